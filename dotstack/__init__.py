@@ -1,0 +1,1 @@
+"""Dot Stack: construct precise vector marks, combine them, keep them."""

@@ -1,0 +1,198 @@
+"""The planar arrangement of several outlines, and the outlines of chosen regions of it."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from functools import cached_property
+from typing import Self
+
+import numpy as np
+
+from dotstack.core.arrangement import contacts, faces, graph, pole, trace
+from dotstack.core.arrangement.contacts import Contacts
+from dotstack.core.arrangement.faces import Faces
+from dotstack.core.arrangement.graph import Graph
+from dotstack.core.errors import ArrangementError
+from dotstack.core.geometry.arrays import Bools, Ints
+from dotstack.core.geometry.outline import Outline
+from dotstack.core.geometry.segments import Segments
+from dotstack.core.geometry.tolerance import Tolerance
+
+# The rungs of the repair ladder: how much coarser, and whether edges are also split at
+# vertices that lie on them. The first is the ordinary case.
+_LADDER = ((1.0, False), (1.0, True), (20.0, True), (400.0, True), (8000.0, True))
+_MAX_SNAP = 1e-6
+
+
+@dataclass(frozen=True, eq=False, slots=True)
+class Region:
+    """A piece of plane bounded by outlines, with none inside it.
+
+    Attributes:
+        cover: the operands that cover it, by their place in the stack.
+        area: exact.
+    """
+
+    cover: frozenset[int]
+    area: float
+    _arrangement: "Arrangement"
+    _face: int
+
+    @property
+    def outline(self) -> Outline:
+        """Its edge, holes included, with no needless node."""
+        chosen = np.zeros(len(self._arrangement.covers), np.bool_)
+        chosen[self._face] = True
+        return self._arrangement.outline(chosen)
+
+    @property
+    def dot(self) -> tuple[float, float]:
+        """The centre of its largest inscribed circle, to 1 % of that circle's radius."""
+        return pole.of(self.outline)
+
+
+@dataclass(frozen=True, eq=False)
+class Arrangement:
+    """All outlines cut at all their crossings, and the regions between.
+
+    Attributes:
+        operands: in stack order, the lowest first.
+        repairs: how many rungs of the repair ladder were needed; 0 ordinarily.
+    """
+
+    operands: tuple[Outline, ...]
+    repairs: int
+    _segments: Segments
+    _graph: Graph
+    _faces: Faces
+    _tolerance: Tolerance
+    _middle: complex
+
+    @classmethod
+    def of(cls, operands: Sequence[Outline]) -> Self:
+        """Arranges the operands, in stack order.
+
+        Raises ArrangementError, which carries them, if no rung of the ladder leads to an
+        arrangement that passes ``check``.
+        """
+        operands = tuple(operands)
+        original, owner = _gathered(operands)
+        x0, y0, x1, y1 = _bounds(operands)
+        middle = complex(x0 + x1, y0 + y1) / 2
+        extent = float(np.hypot(x1 - x0, y1 - y0))
+        base = Tolerance.of_extent(extent, max(map(abs, (x0, y0, x1, y1))))
+        segments = original.translated(-middle)
+        fault = ""
+        for rung, (factor, split) in enumerate(_LADDER):
+            tolerance = base.coarser(factor)
+            if rung and tolerance.snap > _MAX_SNAP * extent:
+                break
+            # Divisions by zero stand for "no such point" all through the engine.
+            with np.errstate(divide="ignore", invalid="ignore"):
+                made = _arranged(segments, owner, len(operands), tolerance, split)
+                found = faces.find(segments, made, tolerance, rung)
+            arrangement = cls(operands, rung, segments, made, found, tolerance, middle)
+            fault = arrangement._fault()
+            if not fault:
+                return arrangement
+        raise ArrangementError(fault, operands)
+
+    def check(self) -> None:
+        """Raises ArrangementError unless all of these hold.
+
+        Euler's formula V − E + F = 1 + C for C components; one outer cycle a component;
+        every edge with a face on both sides; across every edge each winding number changes
+        by just what the operand passes there; bounded faces of no negative area, which
+        together fill what the outer cycles enclose.
+        """
+        fault = self._fault()
+        if fault:
+            raise ArrangementError(fault, self.operands)
+
+    def _fault(self) -> str:
+        found, made = self._faces, self._graph
+        vertices, edges, count = len(made.vertices), len(made), len(found.areas)
+        if vertices - edges + count != 1 + found.components:
+            return (
+                f"{vertices} vertices, {edges} edges and {count} regions in "
+                f"{found.components} parts contradict Euler's formula"
+            )
+        if found.outer_cycles != found.components:
+            return f"{found.components} parts have {found.outer_cycles} outer edges"
+        left, right = found.of_half_edge[0::2], found.of_half_edge[1::2]
+        if (found.winding[left] - found.winding[right] != made.passes).any():
+            return "the outlines' windings contradict each other"
+        least = -self._tolerance.snap * (np.sqrt(np.abs(found.areas[1:]).max(initial=0.0)) + 1e-300)
+        if (found.areas[1:] < 10 * least).any():
+            return "a region has a negative area"
+        return ""
+
+    @cached_property
+    def covers(self) -> Bools:
+        """Shape (faces, operands): which operands cover which face; face 0 is outside."""
+        winding = self._faces.winding
+        evenodd = np.array([o.fill_rule == "evenodd" for o in self.operands], np.bool_)
+        return np.where(evenodd[None, :], winding % 2 != 0, winding != 0)
+
+    @property
+    def areas(self) -> np.ndarray[tuple[int], np.dtype[np.float64]]:
+        """Shape (faces,): exact areas; that of face 0 is infinite."""
+        return self._faces.areas
+
+    @cached_property
+    def regions(self) -> tuple[Region, ...]:
+        """All bounded regions, also those that no operand covers; in no promised order."""
+        return tuple(
+            Region(frozenset(np.flatnonzero(cover).tolist()), float(area), self, face)
+            for face, (cover, area) in enumerate(zip(self.covers, self.areas))
+            if face
+        )
+
+    def outline(self, chosen: Bools) -> Outline:
+        """The outline of the faces that ``chosen`` (faces,) marks; nonzero fill.
+
+        Outer contours run positive, holes negative; each contour is simple and no two
+        cross. No node is there that the shape does not need.
+        """
+        return trace.outline(
+            self._segments, self._graph, self._faces, chosen, self._tolerance, self._middle
+        )
+
+
+def _gathered(operands: tuple[Outline, ...]) -> tuple[Segments, Ints]:
+    """All segments that have a length, and which operand each bounds (−1 for open ones)."""
+    segments = Segments.concatenate(operand.segments for operand in operands)
+    owners = [
+        np.where(np.repeat(operand.closed, np.diff(operand.offsets)), place, -1)
+        for place, operand in enumerate(operands)
+    ]
+    owner = np.concatenate([np.empty(0, np.intp), *owners]).astype(np.intp)
+    point = (segments.start == segments.end) & (
+        (segments.kind == 0)
+        | ((segments.kind == 1) & (segments.sweep == 0))
+        | ((segments.kind == 2) & (segments.p == segments.start) & (segments.q == segments.start))
+    )
+    return segments.take(~point), owner[~point]
+
+
+def _bounds(operands: tuple[Outline, ...]) -> tuple[float, float, float, float]:
+    bounds = np.array([o.bounds for o in operands if not o.is_empty]).reshape(-1, 4)
+    if not len(bounds):
+        return (0.0, 0.0, 0.0, 0.0)
+    x0, y0 = bounds[:, :2].min(axis=0)
+    x1, y1 = bounds[:, 2:].max(axis=0)
+    return float(x0), float(y0), float(x1), float(y1)
+
+
+def _arranged(
+    segments: Segments, owner: Ints, operands: int, tolerance: Tolerance, split: bool
+) -> Graph:
+    met = Contacts.concatenate(
+        [contacts.crossings(segments, tolerance), contacts.ends_on(segments, tolerance)]
+    )
+    made = graph.build(segments, owner, operands, met, tolerance)
+    if not split:
+        return made
+    again = contacts.vertices_on(segments, made.vertices, tolerance)
+    return graph.build(
+        segments, owner, operands, Contacts.concatenate([met, again]), tolerance
+    )

@@ -1,0 +1,174 @@
+"""Where segments meet: crossings, touches, and ends that lie on another segment.
+
+Stretches along which two segments coincide have no contacts inside; the ends that bound
+them are found as ends on a segment, and the equal edges are merged later.
+"""
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from dotstack.core.arrangement import conics, curves, pairs
+from dotstack.core.geometry import flat, measure
+from dotstack.core.geometry.arrays import Floats, Ints, Points, cross, dot, ranges
+from dotstack.core.geometry.segments import ARC, CUBIC, LINE, Segments
+from dotstack.core.geometry.tolerance import Tolerance
+
+
+@dataclass(frozen=True, eq=False, slots=True)
+class Contacts:
+    """Points at which segment ``a`` at ``t`` meets segment ``b`` at ``u``; shape (n,) each."""
+
+    a: Ints
+    t: Floats
+    b: Ints
+    u: Floats
+    point: Points
+
+    @staticmethod
+    def concatenate(batches: "list[Contacts]") -> "Contacts":
+        """All contacts of several batches, in order."""
+        return Contacts(
+            np.concatenate([c.a for c in batches]),
+            np.concatenate([c.t for c in batches]),
+            np.concatenate([c.b for c in batches]),
+            np.concatenate([c.u for c in batches]),
+            np.concatenate([c.point for c in batches]),
+        )
+
+
+def crossings(segments: Segments, tolerance: Tolerance) -> Contacts:
+    """All crossings and touches of segments with each other and of cubics with themselves.
+
+    One may be reported more than once, within the tolerance.
+    """
+    a, b = pairs.overlapping(measure.boxes(segments), tolerance.snap)
+    # Within a pair the simpler kind comes first.
+    swap = segments.kind[a] > segments.kind[b]
+    a, b = np.where(swap, b, a), np.where(swap, a, b)
+    kinds = segments.kind[a], segments.kind[b]
+    circular = (segments.kind == ARC) & (segments.q.real == segments.q.imag)
+    straight = (kinds[0] == LINE) & (kinds[1] == LINE)
+    line_arc = (kinds[0] == LINE) & (kinds[1] == ARC)
+    circles = circular[a] & circular[b]
+    rest = ~(straight | line_arc | circles)
+    found = []
+    for solve, which in (
+        (conics.line_line, straight),
+        (conics.line_arc, line_arc),
+        (conics.circle_circle, circles),
+    ):
+        if which.any():
+            row, t, u = solve(segments, a[which], b[which], tolerance)
+            found.append(_at(segments, a[which][row], t, b[which][row], u))
+    cubic = np.flatnonzero(segments.kind == CUBIC)
+    first, second = np.concatenate([a[rest], cubic]), np.concatenate([b[rest], cubic])
+    if len(first):
+        found.append(_at(segments, *curves.crossings(segments, first, second, tolerance)))
+    return Contacts.concatenate([_at(segments, *_none()), *found])
+
+
+def ends_on(segments: Segments, tolerance: Tolerance) -> Contacts:
+    """Ends of segments that lie on another segment away from that one's own ends.
+
+    ``a`` and ``t`` name the segment and which of its ends, ``b`` and ``u`` where it lies.
+    """
+    ends = np.concatenate([segments.start, segments.end])
+    unique, first = np.unique(ends, return_index=True)
+    point, b, u = _points_on(segments, unique, tolerance)
+    source = first[point]
+    a, t = source % len(segments), (source >= len(segments)).astype(float)
+    return Contacts(a, t, b, u, unique[point])
+
+
+def vertices_on(segments: Segments, vertices: Points, tolerance: Tolerance) -> Contacts:
+    """Where any vertex lies on a segment away from its ends; both sides name that segment."""
+    point, b, u = _points_on(segments, vertices, tolerance)
+    return Contacts(b, u, b, u, vertices[point])
+
+
+def _points_on(
+    segments: Segments, points: Points, tolerance: Tolerance
+) -> tuple[Ints, Ints, Floats]:
+    """Which points lie inside which segments, and at which parameter."""
+    point, on = pairs.points_in_boxes(
+        points.real, points.imag, measure.boxes(segments), tolerance.snap
+    )
+    spot = points[point]
+    apart = np.minimum(np.abs(spot - segments.start[on]), np.abs(spot - segments.end[on]))
+    point, on, spot = (v[apart > tolerance.snap] for v in (point, on, spot))
+    found = [(np.empty(0, np.intp), np.empty(0, np.intp), np.empty(0))]
+    for kind, find in ((LINE, _on_lines), (ARC, _on_arcs), (CUBIC, _on_cubics)):
+        which = segments.kind[on] == kind
+        if which.any():
+            row, u = find(segments, on[which], spot[which], tolerance)
+            found.append((point[which][row], on[which][row], u))
+    at, segment, parameter = zip(*found)
+    return np.concatenate(at), np.concatenate(segment), np.concatenate(parameter)
+
+
+def _none() -> tuple[Ints, Floats, Ints, Floats]:
+    return np.empty(0, np.intp), np.empty(0), np.empty(0, np.intp), np.empty(0)
+
+
+def _at(segments: Segments, a: Ints, t: Floats, b: Ints, u: Floats) -> Contacts:
+    t, u = np.clip(t, 0.0, 1.0), np.clip(u, 0.0, 1.0)
+    return Contacts(a, t, b, u, segments.at(a, t))
+
+
+def _on_lines(
+    segments: Segments, on: Ints, spot: Points, tolerance: Tolerance
+) -> tuple[Ints, Floats]:
+    start, along = segments.start[on], segments.end[on] - segments.start[on]
+    size = np.abs(along)
+    u = dot(along, spot - start) / size**2
+    near = np.abs(cross(along, spot - start)) <= tolerance.snap * size
+    row = np.flatnonzero(near & (u > 0) & (u < 1))
+    return row, u[row]
+
+
+def _on_arcs(
+    segments: Segments, on: Ints, spot: Points, tolerance: Tolerance
+) -> tuple[Ints, Floats]:
+    local = conics.unit_frame(segments, on, spot)
+    near = np.abs(np.abs(local) - 1.0) * segments.q[on].imag <= 2 * tolerance.snap
+    near |= np.abs(np.abs(local) - 1.0) * segments.q[on].real <= 2 * tolerance.snap
+    row = np.flatnonzero(near)
+    u = conics.arc_parameter(segments, on[row], np.angle(local[row]), 0.0)
+    inside = ~np.isnan(u)
+    row, u = row[inside], u[inside]
+    return _confirmed(segments, on, spot, row, u, tolerance)
+
+
+def _on_cubics(
+    segments: Segments, on: Ints, spot: Points, tolerance: Tolerance
+) -> tuple[Ints, Floats]:
+    which, back = np.unique(on, return_inverse=True)
+    pieces = flat.flatten(segments, which, tolerance.snap)
+    first = np.searchsorted(pieces.parent, which)
+    count = np.diff(np.append(first, len(pieces)))
+    row = np.repeat(np.arange(len(on)), count[back])
+    each = pieces.take(ranges(first[back], count[back]))
+    size = np.abs(each.chord)
+    gap = spot[row] - each.start
+    near = (np.abs(cross(each.chord, gap)) <= (each.sag + tolerance.snap) * size) & (size > 0)
+    along = dot(each.chord, gap)
+    near &= (along >= -tolerance.snap * size) & (along <= (size + tolerance.snap) * size)
+    row, each = row[near], each.take(near)
+    u = flat.parameter_at(segments, each, along[near] / size[near])
+    close = np.abs(segments.at(each.parent, u) - spot[row]) <= 2 * tolerance.snap
+    return _confirmed(segments, on, spot, row[close], u[close], tolerance)
+
+
+def _confirmed(
+    segments: Segments, on: Ints, spot: Points, row: Ints, u: Floats, tolerance: Tolerance
+) -> tuple[Ints, Floats]:
+    """Those rows whose point lies on the segment indeed, with the parameter of the foot."""
+    for _ in range(2):
+        speed = segments.velocity(on[row], u)
+        gap = segments.at(on[row], u) - spot[row]
+        with np.errstate(invalid="ignore", divide="ignore"):
+            step = dot(speed, gap) / dot(speed, speed)
+        u = np.clip(u - np.where(np.isfinite(step), step, 0.0), 0.0, 1.0)
+    near = np.abs(segments.at(on[row], u) - spot[row]) <= tolerance.snap
+    return row[near], u[near]

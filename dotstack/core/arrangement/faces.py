@@ -1,0 +1,254 @@
+"""Faces of the arrangement: which cycles bound them, and how often each operand covers them."""
+
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+from scipy.sparse import coo_matrix
+from scipy.sparse.csgraph import breadth_first_order, connected_components
+
+from dotstack.core.arrangement import rotation
+from dotstack.core.arrangement.graph import Graph
+from dotstack.core.geometry import measure
+from dotstack.core.geometry.arrays import Floats, Ints, Points, cross, dot
+from dotstack.core.geometry.measure import quadratic_roots
+from dotstack.core.geometry.segments import ARC, CUBIC, LINE, Segments
+from dotstack.core.geometry.tolerance import Tolerance
+
+# Directions of the rays that nest components: drawings have no edges along them.
+_RAYS_RAD = (0.7312, 2.3456, 4.4321)
+
+
+@dataclass(frozen=True, eq=False, slots=True)
+class Faces:
+    """F faces, of which face 0 is the unbounded one.
+
+    Attributes:
+        order: half-edges round their vertices, see ``rotation.ring_order``.
+        of_half_edge: shape (2E,); the face on each half-edge's left.
+        areas: shape (F,); exact, that of face 0 is infinite.
+        winding: shape (F, operands).
+        components: how many parts of the drawing do not touch each other.
+        outer_cycles: cycles that enclose nothing; a sound arrangement has one a component.
+    """
+
+    order: Ints
+    of_half_edge: Ints
+    areas: Floats
+    winding: NDArray[np.int32]
+    components: int
+    outer_cycles: int
+
+
+def find(segments: Segments, graph: Graph, tolerance: Tolerance, attempt: int) -> Faces:
+    """The faces of a graph. ``attempt`` chooses the direction of the rays that nest parts."""
+    origin = rotation.origins(graph)
+    order = rotation.ring_order(segments, graph, tolerance)
+    cycle = rotation.cycle_labels(rotation.next_half_edges(order, origin))
+    cycles = int(cycle.max(initial=-1)) + 1
+    component = _components(graph)
+    of_cycle = np.empty(cycles, np.intp)
+    of_cycle[cycle] = component[origin]
+    area = _cycle_areas(segments, graph, cycle, cycles)
+    outer, outer_cycles = _outer_cycles(area, of_cycle, tolerance)
+    inside = _enclosing_cycles(segments, graph, cycle, component, outer, attempt)
+    # An outer cycle bounds the face that its component lies in: node ``cycles`` is outside.
+    face = _united(cycles + 1, outer, np.where(inside < 0, cycles, inside))
+    face = _outside_first(face)
+    of_half_edge, areas = face[cycle], np.bincount(face[:cycles], area)
+    areas[0] = np.inf
+    return Faces(
+        order,
+        of_half_edge,
+        areas,
+        _winding(graph, of_half_edge, len(areas)),
+        len(outer),
+        outer_cycles,
+    )
+
+
+def _components(graph: Graph) -> Ints:
+    n = len(graph.vertices)
+    links = coo_matrix((np.ones(len(graph), np.int8), (graph.tail, graph.head)), shape=(n, n))
+    return connected_components(links, directed=False)[1].astype(np.intp)
+
+
+def edge_pieces(segments: Segments, graph: Graph) -> Segments:
+    """The edges as segments that start and end at their vertices."""
+    pieces = segments.pieces(graph.segment, graph.t0, graph.t1)
+    return pieces.with_ends(graph.vertices[graph.tail], graph.vertices[graph.head])
+
+
+def _cycle_areas(segments: Segments, graph: Graph, cycle: Ints, cycles: int) -> Floats:
+    swept = measure.swept_areas(edge_pieces(segments, graph))
+    return np.bincount(cycle, np.stack([swept, -swept], axis=1).ravel(), cycles)
+
+
+def _outer_cycles(area: Floats, component: Ints, tolerance: Tolerance) -> tuple[Ints, int]:
+    """The outer cycle of each component, and how many cycles run the outer way round."""
+    order = np.lexsort((area, component))
+    first = np.flatnonzero(np.diff(component[order], prepend=-1))
+    outer = order[first]
+    # Rounding leaves slivers with areas of either sign; they are no second outer cycle.
+    extent = np.zeros(len(outer))
+    np.maximum.at(extent, component, np.abs(area))
+    backward = area < -(tolerance.snap * np.sqrt(extent[component]) + tolerance.snap**2)
+    backward[outer] = True
+    return outer, int(backward.sum())
+
+
+def _enclosing_cycles(
+    segments: Segments, graph: Graph, cycle: Ints, component: Ints, outer: Ints, attempt: int
+) -> Ints:
+    """For each component the cycle of another one that it lies inside, or −1.
+
+    A ray from each component goes to the nearest edge of another one; what lies on the
+    near side of that edge is where the component is.
+    """
+    count = len(outer)
+    inside = np.full(count, -1, np.intp)
+    if count < 2:
+        return inside
+    ray = np.exp(1j * _RAYS_RAD[attempt % len(_RAYS_RAD)])
+    # Seen along the ray: real parts grow along it, imaginary parts tell which edges it meets.
+    pieces = edge_pieces(segments, graph)
+    low, high = _extent_across(pieces, ray)
+    edge_of = np.empty(count, np.intp)
+    edge_of[component[graph.tail]] = np.arange(len(graph))
+    source = pieces.at(edge_of, np.full(count, 0.4142)) / ray
+    hit_component, hit_edge = np.nonzero(
+        (low[None, :] <= source.imag[:, None]) & (high[None, :] >= source.imag[:, None])
+    )
+    other = component[graph.tail[hit_edge]] != hit_component
+    hit_component, hit_edge = hit_component[other], hit_edge[other]
+    t = _heights(pieces, hit_edge, source[hit_component].imag, ray)
+    row, column = np.nonzero(~np.isnan(t))
+    t, hit_component, hit_edge = t[row, column], hit_component[row], hit_edge[row]
+    ahead = (pieces.at(hit_edge, t) / ray).real - source[hit_component].real
+    t, hit_component, hit_edge, ahead = (
+        v[ahead > 0] for v in (t, hit_component, hit_edge, ahead)
+    )
+    nearest = np.lexsort((ahead, hit_component))
+    nearest = nearest[np.flatnonzero(np.diff(hit_component[nearest], prepend=-1))]
+    edge = hit_edge[nearest]
+    upward = cross(np.full(len(edge), ray), pieces.velocity(edge, t[nearest])) > 0
+    # An edge that goes to the left of the ray has the ray's source on its own left.
+    inside[hit_component[nearest]] = cycle[2 * edge + np.where(upward, 0, 1)]
+    return inside
+
+
+def _extent_across(pieces: Segments, ray: complex) -> tuple[Floats, Floats]:
+    """Bounds of each piece across the ray, by control points and by whole ellipses."""
+    start, end = (pieces.start / ray).imag, (pieces.end / ray).imag
+    low, high = np.minimum(start, end), np.maximum(start, end)
+    for kind, points in ((CUBIC, (pieces.p, pieces.q)), (ARC, _ellipse_extremes(pieces, ray))):
+        which = pieces.kind == kind
+        for point in points:
+            off = (point / ray).imag
+            low = np.where(which, np.minimum(low, off), low)
+            high = np.where(which, np.maximum(high, off), high)
+    return low, high
+
+
+def _ellipse_extremes(pieces: Segments, ray: complex) -> tuple[Points, Points]:
+    normal = np.exp(1j * pieces.rotation) / ray
+    reach = 1j * np.hypot(pieces.q.real * normal.imag, pieces.q.imag * normal.real) * ray
+    return pieces.p - reach, pieces.p + reach
+
+
+def _heights(pieces: Segments, index: Ints, height: Floats, ray: complex) -> Floats:
+    """Parameters (n, 3) at which pieces lie at ``height`` across the ray; NaN for none."""
+    t = np.full((len(index), 3), np.nan)
+    kind = pieces.kind[index]
+    start, end = (pieces.start[index] / ray).imag, (pieces.end[index] / ray).imag
+    line, arc, cubic = kind == LINE, kind == ARC, kind == CUBIC
+    with np.errstate(invalid="ignore", divide="ignore"):
+        t[line, 0] = ((height - start) / (end - start))[line]
+    if arc.any():
+        t[arc, :2] = _arc_heights(pieces.take(index[arc]), height[arc], ray)
+    if cubic.any():
+        t[cubic] = _cubic_heights(pieces.take(index[cubic]), height[cubic], ray)
+    with np.errstate(invalid="ignore"):
+        return np.where((t >= 0.0) & (t <= 1.0), t, np.nan)
+
+
+def _arc_heights(arcs: Segments, height: Floats, ray: complex) -> Floats:
+    # Across the ray the arc is a·cos θ + b·sin θ, which is one cosine.
+    turn = np.exp(1j * arcs.rotation) / ray
+    a, b = arcs.q.real * turn.imag, arcs.q.imag * turn.real
+    phase = np.arctan2(b, a)
+    with np.errstate(invalid="ignore"):
+        swing = np.arccos((height - (arcs.p / ray).imag) / np.hypot(a, b))
+    theta = np.stack([phase - swing, phase + swing], axis=1)
+    sweep = arcs.sweep[:, None]
+    forward = np.mod(np.sign(sweep) * (theta - arcs.angle[:, None]), 2 * np.pi)
+    along: Floats = forward / np.abs(sweep)
+    return along
+
+
+def _cubic_heights(cubics: Segments, height: Floats, ray: complex) -> Floats:
+    a, b, c, d = ((v / ray).imag for v in (cubics.start, cubics.p, cubics.q, cubics.end))
+    # Between its extremes the height is monotone: bisection there finds every root.
+    bend = quadratic_roots(a * -1 + 3 * b - 3 * c + d, 2 * (a - 2 * b + c), b - a)
+    bend = np.sort(np.where((bend > 0) & (bend < 1), bend, 1.0), axis=1)
+    marks = np.concatenate([np.zeros((len(a), 1)), bend, np.ones((len(a), 1))], axis=1)
+    low, high = marks[:, :-1].copy(), marks[:, 1:].copy()
+    target = height[:, None]
+
+    def above(t: Floats) -> Floats:
+        v = 1 - t
+        value: Floats = (
+            v**3 * a[:, None]
+            + 3 * v * v * t * b[:, None]
+            + 3 * v * t * t * c[:, None]
+            + t**3 * d[:, None]
+            - target
+        )
+        return value
+
+    at_low = above(low)
+    exists = (at_low * above(high) <= 0) & (high > low)
+    for _ in range(52):
+        middle = (low + high) / 2
+        same = above(middle) * at_low > 0
+        low, high = np.where(same, middle, low), np.where(same, high, middle)
+    return np.where(exists, (low + high) / 2, np.nan)
+
+
+def _united(n: int, a: Ints, b: Ints) -> Ints:
+    links = coo_matrix((np.ones(len(a), np.int8), (a, b)), shape=(n, n))
+    return connected_components(links, directed=False)[1].astype(np.intp)
+
+
+def _outside_first(face: Ints) -> Ints:
+    """Renumbers faces so that the last entry's, the unbounded one, is 0."""
+    outside = face[-1]
+    return np.where(face == outside, 0, np.where(face < outside, face + 1, face))
+
+
+def _winding(graph: Graph, face: Ints, faces: int) -> NDArray[np.int32]:
+    """Winding numbers, spread from the outside over edges to neighbouring faces.
+
+    Crossing an edge from its right to its left adds its passes. The sums along the paths
+    of a breadth-first tree are made by doubling, so that there is no loop over faces.
+    """
+    left, right = face[0::2], face[1::2]
+    edge = np.arange(len(graph))
+    links = coo_matrix(
+        (np.ones(2 * len(edge), np.int8), (np.append(right, left), np.append(left, right))),
+        shape=(faces, faces),
+    ).tocsr()
+    _, parent = breadth_first_order(links, 0, directed=False)
+    key = np.concatenate([left * faces + right, right * faces + left])
+    order = np.argsort(key, kind="stable")
+    child = np.flatnonzero(parent >= 0)
+    above = np.zeros(faces, np.intp)
+    above[child] = parent[child]
+    step = order[np.searchsorted(key[order], child * faces + above[child])]
+    winding = np.zeros((faces, graph.passes.shape[1]), np.int32)
+    sign = np.where(step < len(edge), 1, -1)
+    winding[child] = sign[:, None] * graph.passes[step % max(len(edge), 1)]
+    while above.any():
+        winding += winding[above]
+        above = above[above]
+    return winding

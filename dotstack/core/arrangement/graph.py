@@ -1,0 +1,212 @@
+"""Vertices and edges: all segments cut at all their contacts, equal edges made one."""
+
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+from scipy.sparse import coo_matrix
+from scipy.sparse.csgraph import connected_components
+from scipy.spatial import cKDTree
+
+from dotstack.core.arrangement.contacts import Contacts
+from dotstack.core.geometry import locate
+from dotstack.core.geometry.arrays import Bools, Floats, Ints, Points, ranges
+from dotstack.core.geometry.segments import LINE, Segments
+from dotstack.core.geometry.tolerance import Tolerance
+
+_INNER = np.array([0.25, 0.5, 0.75])
+
+
+@dataclass(frozen=True, eq=False, slots=True)
+class Graph:
+    """V vertices and E edges; edge e is the piece t0[e] to t1[e] of a segment.
+
+    Attributes:
+        vertices: shape (V,).
+        tail, head: shape (E,); the vertices at t0 and at t1, never the same.
+        segment, t0, t1: shape (E,).
+        passes: shape (E, operands); how often each operand's closed contours pass the edge
+            from tail to head, less how often from head to tail.
+    """
+
+    vertices: Points
+    tail: Ints
+    head: Ints
+    segment: Ints
+    t0: Floats
+    t1: Floats
+    passes: NDArray[np.int32]
+
+    def __len__(self) -> int:
+        return len(self.segment)
+
+
+def build(
+    segments: Segments, owner: Ints, operands: int, contacts: Contacts, tolerance: Tolerance
+) -> Graph:
+    """The graph of all segments cut at their contacts.
+
+    ``owner`` has the operand that each segment bounds, −1 for segments of open contours.
+    """
+    vertices, ends, at_contact = _vertices(segments, contacts, tolerance.snap)
+    segment, t, vertex = _stations(len(segments), ends, contacts, at_contact)
+    same = segment[:-1] == segment[1:]
+    tail, head = vertex[:-1][same], vertex[1:][same]
+    t0, t1, segment = t[:-1][same], t[1:][same], segment[:-1][same]
+    vertices, tail, head, segment, t0, t1 = _without_loops(
+        segments, vertices, tail, head, segment, t0, t1, tolerance.snap
+    )
+    return _merged(segments, owner, operands, vertices, tail, head, segment, t0, t1, tolerance)
+
+
+def _vertices(segments: Segments, contacts: Contacts, snap: float) -> tuple[Points, Ints, Ints]:
+    """Vertex positions, the vertices at all starts and then all ends, those at contacts.
+
+    Original ends come first in a cluster, so that they stay exact.
+    """
+    points = np.concatenate([segments.start, segments.end, contacts.point])
+    distinct, first, back = np.unique(points, return_index=True, return_inverse=True)
+    close = cKDTree(np.stack([distinct.real, distinct.imag], axis=1)).query_pairs(
+        snap, output_type="ndarray"
+    )
+    _, label = _components(len(distinct), close[:, 0], close[:, 1])
+    # Of each cluster the member that came first in the input.
+    order = np.lexsort((first, label))
+    leaders = order[np.flatnonzero(np.diff(label[order], prepend=-1))]
+    vertex = label[back]
+    n = len(segments)
+    return distinct[leaders], vertex[: 2 * n], vertex[2 * n :]
+
+
+def _components(n: int, a: Ints, b: Ints) -> tuple[int, Ints]:
+    links = coo_matrix((np.ones(len(a), np.int8), (a, b)), shape=(n, n))
+    count, label = connected_components(links, directed=False)
+    return int(count), label.astype(np.intp)
+
+
+def _stations(
+    n: int, ends: Ints, contacts: Contacts, at_contact: Ints
+) -> tuple[Ints, Floats, Ints]:
+    """Everything that lies on each segment, in order along it: segment, t, vertex."""
+    every = np.arange(n)
+    segment = np.concatenate([every, every, contacts.a, contacts.b])
+    t = np.concatenate([np.zeros(n), np.ones(n), contacts.t, contacts.u])
+    vertex = np.concatenate([ends, at_contact, at_contact])
+    # At equal parameters the segment's own start comes first and its own end last.
+    rank = np.ones(len(t), np.int8)
+    rank[:n], rank[n : 2 * n] = 0, 2
+    order = np.lexsort((rank, t, segment))
+    return segment[order], t[order], vertex[order]
+
+
+def _without_loops(
+    segments: Segments,
+    vertices: Points,
+    tail: Ints,
+    head: Ints,
+    segment: Ints,
+    t0: Floats,
+    t1: Floats,
+    snap: float,
+) -> tuple[Points, Ints, Ints, Ints, Floats, Floats]:
+    """Drops edges of no length, and puts a vertex on those that come back to their own."""
+    loop = np.flatnonzero(tail == head)
+    middle = (t0[loop] + t1[loop]) / 2
+    spot = segments.at(segment[loop], middle)
+    real = np.abs(spot - vertices[tail[loop]]) > 4 * snap
+    keep = np.ones(len(tail), np.bool_)
+    keep[loop] = False
+    loop, middle, spot = loop[real], middle[real], spot[real]
+    fresh = len(vertices) + np.arange(len(loop))
+    return (
+        np.concatenate([vertices, spot]),
+        np.concatenate([tail[keep], tail[loop], fresh]),
+        np.concatenate([head[keep], fresh, head[loop]]),
+        np.concatenate([segment[keep], segment[loop], segment[loop]]),
+        np.concatenate([t0[keep], t0[loop], middle]),
+        np.concatenate([t1[keep], middle, t1[loop]]),
+    )
+
+
+def _merged(
+    segments: Segments,
+    owner: Ints,
+    operands: int,
+    vertices: Points,
+    tail: Ints,
+    head: Ints,
+    segment: Ints,
+    t0: Floats,
+    t1: Floats,
+    tolerance: Tolerance,
+) -> Graph:
+    """One edge for all that have the same vertices and the same course."""
+    low, high = np.minimum(tail, head), np.maximum(tail, head)
+    order = np.lexsort((segment, segments.kind[segment], high, low))
+    first = np.flatnonzero(
+        (np.diff(low[order], prepend=-1) != 0) | (np.diff(high[order], prepend=-1) != 0)
+    )
+    size = np.diff(np.append(first, len(order)))
+    label = np.arange(len(order))
+    if (size > 1).any():
+        a, b = (order[i] for i in _pairs_within(first[size > 1], size[size > 1]))
+        equal = _same_course(segments, tail, segment, t0, t1, a, b, tolerance.course)
+        _, label = _components(len(order), a[equal], b[equal])
+    rank = np.empty(len(order), np.intp)
+    rank[order] = np.arange(len(order))
+    chosen = np.lexsort((rank, label))
+    leaders = chosen[np.flatnonzero(np.diff(label[chosen], prepend=-1))]
+    place = np.empty(int(label.max(initial=-1)) + 1, np.intp)
+    place[label[leaders]] = np.arange(len(leaders))
+    edge = place[label]
+    direction = np.where(tail == tail[leaders[edge]], 1, -1)
+    bounding = owner[segment] >= 0
+    passes = np.zeros((len(leaders), operands), np.int32)
+    np.add.at(passes, (edge[bounding], owner[segment[bounding]]), direction[bounding])
+    used, renumbered = np.unique(
+        np.concatenate([tail[leaders], head[leaders]]), return_inverse=True
+    )
+    return Graph(
+        vertices[used],
+        renumbered[: len(leaders)],
+        renumbered[len(leaders) :],
+        segment[leaders],
+        t0[leaders],
+        t1[leaders],
+        passes,
+    )
+
+
+def _pairs_within(first: Ints, size: Ints) -> tuple[Ints, Ints]:
+    """All pairs i < j inside each of the groups of ``size`` that begin at ``first``."""
+    member = ranges(first, size)
+    last = np.repeat(first + size, size)
+    counts = last - member - 1
+    return np.repeat(member, counts), ranges(member + 1, counts)
+
+
+def _same_course(
+    segments: Segments,
+    tail: Ints,
+    segment: Ints,
+    t0: Floats,
+    t1: Floats,
+    a: Ints,
+    b: Ints,
+    course: float,
+) -> Bools:
+    """Whether edges a and b, with the same vertices, stay together between them."""
+    equal = (segments.kind[segment[a]] == LINE) & (segments.kind[segment[b]] == LINE)
+    curved = np.flatnonzero(~equal)
+    if len(curved):
+        a, b = a[curved], b[curved]
+        i, j = segment[a], segment[b]
+        spots = segments.at(i[:, None], t0[a, None] + (t1 - t0)[a, None] * _INNER)
+        # The stretch of b alone, run the way that a runs.
+        flip = tail[a] != tail[b]
+        begin, finish = np.where(flip, t1[b], t0[b]), np.where(flip, t0[b], t1[b])
+        stretch = segments.pieces(j, begin, finish)
+        rows = np.repeat(np.arange(len(j)), len(_INNER))
+        _, distance = locate.nearest(stretch, rows, spots.ravel())
+        equal[curved] = (distance.reshape(spots.shape) <= course).all(axis=1)
+    return equal

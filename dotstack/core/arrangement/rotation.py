@@ -1,0 +1,141 @@
+"""The order of half-edges round each vertex, and the cycles that follow from it.
+
+Half-edge 2e runs along edge e from tail to head, 2e + 1 the other way; h ^ 1 is the twin.
+"""
+
+import numpy as np
+from scipy.sparse import csr_matrix
+from scipy.sparse.csgraph import connected_components
+
+from dotstack.core.arrangement.graph import Graph
+from dotstack.core.geometry.arrays import Bools, Floats, Ints, Points, dot
+from dotstack.core.geometry.segments import LINE, Segments
+from dotstack.core.geometry.tolerance import Tolerance
+
+_REACH = 0.3
+_NEWTON_STEPS = 12
+_DOUBLINGS = 60
+# Angles are measured from a direction in which drawings have few edges.
+_CUT = np.exp(1j * 2.0345)
+
+
+def origins(graph: Graph) -> Ints:
+    """The vertex that each half-edge leaves, shape (2E,)."""
+    return np.stack([graph.tail, graph.head], axis=1).ravel()
+
+
+def ring_order(segments: Segments, graph: Graph, tolerance: Tolerance) -> Ints:
+    """All half-edges sorted by the vertex that they leave and, round it, by angle.
+
+    Edges meet at vertices only, so the order in which they leave a circle round a vertex
+    is their order at the vertex, whatever their curvature, as long as each of them leaves
+    it. Where directions nearly tie, the circle is widened to what the tied ones allow.
+    """
+    origin = origins(graph)
+    reach = np.repeat(np.abs(graph.vertices[graph.head] - graph.vertices[graph.tail]), 2)
+    nearest = np.full(len(graph.vertices), np.inf)
+    np.minimum.at(nearest, origin, reach)
+    angle = _exit_angles(segments, graph, np.arange(len(origin)), _REACH * nearest[origin])
+    order = np.lexsort((angle, origin))
+    apart = np.diff(angle[order], prepend=-np.inf) > tolerance.turn_rad
+    apart |= np.diff(origin[order], prepend=-1) != 0
+    group = np.cumsum(apart) - 1
+    tied = np.bincount(group)[group] > 1
+    if tied.any():
+        member, of = order[tied], group[tied]
+        widest = np.full(int(group[-1]) + 1, np.inf)
+        np.minimum.at(widest, of, reach[member])
+        wider = _exit_angles(segments, graph, member, _REACH * widest[of])
+        # Tied directions lie close together: none of them is across the cut from another.
+        head = np.flatnonzero(np.diff(of, prepend=-1))
+        reference = np.repeat(wider[head], np.diff(np.append(head, len(of))))
+        wider = np.remainder(wider - reference + np.pi, 2 * np.pi)
+        order[tied] = member[np.lexsort((wider, of))]
+    return order
+
+
+def _exit_angles(segments: Segments, graph: Graph, half: Ints, radius: Floats) -> Floats:
+    """Where half-edges first leave the circles of ``radius`` round their origins."""
+    edge, back = half >> 1, (half & 1).astype(bool)
+    begin = np.where(back, graph.t1[edge], graph.t0[edge])
+    finish = np.where(back, graph.t0[edge], graph.t1[edge])
+    near = graph.vertices[np.where(back, graph.head[edge], graph.tail[edge])]
+    far = graph.vertices[np.where(back, graph.tail[edge], graph.head[edge])]
+    direction: Points = far - near
+    curved = np.flatnonzero(segments.kind[graph.segment[edge]] != LINE)
+    if len(curved):
+        i = curved
+        path = _Path(
+            segments, graph.segment[edge[i]], begin[i], finish[i], near[i], far[i]
+        )
+        direction[i] = path.exit_vector(radius[i])
+    angles: Floats = np.angle(direction * _CUT)
+    return angles
+
+
+class _Path:
+    """Edges from their origin (s = 0) to their far vertex (s = 1), bent on to both."""
+
+    def __init__(
+        self, segments: Segments, index: Ints, begin: Floats, finish: Floats,
+        near: Points, far: Points,
+    ) -> None:  # fmt: skip
+        self._segments, self._index = segments, index
+        self._begin, self._span, self._near = begin, finish - begin, near
+        self._slip = near - segments.at(index, begin)
+        self._far_slip = far - segments.at(index, finish)
+
+    def _vector(self, s: Floats) -> Points:
+        point = self._segments.at(self._index, self._begin + s * self._span)
+        return point + (1 - s) * self._slip + s * self._far_slip - self._near
+
+    def _velocity(self, s: Floats) -> Points:
+        speed = self._segments.velocity(self._index, self._begin + s * self._span)
+        return speed * self._span - self._slip + self._far_slip
+
+    def exit_vector(self, radius: Floats) -> Points:
+        """The vectors from the origins to where the paths first reach ``radius``."""
+        speed = np.abs(self._segments.velocity(self._index, self._begin) * self._span)
+        with np.errstate(invalid="ignore", divide="ignore"):
+            high = np.where(speed > 0, np.minimum(0.5 * radius / speed, 1.0), 1e-6)
+        low = np.zeros(len(radius))
+        for _ in range(_DOUBLINGS):
+            inside: Bools = (np.abs(self._vector(high)) < radius) & (high < 1.0)
+            if not inside.any():
+                break
+            low = np.where(inside, high, low)
+            high = np.where(inside, np.minimum(2 * high, 1.0), high)
+        # To full precision: nearly equal edges must be compared at equal radii.
+        s = high
+        for _ in range(_NEWTON_STEPS):
+            vector = self._vector(s)
+            excess = np.abs(vector) ** 2 - radius**2
+            low, high = np.where(excess < 0, s, low), np.where(excess < 0, high, s)
+            with np.errstate(invalid="ignore", divide="ignore"):
+                newton = s - excess / (2 * dot(vector, self._velocity(s)))
+            s = np.where((newton >= low) & (newton <= high), newton, (low + high) / 2)
+        return self._vector(s)
+
+
+def next_half_edges(order: Ints, origin: Ints) -> Ints:
+    """For each half-edge the one that follows it round the face on its left.
+
+    That is, at its far end, the next one clockwise (with y up) from its twin.
+    """
+    n = len(order)
+    position = np.empty(n, np.intp)
+    position[order] = np.arange(n)
+    first = np.flatnonzero(np.diff(origin[order], prepend=-1))
+    last = np.append(first[1:], n) - 1
+    before = np.arange(n) - 1
+    before[first] = last
+    twin = np.arange(n) ^ 1
+    following: Ints = order[before[position[twin]]]
+    return following
+
+
+def cycle_labels(following: Ints) -> Ints:
+    """A number for each half-edge's cycle under ``following``, from 0."""
+    n = len(following)
+    links = csr_matrix((np.ones(n, np.int8), following, np.arange(n + 1)), shape=(n, n))
+    return connected_components(links, directed=False)[1].astype(np.intp)

@@ -1,0 +1,39 @@
+"""What is the mark? The document, the commands that change it, and its evaluation."""
+
+from dotstack.core.drawing.commands import AnyCommand, apply, command_adapter
+from dotstack.core.drawing.delta import Delta, Entries, difference, patched, whole
+from dotstack.core.drawing.evaluate import Evaluator
+from dotstack.core.drawing.nodes import (
+    CompoundNode,
+    Drawing,
+    EllipseNode,
+    Member,
+    Node,
+    Placement,
+    Plate,
+    PolygonNode,
+    RectangleNode,
+    StarNode,
+)
+
+__all__ = [
+    "AnyCommand",
+    "CompoundNode",
+    "Delta",
+    "Drawing",
+    "EllipseNode",
+    "Entries",
+    "Evaluator",
+    "Member",
+    "Node",
+    "Placement",
+    "Plate",
+    "PolygonNode",
+    "RectangleNode",
+    "StarNode",
+    "apply",
+    "command_adapter",
+    "difference",
+    "patched",
+    "whole",
+]

@@ -1,0 +1,104 @@
+"""Deltas: what one step changed, both ways, so that undo needs no command run backwards."""
+
+from dotstack.core.drawing.nodes import Drawing, Id, Length, Name, Node, Plate, Value
+
+
+class PlateHead(Value):
+    """A plate without its nodes, of which it has the ids, the lowest first."""
+
+    name: Name
+    width: Length
+    height: Length
+    nodes: tuple[Id, ...]
+
+
+class Entries(Value):
+    """Parts of a drawing by id; None stands for one that is not there.
+
+    Attributes:
+        name: of the drawing.
+        plates: the ids of all plates, in order.
+        heads: plates that are new, other or gone.
+        nodes: shapes directly on a plate that are new, other or gone.
+    """
+
+    name: Name
+    plates: tuple[Id, ...]
+    heads: dict[Id, PlateHead | None]
+    nodes: dict[Id, Node | None]
+
+
+class Delta(Value):
+    """What leads back to the drawing before a step, and forth to the one after it."""
+
+    before: Entries
+    after: Entries
+
+
+def difference(before: Drawing, after: Drawing) -> Delta:
+    """The delta between two drawings, of which equal parts are the same objects."""
+    old_heads, new_heads = _heads(before), _heads(after)
+    old_nodes, new_nodes = _nodes(before), _nodes(after)
+    heads = [key for key in {**old_heads, **new_heads} if old_heads.get(key) != new_heads.get(key)]
+    nodes = [
+        key for key in {**old_nodes, **new_nodes} if old_nodes.get(key) is not new_nodes.get(key)
+    ]
+
+    def entries(
+        drawing: Drawing, all_heads: dict[str, PlateHead], all_nodes: dict[str, Node]
+    ) -> Entries:
+        return Entries(
+            name=drawing.name,
+            plates=tuple(plate.id for plate in drawing.plates),
+            heads={key: all_heads.get(key) for key in heads},
+            nodes={key: all_nodes.get(key) for key in nodes},
+        )
+
+    return Delta(
+        before=entries(before, old_heads, old_nodes), after=entries(after, new_heads, new_nodes)
+    )
+
+
+def patched(drawing: Drawing, entries: Entries) -> Drawing:
+    """The drawing with the entries in place; all else keeps its identity."""
+    nodes = {**_nodes(drawing), **entries.nodes}
+    heads = {**_heads(drawing), **entries.heads}
+    old = {plate.id: plate for plate in drawing.plates}
+
+    def plate(plate_id: str) -> Plate:
+        head = heads[plate_id]
+        assert head is not None, "a plate in the order has a head"
+        stack = tuple(node for key in head.nodes if (node := nodes[key]) is not None)
+        known = old.get(plate_id)
+        if known and plate_id not in entries.heads and all(map(_is, known.nodes, stack)):
+            return known
+        return Plate(
+            id=plate_id, name=head.name, width=head.width, height=head.height, nodes=stack
+        )
+
+    return Drawing(name=entries.name, plates=tuple(plate(key) for key in entries.plates))
+
+
+def whole(drawing: Drawing) -> Entries:
+    """All of a drawing as entries."""
+    return difference(Drawing(name=drawing.name), drawing).after
+
+
+def _is(a: object, b: object) -> bool:
+    return a is b
+
+
+def _heads(drawing: Drawing) -> dict[str, PlateHead]:
+    return {
+        plate.id: PlateHead(
+            name=plate.name,
+            width=plate.width,
+            height=plate.height,
+            nodes=tuple(node.id for node in plate.nodes),
+        )
+        for plate in drawing.plates
+    }
+
+
+def _nodes(drawing: Drawing) -> dict[str, Node]:
+    return {node.id: node for plate in drawing.plates for node in plate.nodes}

@@ -1,0 +1,38 @@
+"""Names for the arrays that geometry is computed on, and the two products of the plane.
+
+A point or vector is one complex number, x + y·i, so that an array of n points has
+shape (n,) and turning is multiplication.
+"""
+
+from typing import TypeAlias
+
+import numpy as np
+from numpy.typing import NDArray
+
+Points: TypeAlias = NDArray[np.complex128]
+Floats: TypeAlias = NDArray[np.float64]
+Ints: TypeAlias = NDArray[np.intp]
+Bools: TypeAlias = NDArray[np.bool_]
+
+
+def cross(a: Points, b: Points) -> Floats:
+    """Cross products a.x·b.y − a.y·b.x: positive where b lies to the left of a."""
+    product: Floats = a.real * b.imag - a.imag * b.real
+    return product
+
+
+def dot(a: Points, b: Points) -> Floats:
+    """Dot products a.x·b.x + a.y·b.y."""
+    product: Floats = a.real * b.real + a.imag * b.imag
+    return product
+
+
+def ranges(starts: Ints, counts: Ints) -> Ints:
+    """The ranges start, start + 1, … of ``counts`` numbers each, one after the other.
+
+    >>> ranges(np.array([5, 0]), np.array([2, 3])).tolist()
+    [5, 6, 0, 1, 2]
+    """
+    before = np.cumsum(counts) - counts
+    run: Ints = np.arange(int(counts.sum())) + np.repeat(starts - before, counts)
+    return run

@@ -1,0 +1,160 @@
+"""Flat pieces: stretches of segments so short that each is a graph over its own chord.
+
+They bound a curve (it stays within ``sag`` of the chord, and its direction within
+``spread_rad`` of the chord's) without ever standing for it: every answer is computed on
+the segment itself, by its parameter.
+"""
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from dotstack.core.geometry.arrays import Bools, Floats, Ints, Points, cross, dot
+from dotstack.core.geometry.segments import ARC, CUBIC, Segments
+
+FLAT_RAD = 0.35
+_HALVINGS = 40
+_NEWTON_STEPS = 7
+
+
+@dataclass(frozen=True, eq=False, slots=True)
+class Pieces:
+    """n pieces; every field has shape (n,).
+
+    Attributes:
+        parent: index of the segment.
+        t0, t1: the stretch of its parameter.
+        start, chord: the first point, and the vector from it to the last.
+        spread_rad: how far directions on the piece stray from the chord's.
+        sag: how far points on the piece stray from the chord.
+    """
+
+    parent: Ints
+    t0: Floats
+    t1: Floats
+    start: Points
+    chord: Points
+    spread_rad: Floats
+    sag: Floats
+
+    def __len__(self) -> int:
+        return len(self.parent)
+
+    def take(self, index: Ints | Bools) -> "Pieces":
+        """The pieces at ``index``, in that order."""
+        return Pieces(
+            self.parent[index],
+            self.t0[index],
+            self.t1[index],
+            self.start[index],
+            self.chord[index],
+            self.spread_rad[index],
+            self.sag[index],
+        )
+
+    @staticmethod
+    def concatenate(batches: "list[Pieces]") -> "Pieces":
+        """All pieces of several batches, in order."""
+        return Pieces(
+            np.concatenate([b.parent for b in batches]),
+            np.concatenate([b.t0 for b in batches]),
+            np.concatenate([b.t1 for b in batches]),
+            np.concatenate([b.start for b in batches]),
+            np.concatenate([b.chord for b in batches]),
+            np.concatenate([b.spread_rad for b in batches]),
+            np.concatenate([b.sag for b in batches]),
+        )
+
+
+def measure(segments: Segments, parent: Ints, t0: Floats, t1: Floats) -> Pieces:
+    """The pieces [t0, t1] of segments ``parent``, with their bounds."""
+    rows = segments.pieces(parent, t0, t1)
+    chord: Points = rows.end - rows.start
+    size = np.abs(chord)
+    spread, sag = np.zeros(len(parent)), np.zeros(len(parent))
+    arc, cubic = rows.kind == ARC, rows.kind == CUBIC
+    if arc.any():
+        i = parent[arc]
+        directions = (segments.velocity(i, t0[arc]), segments.velocity(i, t1[arc]))
+        # Up to a half turn an arc is convex: its directions lie between those at its ends.
+        spread[arc] = np.where(
+            np.abs(rows.sweep[arc]) < 3.0, _widest_angle(directions, chord[arc]), np.pi
+        )
+        sag[arc] = size[arc] / 2 * np.tan(np.minimum(spread[arc], 1.5))
+    if cubic.any():
+        a, b, c, d = (f[cubic] for f in (rows.start, rows.p, rows.q, rows.end))
+        along = chord[cubic]
+        spread[cubic] = _widest_angle((b - a, c - b, d - c), along)
+        with np.errstate(invalid="ignore", divide="ignore"):
+            off = np.maximum(np.abs(cross(along, b - a)), np.abs(cross(along, c - a)))
+            sag[cubic] = np.where(size[cubic] > 0, off / size[cubic], 0.0)
+    return Pieces(parent, t0, t1, rows.start, chord, spread, sag)
+
+
+def flatten(segments: Segments, index: Ints, floor: float) -> Pieces:
+    """Cuts segments ``index`` into pieces that stray at most FLAT_RAD, in parameter order.
+
+    Pieces shorter than ``floor`` are not cut further, whatever their direction does.
+    """
+    todo = measure(segments, index, np.zeros(len(index)), np.ones(len(index)))
+    done: list[Pieces] = []
+    for _ in range(_HALVINGS):
+        flat = (todo.spread_rad <= FLAT_RAD) | _is_tiny(segments, todo, floor)
+        done.append(todo.take(flat))
+        rest = todo.take(~flat)
+        if not len(rest):
+            break
+        todo = halve(segments, rest)
+    pieces = Pieces.concatenate(done)
+    return pieces.take(np.lexsort((pieces.t0, pieces.parent)))
+
+
+def halve(segments: Segments, pieces: Pieces) -> Pieces:
+    """Both halves of each piece: first all the first halves, then all the second ones."""
+    middle = (pieces.t0 + pieces.t1) / 2
+    return measure(
+        segments,
+        np.concatenate([pieces.parent, pieces.parent]),
+        np.concatenate([pieces.t0, middle]),
+        np.concatenate([middle, pieces.t1]),
+    )
+
+
+def parameter_at(segments: Segments, pieces: Pieces, along: Floats) -> Floats:
+    """Parameters at which pieces reach given distances along their chords.
+
+    ``along`` has shape (n,) or (n, k) and is measured from the piece's start. By Newton's
+    method, kept on the segment; a piece is a graph over its chord, so there is one answer.
+    """
+    shape = (len(pieces),) + (1,) * (along.ndim - 1)
+    size = np.abs(pieces.chord)
+    unit = (pieces.chord / size).reshape(shape)
+    start, parent = pieces.start.reshape(shape), pieces.parent.reshape(shape)
+    t0, span = pieces.t0.reshape(shape), (pieces.t1 - pieces.t0).reshape(shape)
+    t: Floats = t0 + span * along / size.reshape(shape)
+    for _ in range(_NEWTON_STEPS):
+        t = np.clip(t, 0.0, 1.0)
+        offset = dot(unit, segments.at(parent, t) - start) - along
+        speed = dot(unit, segments.velocity(parent, t))
+        with np.errstate(invalid="ignore", divide="ignore"):
+            step = np.where(speed > 0, offset / speed, 0.0)
+        t = t - np.clip(step, -span, span)
+    return np.clip(t, 0.0, 1.0)
+
+
+def _widest_angle(directions: tuple[Points, ...], chord: Points) -> Floats:
+    """The largest angle to the chord of those directions that are not vanishing."""
+    lengths = [np.abs(direction) for direction in directions]
+    least = 1e-9 * np.maximum.reduce(lengths)
+    angles = [
+        np.where(length > least, np.abs(np.angle(direction * chord.conj())), 0.0)
+        for direction, length in zip(directions, lengths)
+    ]
+    widest: Floats = np.maximum.reduce(angles)
+    return np.where(chord == 0, np.pi, widest)
+
+
+def _is_tiny(segments: Segments, pieces: Pieces, floor: float) -> Bools:
+    middle = segments.at(pieces.parent, (pieces.t0 + pieces.t1) / 2)
+    tiny: Bools = (np.abs(pieces.chord) < floor) & (np.abs(middle - pieces.start) < floor)
+    return tiny

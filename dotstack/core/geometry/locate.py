@@ -1,0 +1,56 @@
+"""Points against segments: how often they are gone round, and how near they lie."""
+
+import numpy as np
+
+from dotstack.core.geometry import flat
+from dotstack.core.geometry.arrays import Floats, Ints, Points, cross, dot
+from dotstack.core.geometry.segments import Segments
+
+_SAMPLES = np.linspace(0.0, 1.0, 9)
+_NEWTON_STEPS = 6
+
+
+def winding(segments: Segments, point: complex) -> int:
+    """How often closed contours made of ``segments`` go round the point, positive ones up.
+
+    A piece of curve is its chord, plus the sliver between: the point is inside the
+    chords' polygon by the crossings of a ray (Sunday 2001), and in the sliver if it lies
+    between chord and curve.
+    """
+    if not len(segments):
+        return 0
+    pieces = flat.flatten(segments, np.arange(len(segments)), 0.0)
+    a, b = pieces.start - point, pieces.start + pieces.chord - point
+    side = cross(a, b)
+    up = (a.imag <= 0) & (b.imag > 0) & (side > 0)
+    down = (a.imag > 0) & (b.imag <= 0) & (side < 0)
+    rounds = int(up.sum()) - int(down.sum())
+    size = np.abs(pieces.chord)
+    with np.errstate(invalid="ignore", divide="ignore"):
+        along, off = dot(pieces.chord, -a) / size, cross(pieces.chord, -a) / size
+    near = (along >= 0) & (along < size) & (np.abs(off) <= pieces.sag) & (pieces.sag > 0)
+    if near.any():
+        close = pieces.take(near)
+        t = flat.parameter_at(segments, close, along[near])
+        bulge = cross(close.chord, segments.at(close.parent, t) - close.start) / size[near]
+        here = off[near]
+        # Right of the chord the curve goes out and round the point; left of it, it leaves it out.
+        rounds += int(((here < 0) & (here > bulge)).sum()) - int(((here >= 0) & (here < bulge)).sum())
+    return rounds
+
+
+def nearest(segments: Segments, index: Ints, points: Points) -> tuple[Floats, Floats]:
+    """For each pair of a segment and a point: the nearest parameter, and the distance.
+
+    The best of nine samples refined by Newton's method, kept on the segment. Not
+    guaranteed where a segment turns by more than a half turn towards the point.
+    """
+    samples = segments.at(index[:, None], _SAMPLES[None, :])
+    t = _SAMPLES[np.abs(samples - points[:, None]).argmin(axis=1)]
+    for _ in range(_NEWTON_STEPS):
+        speed = segments.velocity(index, t)
+        gap = segments.at(index, t) - points
+        with np.errstate(invalid="ignore", divide="ignore"):
+            step = dot(speed, gap) / dot(speed, speed)
+        t = np.clip(t - np.where(np.isfinite(step), step, 0.0), 0.0, 1.0)
+    return t, np.abs(segments.at(index, t) - points)

@@ -1,0 +1,120 @@
+"""Exact measures of segments, row by row: enclosed area, length, bounds."""
+
+import numpy as np
+from scipy.special import ellipeinc
+
+from dotstack.core.geometry.arrays import Floats, cross
+from dotstack.core.geometry.segments import ARC, CUBIC, Segments
+
+_GAUSS_NODES, _GAUSS_WEIGHTS = np.polynomial.legendre.leggauss(24)
+
+
+def swept_areas(segments: Segments, origin: complex = 0j) -> Floats:
+    """What each segment adds to ½∮(x·dy − y·dx), seen from ``origin`` (Green's theorem).
+
+    Summed over a closed contour this is its area, positive if it runs from +x towards +y.
+    """
+    start, end = segments.start - origin, segments.end - origin
+    area = 0.5 * cross(start, end)
+    arc, cubic = segments.kind == ARC, segments.kind == CUBIC
+    if arc.any():
+        centre = segments.p[arc] - origin
+        radii = segments.q[arc]
+        area[arc] = 0.5 * (
+            cross(centre, end[arc] - start[arc]) + radii.real * radii.imag * segments.sweep[arc]
+        )
+    if cubic.any():
+        a, d = start[cubic], end[cubic]
+        b, c = segments.p[cubic] - origin, segments.q[cubic] - origin
+        area[cubic] = (
+            0.3 * (cross(a, b) + cross(c, d))
+            + 0.15 * (cross(a, c) + cross(b, c) + cross(b, d))
+            + 0.05 * cross(a, d)
+        )
+    return area
+
+
+def lengths(segments: Segments) -> Floats:
+    """Arc lengths; lines and circles in closed form, ellipses by elliptic integrals.
+
+    Cubics by Gauss–Legendre quadrature with 24 nodes on each of 8 equal parts, split
+    further nowhere: the relative error is below 1e-9 but for cusps (there below 1e-4).
+    """
+    length = np.abs(segments.end - segments.start)
+    arc, cubic = segments.kind == ARC, segments.kind == CUBIC
+    if arc.any():
+        length[arc] = _arc_lengths(segments.take(arc))
+    if cubic.any():
+        index = np.flatnonzero(cubic)[:, None]
+        edges = np.linspace(0.0, 1.0, 9)
+        t = (edges[:-1, None] + (_GAUSS_NODES + 1.0) / 16.0).ravel()
+        weights = np.tile(_GAUSS_WEIGHTS / 16.0, 8)
+        length[cubic] = np.abs(segments.velocity(index, t[None, :])) @ weights
+    return length
+
+
+def _arc_lengths(arcs: Segments) -> Floats:
+    rx, ry = arcs.q.real, arcs.q.imag
+    # ellipeinc measures from the end of the minor axis: shift the angle by a quarter.
+    major = np.maximum(rx, ry)
+    shift = np.where(rx >= ry, np.pi / 2, 0.0)
+    modulus = 1.0 - (np.minimum(rx, ry) / major) ** 2
+    begin = arcs.angle + shift
+    found: Floats = major * np.abs(
+        ellipeinc(begin + arcs.sweep, modulus) - ellipeinc(begin, modulus)
+    )
+    return found
+
+
+def boxes(segments: Segments) -> tuple[Floats, Floats, Floats, Floats]:
+    """Tight bounds of each segment: x0, y0, x1, y1."""
+    x0 = np.minimum(segments.start.real, segments.end.real)
+    x1 = np.maximum(segments.start.real, segments.end.real)
+    y0 = np.minimum(segments.start.imag, segments.end.imag)
+    y1 = np.maximum(segments.start.imag, segments.end.imag)
+    curved = np.flatnonzero(segments.kind)
+    if len(curved):
+        t = _extremes(segments.take(curved))
+        points = segments.at(curved[:, None], t)
+        x0[curved] = np.minimum(x0[curved], points.real.min(axis=1))
+        x1[curved] = np.maximum(x1[curved], points.real.max(axis=1))
+        y0[curved] = np.minimum(y0[curved], points.imag.min(axis=1))
+        y1[curved] = np.maximum(y1[curved], points.imag.max(axis=1))
+    return x0, y0, x1, y1
+
+
+def _extremes(curved: Segments) -> Floats:
+    """Parameters (n, 4) at which x or y may be extreme; 0 stands where there is none."""
+    t = np.zeros((len(curved), 4))
+    arc = curved.kind == ARC
+    if arc.any():
+        rows = curved.take(arc)
+        cos, sin = np.cos(rows.rotation), np.sin(rows.rotation)
+        rx, ry = rows.q.real, rows.q.imag
+        flat_x = np.arctan2(-ry * sin, rx * cos)
+        flat_y = np.arctan2(ry * cos, rx * sin)
+        angles = np.stack([flat_x, flat_x + np.pi, flat_y, flat_y + np.pi], axis=1)
+        forward = np.sign(rows.sweep)[:, None] * (angles - rows.angle[:, None])
+        along = np.mod(forward, 2 * np.pi) / np.abs(rows.sweep)[:, None]
+        t[arc] = np.where(along < 1.0, along, 0.0)
+    cubic = ~arc
+    if cubic.any():
+        rows = curved.take(cubic)
+        a, b, c = rows.p - rows.start, rows.q - rows.p, rows.end - rows.q
+        roots = [quadratic_roots(*(f(v) for v in (a - 2 * b + c, 2 * (b - a), a)))
+                 for f in (np.real, np.imag)]
+        found = np.concatenate(roots, axis=1)
+        t[cubic] = np.where((found > 0.0) & (found < 1.0), found, 0.0)
+    return t
+
+
+def quadratic_roots(a: Floats, b: Floats, c: Floats) -> Floats:
+    """Real roots (n, 2) of a·t² + b·t + c, NaN where there are none; stable for small a.
+
+    After Press et al., *Numerical Recipes*, section 5.6.
+    """
+    with np.errstate(invalid="ignore", divide="ignore"):
+        q = -0.5 * (b + np.copysign(np.sqrt(b * b - 4 * a * c), b))
+        found: Floats = np.stack([q / a, c / q], axis=1)
+    found[~np.isfinite(found)] = np.nan
+    return found

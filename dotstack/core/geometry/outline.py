@@ -1,0 +1,176 @@
+"""Contours and outlines: what a shape's edge is."""
+
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass
+from functools import cached_property
+from typing import Literal, Self
+
+import numpy as np
+
+from dotstack.core.errors import GeometryError
+from dotstack.core.geometry import locate, measure, pathdata
+from dotstack.core.geometry.affine import Affine
+from dotstack.core.geometry.arrays import Bools, Ints
+from dotstack.core.geometry.segments import Segments
+
+FillRule = Literal["nonzero", "evenodd"]
+
+_ABSURD = 1e12
+
+
+@dataclass(frozen=True, eq=False)
+class Contour:
+    """Segments that each start where the one before ends; closed ones end at their start."""
+
+    segments: Segments
+    closed: bool
+
+    @property
+    def node_count(self) -> int:
+        """How many nodes a person sees on it."""
+        return len(self.segments) + (not self.closed)
+
+
+@dataclass(frozen=True, eq=False)
+class Outline:
+    """Contours with the rule that says what lies inside them; an immutable value.
+
+    ``==`` is exact: the same numbers in the same order. An outline without contours is
+    a value like any other: it has no area and nothing lies in it.
+
+    Attributes:
+        segments: those of all contours, one contour after the other.
+        offsets: shape (contours + 1,); contour i has segments offsets[i] to offsets[i + 1].
+        closed: shape (contours,). Open contours bound nothing.
+        fill_rule: as in SVG.
+    """
+
+    segments: Segments
+    offsets: Ints
+    closed: Bools
+    fill_rule: FillRule = "nonzero"
+
+    def __post_init__(self) -> None:
+        for field in self.segments.fields():
+            magnitude = np.abs(field)
+            if len(magnitude) and not bool((magnitude <= _ABSURD).all()):
+                raise GeometryError(
+                    f"An outline needs finite numbers up to {_ABSURD:g} "
+                    f"(got {magnitude.max():g})."
+                )
+
+    @classmethod
+    def empty(cls, fill_rule: FillRule = "nonzero") -> Self:
+        """The outline of nothing."""
+        return cls(Segments.empty(), np.zeros(1, np.intp), np.empty(0, np.bool_), fill_rule)
+
+    @classmethod
+    def from_contours(cls, contours: Iterable[Contour], fill_rule: FillRule = "nonzero") -> Self:
+        """The outline of these contours, in this order."""
+        contours = list(contours)
+        counts = [0, *(len(contour.segments) for contour in contours)]
+        return cls(
+            Segments.concatenate(contour.segments for contour in contours),
+            np.cumsum(counts, dtype=np.intp),
+            np.array([contour.closed for contour in contours], np.bool_),
+            fill_rule,
+        )
+
+    @classmethod
+    def from_path_data(cls, data: str, fill_rule: FillRule = "nonzero") -> Self:
+        """Reads SVG path data: every command, absolute and relative.
+
+        Quadratics become the same curve as cubics. A contour without ``Z`` stays open,
+        also where a renderer would fill it. Raises PathDataError with the character.
+
+        >>> Outline.from_path_data("M0 0H2V2H0Z").area
+        4.0
+        >>> Outline.from_path_data("").area
+        0.0
+        """
+        return cls.from_contours(
+            (Contour(segments, closed) for segments, closed in pathdata.read(data)), fill_rule
+        )
+
+    def to_path_data(self, precision: int = 6) -> str:
+        """SVG path data, with arcs as ``A``, rounded to ``precision`` decimals."""
+        return pathdata.write(
+            ((contour.segments, contour.closed) for contour in self.contours), precision
+        )
+
+    def __eq__(self, other: object) -> bool:
+        if not isinstance(other, Outline):
+            return NotImplemented
+        return self._identity == other._identity
+
+    def __hash__(self) -> int:
+        return hash(self._identity)
+
+    @cached_property
+    def _identity(self) -> tuple[object, ...]:
+        arrays = (*self.segments.fields(), self.offsets, self.closed)
+        return (self.fill_rule, *(array.tobytes() for array in arrays))
+
+    @cached_property
+    def contours(self) -> tuple[Contour, ...]:
+        """The contours, in order."""
+        return tuple(
+            Contour(self.segments.take(slice(first, last)), bool(closed))
+            for first, last, closed in zip(self.offsets, self.offsets[1:], self.closed)
+        )
+
+    @property
+    def is_empty(self) -> bool:
+        """Whether it has no contour at all."""
+        return len(self.closed) == 0
+
+    @property
+    def node_count(self) -> int:
+        """How many nodes a person sees: one a segment, and the far end of each open contour."""
+        return len(self.segments) + int((~self.closed).sum())
+
+    @cached_property
+    def area(self) -> float:
+        """What its closed contours enclose, each counted by its direction.
+
+        Positive if they run from +x towards +y. Contours that cross or repeat count as
+        often as they go round; combine's ``union`` of this alone gives the area filled.
+        """
+        if not len(self.segments):
+            return 0.0
+        swept = measure.swept_areas(self.segments, self._middle)
+        return float(swept[np.repeat(self.closed, np.diff(self.offsets))].sum())
+
+    @cached_property
+    def length(self) -> float:
+        """The length of all contours together."""
+        return float(measure.lengths(self.segments).sum())
+
+    @cached_property
+    def bounds(self) -> tuple[float, float, float, float]:
+        """Tight bounds x0, y0, x1, y1; those of an empty outline are four zeros."""
+        if not len(self.segments):
+            return (0.0, 0.0, 0.0, 0.0)
+        x0, y0, x1, y1 = measure.boxes(self.segments)
+        return (float(x0.min()), float(y0.min()), float(x1.max()), float(y1.max()))
+
+    def transformed(self, by: Affine) -> "Outline":
+        """The image under an affine map: lines, arcs and cubics stay what they are."""
+        return Outline(self.segments.transformed(by), self.offsets, self.closed, self.fill_rule)
+
+    def contains(self, x: float, y: float) -> bool:
+        """Whether the point lies inside by the fill rule; on the edge either may come out."""
+        closed = np.repeat(self.closed, np.diff(self.offsets))
+        winding = locate.winding(self.segments.take(closed), complex(x, y))
+        return winding != 0 if self.fill_rule == "nonzero" else winding % 2 == 1
+
+    @property
+    def _middle(self) -> complex:
+        return complex(self.segments.start.mean())
+
+
+def bundle(outlines: Sequence[Outline], fill_rule: FillRule = "nonzero") -> Outline:
+    """One outline with all contours of several, nothing computed."""
+    return Outline.from_contours(
+        (contour for outline in outlines for contour in outline.contours), fill_rule
+    )

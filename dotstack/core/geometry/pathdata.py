@@ -1,0 +1,255 @@
+"""SVG path data in and out (SVG 1.1, chapter 8; arcs by its appendix F.6)."""
+
+import math
+import re
+from collections.abc import Iterable, Iterator
+
+import numpy as np
+
+from dotstack.core.errors import PathDataError
+from dotstack.core.geometry.arrays import Points
+from dotstack.core.geometry.segments import ARC, CUBIC, LINE, Segments
+
+_NUMBER = re.compile(r"[+-]?(?:\d+\.?\d*|\.\d+)(?:[eE][+-]?\d+)?")
+_GAP = re.compile(r"[ \t\r\n\f]*,?[ \t\r\n\f]*")
+_SPACE = re.compile(r"[ \t\r\n\f]*")
+# How many numbers each command takes; "f" is a flag, "n" a number.
+_SHAPES = {
+    "M": "nn",
+    "L": "nn",
+    "H": "n",
+    "V": "n",
+    "C": "nnnnnn",
+    "S": "nnnn",
+    "Q": "nnnn",
+    "T": "nn",
+    "A": "nnnffnn",
+    "Z": "",
+}
+# An arc whose ends lie closer than this, in radii, loses its centre when it is rounded.
+_SHORT_CHORD = 0.05
+# Ends this little further apart than an ellipse is wide are a rounded half turn of it.
+_HALF_TURN = 1 + 1e-12
+
+_Row = tuple[int, complex, complex, complex, complex, float, float, float]
+
+
+def read(data: str) -> Iterator[tuple[Segments, bool]]:
+    """The contours of path data: their segments, and whether they are closed.
+
+    A lone ``M`` gives no contour. Raises PathDataError.
+    """
+    rows: list[_Row] = []
+    start = here = 0j
+    mirror_cubic = mirror_quadratic = here
+    for name, numbers in _commands(data):
+        upper = name.upper()
+        base = here if name.islower() else 0j
+        if upper == "Z":
+            if here != start:
+                rows.append(_line(here, start))
+            if rows:
+                yield _batch(rows), True
+            rows, here = [], start
+        elif upper == "M":
+            if rows:
+                yield _batch(rows), False
+            rows, here = [], base + complex(*numbers)
+            start = here
+        elif upper == "H":
+            rows.append(_line(here, complex(base.real + numbers[0], here.imag)))
+        elif upper == "V":
+            rows.append(_line(here, complex(here.real, base.imag + numbers[0])))
+        elif upper == "A":
+            rows.extend(_arc(here, numbers, base + complex(*numbers[5:])))
+        else:
+            points = [base + complex(x, y) for x, y in zip(numbers[::2], numbers[1::2])]
+            if upper == "L":
+                rows.append(_line(here, points[0]))
+            elif upper in "CS":
+                first = points[0] if upper == "C" else mirror_cubic
+                rows.append((CUBIC, here, points[-1], first, points[-2], 0.0, 0.0, 0.0))
+                mirror_cubic = 2 * points[-1] - points[-2]
+            else:
+                bend = points[0] if upper == "Q" else mirror_quadratic
+                first, second = here + (bend - here) * 2 / 3, points[-1] + (bend - points[-1]) * 2 / 3
+                rows.append((CUBIC, here, points[-1], first, second, 0.0, 0.0, 0.0))
+                mirror_quadratic = 2 * points[-1] - bend
+            here = points[-1]
+        if upper in "HVA" and rows:
+            here = rows[-1][2]
+        if upper not in "CS":
+            mirror_cubic = here
+        if upper not in "QT":
+            mirror_quadratic = here
+    if rows:
+        yield _batch(rows), False
+
+
+def write(contours: Iterable[tuple[Segments, bool]], precision: int) -> str:
+    """Path data with absolute commands, each number as short as ``precision`` allows."""
+    words: list[str] = []
+    for segments, closed in contours:
+        words.append("M" + _join(_pair(complex(segments.start[0]), precision)))
+        last = len(segments) - 1
+        for i in range(len(segments)):
+            kind = int(segments.kind[i])
+            if not (closed and i == last and kind == LINE):
+                words.append(_segment(segments, i, precision))
+        if closed:
+            words.append("Z")
+    return "".join(words)
+
+
+def _commands(data: str) -> Iterator[tuple[str, list[float]]]:
+    at = _skip(_SPACE, data, 0)
+    name, first = "", True
+    while at < len(data):
+        char = data[at]
+        if char.upper() in _SHAPES:
+            name, at = char, _skip(_SPACE, data, at + 1)
+        elif not name or name in "Zz":
+            raise PathDataError(f"a command letter is wanted, not {char!r}", at)
+        elif name in "Mm":
+            name = "L" if name == "M" else "l"
+        if first and name not in "Mm":
+            raise PathDataError("the first command must be M or m", at - 1)
+        first = False
+        numbers: list[float] = []
+        for wanted in _SHAPES[name.upper()]:
+            number, at = _number(data, at, wanted == "f", name)
+            numbers.append(number)
+            at = _skip(_GAP, data, at)
+        yield name, numbers
+
+
+def _skip(pattern: re.Pattern[str], data: str, at: int) -> int:
+    match = pattern.match(data, at)
+    return match.end() if match else at
+
+
+def _number(data: str, at: int, flag: bool, name: str) -> tuple[float, int]:
+    if flag:
+        if data[at : at + 1] not in ("0", "1"):
+            raise PathDataError(f"{name} wants a flag, 0 or 1, {_found(data, at)}", at)
+        return float(data[at]), at + 1
+    match = _NUMBER.match(data, at)
+    if match is None:
+        raise PathDataError(f"{name} wants a number, {_found(data, at)}", at)
+    value = float(match[0])
+    if not math.isfinite(value):
+        raise PathDataError(f"{match[0]} is too large a number", at)
+    return value, match.end()
+
+
+def _found(data: str, at: int) -> str:
+    return f"not {data[at]!r}" if at < len(data) else "but the data ends here"
+
+
+def _line(start: complex, end: complex) -> _Row:
+    return (LINE, start, end, 0j, 0j, 0.0, 0.0, 0.0)
+
+
+def _arc(start: complex, numbers: list[float], end: complex) -> list[_Row]:
+    """Centre form of an arc given by its ends: SVG 1.1, appendix F.6.5 and F.6.6."""
+    rx, ry, degrees, large, positive = numbers[:5]
+    rx, ry = abs(rx), abs(ry)
+    if start == end:
+        return []
+    if rx == 0 or ry == 0:
+        return [_line(start, end)]
+    rotation = 0.0 if rx == ry else math.radians(degrees % 180.0)
+    turn = complex(math.cos(rotation), math.sin(rotation))
+    half = (start - end) / 2 * turn.conjugate()
+    x, y = half.real / rx, half.imag / ry
+    stretch = math.hypot(x, y)
+    if stretch > 1:
+        x, y = x / stretch, y / stretch
+        if stretch > _HALF_TURN:
+            rx, ry = rx * stretch, ry * stretch
+    reach = math.hypot(x, y)
+    # On the unit circle the centre lies across the chord's middle.
+    offset = math.sqrt(max(0.0, 1.0 - reach * reach)) / reach
+    if large == positive:
+        offset = -offset
+    cx, cy = offset * y, -offset * x
+    centre = turn * complex(rx * cx, ry * cy) + (start + end) / 2
+    first = math.atan2(y - cy, x - cx)
+    sweep = math.atan2(-y - cy, -x - cx) - first
+    if positive and sweep <= 0:
+        sweep += 2 * math.pi
+    if not positive and sweep >= 0:
+        sweep -= 2 * math.pi
+    return [(ARC, start, end, centre, complex(rx, ry), rotation, first, sweep)]
+
+
+def _batch(rows: list[_Row]) -> Segments:
+    kind, start, end, p, q, rotation, angle, sweep = zip(*rows)
+
+    def points(values: tuple[complex, ...]) -> Points:
+        return np.array(values, np.complex128)
+
+    return Segments(
+        np.array(kind, np.int8),
+        points(start),
+        points(end),
+        points(p),
+        points(q),
+        np.array(rotation),
+        np.array(angle),
+        np.array(sweep),
+    )
+
+
+def _segment(segments: Segments, i: int, precision: int) -> str:
+    kind = int(segments.kind[i])
+    start, end = complex(segments.start[i]), complex(segments.end[i])
+    x, y = _pair(end, precision)
+    if kind == LINE:
+        before_x, before_y = _pair(start, precision)
+        if before_y == y:
+            return "H" + x
+        return "V" + y if before_x == x else "L" + _join((x, y))
+    p, q = complex(segments.p[i]), complex(segments.q[i])
+    if kind == CUBIC:
+        return "C" + _join((*_pair(p, precision), *_pair(q, precision), x, y))
+    sweep = float(segments.sweep[i])
+    if abs(sweep) > math.pi and abs(end - start) < _SHORT_CHORD * min(q.real, q.imag):
+        halves = segments.pieces(
+            np.array([i, i]), np.array([0.0, 0.5]), np.array([0.5, 1.0])
+        )
+        return _segment(halves, 0, precision) + _segment(halves, 1, precision)
+    rotation = format_number(math.degrees(segments.rotation[i]) % 180.0, precision)
+    flags = ("1" if abs(sweep) > math.pi else "0", "1" if sweep > 0 else "0")
+    return "A" + _join((*_pair(q, precision), rotation, *flags, x, y))
+
+
+def _pair(point: complex, precision: int) -> tuple[str, str]:
+    return format_number(point.real, precision), format_number(point.imag, precision)
+
+
+def format_number(value: float, precision: int) -> str:
+    """The shortest decimal that rounds ``value`` to ``precision`` places; never "-0".
+
+    >>> format_number(0.5, 3), format_number(-0.0004, 3), format_number(12.0, 3)
+    ('.5', '0', '12')
+    """
+    text = f"{value:.{precision}f}"
+    if "." in text:
+        text = text.rstrip("0").rstrip(".")
+    if text in ("-0", ""):
+        return "0"
+    return text.replace("0.", ".", 1) if text.startswith(("0.", "-0.")) else text
+
+
+def _join(words: Iterable[str]) -> str:
+    """Numbers side by side, with a space only where two would run into one."""
+    text = ""
+    for word in words:
+        apart = not text or word.startswith("-") or (word.startswith(".") and "." in _tail(text))
+        text += word if apart else " " + word
+    return text
+
+
+def _tail(text: str) -> str:
+    return re.split(r"[ -]", text)[-1]

@@ -1,0 +1,276 @@
+"""Batches of exact segments: lines, elliptical arcs and cubic Béziers in one table.
+
+Glossary. A *segment* is a row. Its parameter t runs from 0 at its start to 1 at its end.
+A *piece* of a segment is the stretch between two parameters; run backwards it is turned
+round. Angles of an arc are eccentric angles: the point at θ is
+c + e^{i·rotation}·(rx·cos θ + i·ry·sin θ).
+"""
+
+from collections.abc import Iterable
+from dataclasses import dataclass
+from typing import Self
+
+import numpy as np
+from numpy.typing import NDArray
+
+from dotstack.core.geometry.affine import Affine
+from dotstack.core.geometry.arrays import Floats, Ints, Points
+
+LINE, ARC, CUBIC = 0, 1, 2
+
+
+@dataclass(frozen=True, eq=False, slots=True)
+class Segments:
+    """n segments; every field has shape (n,). Fields that a kind does not use are zero.
+
+    Attributes:
+        kind: LINE, ARC or CUBIC.
+        start, end: the end points; they are copied, never recomputed.
+        p: centre of an arc, first handle of a cubic.
+        q: radii of an arc as rx + ry·i, second handle of a cubic.
+        rotation: of an arc's first axis, radians from +x towards +y.
+        angle: eccentric angle at an arc's start.
+        sweep: by how much an arc's eccentric angle grows from start to end.
+    """
+
+    kind: NDArray[np.int8]
+    start: Points
+    end: Points
+    p: Points
+    q: Points
+    rotation: Floats
+    angle: Floats
+    sweep: Floats
+
+    def __len__(self) -> int:
+        return len(self.kind)
+
+    @classmethod
+    def empty(cls) -> Self:
+        """No segments."""
+        none, real = np.empty(0, complex), np.empty(0)
+        return cls(np.empty(0, np.int8), none, none, none, none, real, real, real)
+
+    @classmethod
+    def lines(cls, start: Points, end: Points) -> Self:
+        """Straight segments."""
+        n = len(start)
+        zero, real = np.zeros(n, complex), np.zeros(n)
+        return cls(np.full(n, LINE, np.int8), start, end, zero, zero, real, real, real)
+
+    @classmethod
+    def cubics(cls, start: Points, first: Points, second: Points, end: Points) -> Self:
+        """Cubic Béziers by their four control points."""
+        n = len(start)
+        real = np.zeros(n)
+        return cls(np.full(n, CUBIC, np.int8), start, end, first, second, real, real, real)
+
+    @classmethod
+    def arcs(
+        cls, centre: Points, radii: Points, rotation: Floats, angle: Floats, sweep: Floats
+    ) -> Self:
+        """Elliptical arcs; the end points follow from the rest."""
+        ends = (_on_ellipse(centre, radii, rotation, angle + turn) for turn in (0.0, sweep))
+        start, end = ends
+        kind = np.full(len(centre), ARC, np.int8)
+        return cls(kind, start, end, centre, radii, rotation, angle, sweep)
+
+    @classmethod
+    def concatenate(cls, batches: Iterable[Self]) -> Self:
+        """All the segments of several batches, in order."""
+        batches = list(batches)
+        if not batches:
+            return cls.empty()
+        return cls(*(np.concatenate(fields) for fields in zip(*map(cls.fields, batches))))
+
+    def fields(self) -> tuple[NDArray[np.generic], ...]:
+        """The eight arrays, in the order of the attributes."""
+        return (
+            self.kind,
+            self.start,
+            self.end,
+            self.p,
+            self.q,
+            self.rotation,
+            self.angle,
+            self.sweep,
+        )
+
+    def take(self, index: Ints | NDArray[np.bool_] | slice) -> "Segments":
+        """The segments at ``index``, in that order."""
+        return Segments(*(field[index] for field in self.fields()))  # type: ignore[arg-type]
+
+    def with_ends(self, start: Points, end: Points) -> "Segments":
+        """The same segments with other end points, for ends snapped to a vertex."""
+        return Segments(
+            self.kind, start, end, self.p, self.q, self.rotation, self.angle, self.sweep
+        )
+
+    def at(self, index: Ints, t: Floats) -> Points:
+        """Points of segments ``index`` at ``t``; the two broadcast against each other.
+
+        At exactly 0 and 1 these are the stored end points.
+        """
+        index, t = np.broadcast_arrays(index, t)
+        kind = self.kind[index]
+        start, end = self.start[index], self.end[index]
+        out: Points = start + t * (end - start)
+        arc, cubic = kind == ARC, kind == CUBIC
+        if arc.any():
+            i = index[arc]
+            theta = self.angle[i] + t[arc] * self.sweep[i]
+            out[arc] = _on_ellipse(self.p[i], self.q[i], self.rotation[i], theta)
+        if cubic.any():
+            i, u = index[cubic], t[cubic]
+            v = 1.0 - u
+            out[cubic] = (
+                v * v * v * self.start[i]
+                + 3.0 * v * v * u * self.p[i]
+                + 3.0 * v * u * u * self.q[i]
+                + u * u * u * self.end[i]
+            )
+        curved = arc | cubic
+        if curved.any():
+            np.copyto(out, start, where=curved & (t == 0.0))
+            np.copyto(out, end, where=curved & (t == 1.0))
+        return out
+
+    def velocity(self, index: Ints, t: Floats) -> Points:
+        """First derivatives by t of segments ``index`` at ``t``, broadcast like ``at``."""
+        index, t = np.broadcast_arrays(index, t)
+        kind = self.kind[index]
+        out: Points = self.end[index] - self.start[index]
+        arc, cubic = kind == ARC, kind == CUBIC
+        if arc.any():
+            i = index[arc]
+            theta = self.angle[i] + t[arc] * self.sweep[i]
+            out[arc] = self.sweep[i] * _on_ellipse(
+                np.complex128(0.0), self.q[i], self.rotation[i], theta + np.pi / 2
+            )
+        if cubic.any():
+            i, u = index[cubic], t[cubic]
+            v = 1.0 - u
+            a, b, c, d = self.start[i], self.p[i], self.q[i], self.end[i]
+            out[cubic] = 3.0 * (v * v * (b - a) + 2.0 * v * u * (c - b) + u * u * (d - c))
+        return out
+
+    def pieces(self, index: Ints, t0: Floats, t1: Floats) -> "Segments":
+        """The stretches from t0 to t1 of segments ``index``; t0 > t1 turns them round.
+
+        Cubics by their polar form (Goldman, *Pyramid Algorithms*, chapter 6), so that
+        the whole segment comes back unchanged.
+        """
+        base = self.take(index)
+        span = t1 - t0
+        arc, cubic = base.kind == ARC, base.kind == CUBIC
+        whole = (t0 == 0.0) & (t1 == 1.0)
+        p, q = base.p.copy(), base.q.copy()
+        if cubic.any():
+            inner = cubic & ~whole
+            p[inner] = _polar(base, inner, t0, t0, t1)
+            q[inner] = _polar(base, inner, t0, t1, t1)
+        return Segments(
+            base.kind,
+            self.at(index, t0),
+            self.at(index, t1),
+            p,
+            q,
+            base.rotation,
+            np.where(arc, base.angle + t0 * base.sweep, 0.0),
+            np.where(arc, span * base.sweep, 0.0),
+        )
+
+    def reversed(self) -> "Segments":
+        """Each segment run the other way, in the same order of rows."""
+        cubic = self.kind == CUBIC
+        return Segments(
+            self.kind,
+            self.end,
+            self.start,
+            np.where(cubic, self.q, self.p),
+            np.where(cubic, self.p, self.q),
+            self.rotation,
+            self.angle + self.sweep,
+            -self.sweep,
+        )
+
+    def translated(self, by: complex) -> "Segments":
+        """All segments moved by a vector."""
+        cubic, line = self.kind == CUBIC, self.kind == LINE
+        return Segments(
+            self.kind,
+            self.start + by,
+            self.end + by,
+            np.where(line, 0.0, self.p + by),
+            np.where(cubic, self.q + by, self.q),
+            self.rotation,
+            self.angle,
+            self.sweep,
+        )
+
+    def transformed(self, by: Affine) -> "Segments":
+        """All segments under an affine map; each keeps its kind.
+
+        An arc A·e^{iθ} + B·e^{−iθ} goes to one of the same form, whose radii are
+        |A| + |B| and |A| − |B|; a mirror makes the second negative and turns the sweep.
+        """
+        if by.is_translation:
+            return self.translated(complex(by.e, by.f))
+        cubic, arc = self.kind == CUBIC, self.kind == ARC
+        p = np.where(cubic | arc, by.apply(self.p), 0.0)
+        q = np.where(cubic, by.apply(self.q), 0.0)
+        rotation, angle, sweep = self.rotation.copy(), self.angle.copy(), self.sweep.copy()
+        if arc.any():
+            alpha, beta, _ = by.complex_form
+            turn = np.exp(1j * self.rotation[arc])
+            rx, ry = self.q[arc].real, self.q[arc].imag
+            mean, half = (rx + ry) / 2, (rx - ry) / 2
+            forth = alpha * turn * mean + beta * turn.conj() * half
+            back = alpha * turn * half + beta * turn.conj() * mean
+            big, small = np.abs(forth), np.abs(back)
+            mirrored = small > big
+            # A circle has no axes of its own: its rotation stays zero, so that its radius
+            # and angles are not disturbed by the noise of a vanishing second term.
+            round_ = np.minimum(big, small) <= 4e-16 * np.maximum(big, small)
+            arg_forth, arg_back = np.angle(forth), np.angle(back)
+            axis = np.where(round_, 0.0, (arg_forth + arg_back) / 2)
+            phase = np.where(
+                round_,
+                np.where(mirrored, -arg_back, arg_forth),
+                (arg_forth - arg_back) / 2,
+            )
+            radius = np.maximum(big, small)
+            q[arc] = np.where(round_, radius * (1 + 1j), big + small + 1j * np.abs(big - small))
+            sign = np.where(mirrored, -1.0, 1.0)
+            rotation[arc] = axis
+            angle[arc] = sign * (angle[arc] + phase)
+            sweep[arc] = sign * sweep[arc]
+        return Segments(
+            self.kind, by.apply(self.start), by.apply(self.end), p, q, rotation, angle, sweep
+        )
+
+
+def _on_ellipse(
+    centre: Points | np.complex128, radii: Points, rotation: Floats, theta: Floats
+) -> Points:
+    local = radii.real * np.cos(theta) + 1j * radii.imag * np.sin(theta)
+    if not rotation.any():
+        unturned: Points = centre + local
+        return unturned
+    point: Points = centre + np.exp(1j * rotation) * local
+    return point
+
+
+def _polar(
+    base: Segments, which: NDArray[np.bool_], r: Floats, s: Floats, t: Floats
+) -> Points:
+    r, s, t = r[which], s[which], t[which]
+    a, b, c, d = (f[which] for f in (base.start, base.p, base.q, base.end))
+    u, v, w = 1.0 - r, 1.0 - s, 1.0 - t
+    value: Points = (
+        u * v * w * a
+        + (r * v * w + u * s * w + u * v * t) * b
+        + (r * s * w + r * v * t + u * s * t) * c
+        + r * s * t * d
+    )
+    return value

@@ -1,0 +1,64 @@
+"""The database: its engine, its sessions, its schema."""
+
+from collections.abc import Iterator
+from contextlib import contextmanager
+from pathlib import Path
+from typing import Any
+
+from alembic import command
+from alembic.config import Config
+from sqlalchemy import Engine, create_engine, event
+from sqlalchemy.orm import Session, sessionmaker
+
+_MIGRATIONS = Path(__file__).parent / "migrations"
+
+
+class Database:
+    """A database that is at the newest schema.
+
+    Args:
+        url: as SQLAlchemy reads it, for instance ``sqlite:////srv/dotstack.db``.
+    """
+
+    def __init__(self, url: str) -> None:
+        self.engine = _engine(url)
+        self._sessions = sessionmaker(self.engine, expire_on_commit=False)
+        self._migrate(url)
+
+    def _migrate(self, url: str) -> None:
+        config = Config()
+        config.set_main_option("script_location", str(_MIGRATIONS))
+        config.set_main_option("sqlalchemy.url", url.replace("%", "%%"))
+        with self.engine.begin() as connection:
+            config.attributes["connection"] = connection
+            command.upgrade(config, "head")
+
+    @contextmanager
+    def session(self) -> Iterator[Session]:
+        """A session whose changes are all on disk when it ends, or none if it raises."""
+        with self._sessions.begin() as session:
+            yield session
+
+    def close(self) -> None:
+        """Gives all connections back."""
+        self.engine.dispose()
+
+
+def _engine(url: str) -> Engine:
+    engine = create_engine(url)
+    if engine.dialect.name == "sqlite":
+        event.listen(engine, "connect", _prepare_sqlite)
+        event.listen(engine, "begin", lambda connection: connection.exec_driver_sql("BEGIN IMMEDIATE"))
+    return engine
+
+
+def _prepare_sqlite(connection: Any, _record: object) -> None:
+    # SQLAlchemy's begin event opens transactions: a writer waits its turn from the start.
+    connection.isolation_level = None
+    for pragma in (
+        "journal_mode=WAL",
+        "synchronous=FULL",
+        "foreign_keys=ON",
+        "busy_timeout=10000",
+    ):
+        connection.execute(f"PRAGMA {pragma}")

@@ -1,0 +1,36 @@
+"""Every error that the store raises.
+
+    StoreError
+    ├── GoneError (LookupError)   a drawing, asset or section that is not there
+    ├── StaleRevisionError        a change based on a revision that is no longer the newest
+    └── NothingToUndoError        undo or redo with no step left that way
+"""
+
+
+class StoreError(Exception):
+    """Anything that the store refuses."""
+
+
+class GoneError(StoreError, LookupError):
+    """A drawing, asset or section that is not there, or no longer."""
+
+    def __init__(self, what: str, key: str) -> None:
+        super().__init__(f"There is no {what} with the id {key!r}; it may have been deleted.")
+        self.what = what
+        self.key = key
+
+
+class StaleRevisionError(StoreError):
+    """A change based on a revision that is no longer the newest; ``current`` is that."""
+
+    def __init__(self, based_on: int, current: int) -> None:
+        super().__init__(
+            f"The drawing has changed elsewhere (it is at revision {current}, this change "
+            f"was made on {based_on}). Nothing was overwritten; load it again and repeat the step."
+        )
+        self.based_on = based_on
+        self.current = current
+
+
+class NothingToUndoError(StoreError):
+    """Undo or redo with no step left that way."""

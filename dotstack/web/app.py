@@ -1,0 +1,38 @@
+"""The application factory."""
+
+from collections.abc import Callable
+from datetime import UTC, datetime
+
+from flask_openapi3 import Info, OpenAPI
+
+from dotstack.store import Database, DrawingStore, ShelfStore
+from dotstack.web import drawings, errors, pages, safety, shelf, steps
+from dotstack.web.studio import Studio
+
+MAX_BODY_BYTES = 8 * 1024 * 1024
+
+
+def utc_now() -> datetime:
+    """The time, in UTC, without a zone, as the store keeps it."""
+    return datetime.now(UTC).replace(tzinfo=None)
+
+
+def create_app(database: Database, now: Callable[[], datetime] = utc_now) -> OpenAPI:
+    """Dot Stack as a WSGI application on a database."""
+    app = OpenAPI(
+        __name__,
+        info=Info(title="Dot Stack", version="1"),
+        static_folder=None,
+        doc_ui=False,
+        validation_error_status=422,
+        validation_error_model=errors.Problem,
+        validation_error_callback=errors.invalid_request,
+    )
+    app.config["MAX_CONTENT_LENGTH"] = MAX_BODY_BYTES
+    app.extensions["dotstack"] = Studio(DrawingStore(database, now), ShelfStore(database, now))
+    errors.register(app)
+    safety.register(app)
+    for blueprint in (drawings.blueprint, steps.blueprint, shelf.blueprint):
+        app.register_api(blueprint)
+    app.register_blueprint(pages.blueprint)
+    return app

@@ -1,0 +1,90 @@
+"""``/api/drawings``: the list of drawings, and each as a whole."""
+
+from flask import Response
+from flask_openapi3 import APIBlueprint, Tag
+
+from dotstack.core.drawing import Drawing, Plate
+from dotstack.core.drawing.places import plate_of
+from dotstack.core.drawing.scene import painted
+from dotstack.core.formats import write_svg
+from dotstack.web import answers
+from dotstack.web.errors import Problem
+from dotstack.web.models import (
+    DrawingCards,
+    DrawingPath,
+    DrawingState,
+    NamedCopy,
+    NewDrawing,
+    PlatePath,
+)
+from dotstack.web.studio import studio
+
+blueprint = APIBlueprint(
+    "drawings",
+    __name__,
+    url_prefix="/api/drawings",
+    abp_tags=[Tag(name="drawings")],
+    abp_responses={"default": Problem, 422: Problem},
+)
+
+
+@blueprint.get("", responses={200: DrawingCards})
+def list_drawings() -> Response:
+    """All drawings, with pictures of their first plates."""
+    summaries = studio().drawings.summaries()
+    with studio().evaluator() as evaluator:
+        cards = [answers.card(summary, evaluator) for summary in summaries]
+    return answers.json(DrawingCards(drawings=cards))
+
+
+@blueprint.post("", responses={201: DrawingState})
+def create_drawing(body: NewDrawing) -> Response:
+    """A new drawing with one empty plate."""
+    plate = Plate(id="plate-1", name="Plate 1", width=body.width, height=body.height)
+    opened = studio().drawings.create(Drawing(name=body.name, plates=(plate,)))
+    with studio().evaluator() as evaluator:
+        return answers.json(answers.state(opened, evaluator), 201)
+
+
+@blueprint.get("/<drawing_id>", responses={200: DrawingState})
+def open_drawing(path: DrawingPath) -> Response:
+    """A whole drawing."""
+    opened = studio().drawings.open(path.drawing_id)
+    with studio().evaluator() as evaluator:
+        return answers.json(answers.state(opened, evaluator))
+
+
+@blueprint.post("/<drawing_id>/copy", responses={201: DrawingState})
+def duplicate_drawing(path: DrawingPath, body: NamedCopy) -> Response:
+    """A new drawing like this one."""
+    opened = studio().drawings.duplicate(path.drawing_id, body.name)
+    with studio().evaluator() as evaluator:
+        return answers.json(answers.state(opened, evaluator), 201)
+
+
+@blueprint.delete("/<drawing_id>", responses={204: None})
+def delete_drawing(path: DrawingPath) -> Response:
+    """Takes a drawing out of the list; it can be restored."""
+    studio().drawings.delete(path.drawing_id)
+    return answers.done()
+
+
+@blueprint.post("/<drawing_id>/restore", responses={204: None})
+def restore_drawing(path: DrawingPath) -> Response:
+    """Brings a deleted drawing back."""
+    studio().drawings.restore(path.drawing_id)
+    return answers.done()
+
+
+@blueprint.get("/<drawing_id>/plates/<plate_id>.svg", responses={200: None})
+def export_plate(path: PlatePath) -> Response:
+    """A plate as an SVG file."""
+    drawing = studio().drawings.open(path.drawing_id).drawing
+    plate = plate_of(drawing, path.plate_id)
+    with studio().evaluator() as evaluator:
+        pieces = painted(plate.nodes, evaluator)
+    response = Response(
+        write_svg(plate.name, plate.width, plate.height, pieces), mimetype="image/svg+xml"
+    )
+    response.headers.set("Content-Disposition", "attachment", filename=f"{plate.name}.svg")
+    return response

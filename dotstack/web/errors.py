@@ -1,0 +1,109 @@
+"""From errors to answers: ``application/problem+json`` (RFC 9457) with a sentence for people."""
+
+import logging
+
+from flask import Response
+from flask_openapi3 import OpenAPI
+from pydantic import BaseModel, ValidationError
+from werkzeug.exceptions import HTTPException
+
+from dotstack.core.errors import (
+    ArrangementError,
+    CommandError,
+    CoreError,
+    GeometryError,
+    LimitError,
+    UnknownNodeError,
+)
+from dotstack.store import GoneError, StaleRevisionError, StoreError
+from dotstack.store.errors import NothingToUndoError
+
+# The most specific class that an error is of decides.
+STATUS: dict[type[Exception], int] = {
+    ArrangementError: 422,
+    CommandError: 422,
+    GeometryError: 422,
+    LimitError: 422,
+    UnknownNodeError: 404,
+    GoneError: 404,
+    NothingToUndoError: 409,
+    StaleRevisionError: 409,
+}
+
+
+class Fault(BaseModel):
+    """One thing wrong with a request, and where."""
+
+    where: str
+    what: str
+
+
+class Problem(BaseModel):
+    """What happened, and what to do.
+
+    Attributes:
+        faults: all that is wrong with a broken request.
+        current: the newest revision, where the request was made on an older one.
+    """
+
+    title: str
+    status: int
+    detail: str
+    faults: list[Fault] = []
+    current: int | None = None
+
+
+def register(app: OpenAPI) -> None:
+    """Makes every error an answer; what nobody expected is logged, never shown."""
+    app.register_error_handler(CoreError, _known)
+    app.register_error_handler(StoreError, _known)
+    app.register_error_handler(HTTPException, _http)
+    app.register_error_handler(Exception, _unexpected)
+
+
+def invalid_request(error: ValidationError) -> Response:
+    """The answer to a request that its model refuses: all of its faults."""
+    faults = [
+        Fault(where=".".join(map(str, fault["loc"])) or "body", what=fault["msg"])
+        for fault in error.errors(include_url=False, include_input=False, include_context=False)
+    ]
+    detail = "The request does not make sense: " + "; ".join(
+        f"{fault.where}: {fault.what}" for fault in faults[:5]
+    )
+    return _answer(Problem(title="Broken request", status=422, detail=detail, faults=faults))
+
+
+def status_of(error: Exception) -> int:
+    """The HTTP status for an error of the core or the store."""
+    return next(STATUS[kind] for kind in type(error).__mro__ if kind in STATUS)
+
+
+def _known(error: Exception) -> Response:
+    status = status_of(error)
+    current = error.current if isinstance(error, StaleRevisionError) else None
+    title = {404: "Not there", 409: "Out of date", 422: "Not possible"}[status]
+    return _answer(Problem(title=title, status=status, detail=str(error), current=current))
+
+
+def _http(error: HTTPException) -> Response:
+    if error.response is not None:
+        # Already an answer, as from ``invalid_request``.
+        assert isinstance(error.response, Response)
+        return error.response
+    return _answer(
+        Problem(title=error.name, status=error.code or 500, detail=error.description or error.name)
+    )
+
+
+def _unexpected(error: Exception) -> Response:
+    logging.getLogger(__name__).exception("A request failed.", exc_info=error)
+    detail = "Dot Stack met an error of its own. Nothing was changed; please try again."
+    return _answer(Problem(title="Internal error", status=500, detail=detail))
+
+
+def _answer(problem: Problem) -> Response:
+    return Response(
+        problem.model_dump_json(exclude_none=True),
+        status=problem.status,
+        mimetype="application/problem+json",
+    )

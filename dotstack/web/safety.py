@@ -1,0 +1,35 @@
+"""Who may ask: only pages that this server itself served, under a name that it goes by."""
+
+from urllib.parse import urlsplit
+
+from flask import Flask, Response, abort, request
+
+LOOPBACK = frozenset({"127.0.0.1", "localhost", "[::1]"})
+
+# Vuetify writes its theme's colours into a style element; scripts come from files only.
+_POLICY = (
+    "default-src 'self'; script-src 'self'; style-src 'self' 'unsafe-inline'; "
+    "img-src 'self' data: blob:; object-src 'none'; base-uri 'none'; frame-ancestors 'none'"
+)
+
+
+def register(app: Flask) -> None:
+    """Checks every request's Host and Origin, and sets the security headers of every answer."""
+    app.before_request(_check)
+    app.after_request(_headers)
+
+
+def _check() -> None:
+    host = request.host.rsplit(":", 1)[0] if not request.host.endswith("]") else request.host
+    if host not in LOOPBACK:
+        abort(403, "Dot Stack answers on this machine only; open it as 127.0.0.1.")
+    origin = request.headers.get("Origin")
+    if origin and urlsplit(origin).netloc != request.host:
+        abort(403, "Another site may not use Dot Stack; open it by its own address.")
+
+
+def _headers(response: Response) -> Response:
+    response.headers["Content-Security-Policy"] = _POLICY
+    response.headers["X-Content-Type-Options"] = "nosniff"
+    response.headers["Referrer-Policy"] = "no-referrer"
+    return response
