@@ -51,7 +51,9 @@ def _serve(folder: Path, port: int, *, demo: bool) -> int:
         studio = app.extensions["dotstack"]
         assert isinstance(studio, Studio)
         fill(studio.drawings, studio.shelf)
-    print(f"Dot Stack is at http://{_HOST}:{port}/  (drawings are in {folder.resolve()})", flush=True)
+    print(
+        f"Dot Stack is at http://{_HOST}:{port}/  (drawings are in {folder.resolve()})", flush=True
+    )
     try:
         serve(app, host=_HOST, port=port, threads=_THREADS, ident=None, _quiet=True)
     except OSError as error:

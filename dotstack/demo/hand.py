@@ -19,7 +19,9 @@ class Hand:
         self._plate = self._id()
         self._do(kind="add-plate", id=self._plate, name=name, width=size, height=size)
 
-    def circle(self, name: str, x: float, y: float, r: float, fill: str = INK, ry: float = 0) -> str:
+    def circle(
+        self, name: str, x: float, y: float, r: float, fill: str = INK, ry: float = 0
+    ) -> str:
         """Draws a circle, or an ellipse if ``ry`` is given; answers its id."""
         return self._add(name, x, y, 0, fill, kind="ellipse", rx=r, ry=ry or r)
 
@@ -38,7 +40,9 @@ class Hand:
         """Draws a polygon; answers its id."""
         return self._add(name, x, y, angle, fill, kind="polygon", sides=sides, rx=rx, ry=ry)
 
-    def star(self, name: str, x: float, y: float, points: int, r: float, ratio: float, fill: str) -> str:
+    def star(
+        self, name: str, x: float, y: float, points: int, r: float, ratio: float, fill: str
+    ) -> str:
         """Draws a star; answers its id."""
         return self._add(name, x, y, 0, fill, kind="star", points=points, rx=r, ry=r, ratio=ratio)
 

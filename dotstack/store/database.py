@@ -18,6 +18,7 @@ class Database:
 
     Args:
         url: as SQLAlchemy reads it, for instance ``sqlite:////srv/dotstack.db``.
+
     """
 
     def __init__(self, url: str) -> None:
@@ -48,7 +49,9 @@ def _engine(url: str) -> Engine:
     engine = create_engine(url)
     if engine.dialect.name == "sqlite":
         event.listen(engine, "connect", _prepare_sqlite)
-        event.listen(engine, "begin", lambda connection: connection.exec_driver_sql("BEGIN IMMEDIATE"))
+        event.listen(
+            engine, "begin", lambda connection: connection.exec_driver_sql("BEGIN IMMEDIATE")
+        )
     return engine
 
 

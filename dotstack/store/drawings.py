@@ -34,6 +34,7 @@ class Opened:
     Attributes:
         changed: what the last change put in place; None where nothing was changed.
         undo_label, redo_label: the steps that undo and redo would take, if any.
+
     """
 
     id: str
@@ -74,9 +75,7 @@ class DrawingStore:
                 .where(DrawingRow.deleted_at.is_(None))
                 .order_by(DrawingRow.changed_at.desc(), DrawingRow.id)
             )
-            return [
-                Summary(row.id, self._drawing(session, row), row.changed_at) for row in rows
-            ]
+            return [Summary(row.id, self._drawing(session, row), row.changed_at) for row in rows]
 
     def create(self, drawing: Drawing) -> Opened:
         """A new drawing whose journal begins here."""

@@ -1,9 +1,9 @@
 """Every error that the store raises.
 
-    StoreError
-    ├── GoneError (LookupError)   a drawing, asset or section that is not there
-    ├── StaleRevisionError        a change based on a revision that is no longer the newest
-    └── NothingToUndoError        undo or redo with no step left that way
+StoreError
+├── GoneError (LookupError)   a drawing, asset or section that is not there
+├── StaleRevisionError        a change based on a revision that is no longer the newest
+└── NothingToUndoError        undo or redo with no step left that way
 """
 
 

@@ -2,14 +2,12 @@
 
 from datetime import datetime
 
-
 from sqlalchemy import ForeignKey, Index, Text, UniqueConstraint
 from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column
 
 
 class Base(DeclarativeBase):
     """All tables of Dot Stack."""
-
 
 
 class DrawingRow(Base):

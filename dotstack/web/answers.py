@@ -6,7 +6,7 @@ from flask import Response
 from pydantic import BaseModel
 
 from dotstack.core.drawing import Drawing, Entries, Evaluator, Plate, whole
-from dotstack.core.drawing.scene import changed_figures, painted
+from dotstack.core.drawing.scene import Box, changed_figures, painted
 from dotstack.store import Asset, Opened, Summary
 from dotstack.web.models import (
     AssetPicture,
@@ -80,6 +80,6 @@ def asset_picture(asset: Asset, evaluator: Evaluator) -> AssetPicture:
     return AssetPicture(
         id=asset.id,
         name=asset.name,
-        box=evaluator.outline(asset.node).bounds,
+        box=Box.of(evaluator.outline(asset.node).bounds),
         pieces=painted((asset.node,), evaluator),
     )

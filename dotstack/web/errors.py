@@ -44,6 +44,7 @@ class Problem(BaseModel):
     Attributes:
         faults: all that is wrong with a broken request.
         current: the newest revision, where the request was made on an older one.
+
     """
 
     title: str

@@ -7,7 +7,7 @@ from pydantic import BaseModel, ConfigDict, Field
 from dotstack.core.combine import Outcome
 from dotstack.core.drawing import AnyCommand, Entries
 from dotstack.core.drawing.nodes import Coordinate, Id, Length, Name
-from dotstack.core.drawing.scene import Figure, Piece
+from dotstack.core.drawing.scene import Box, Figure, Piece
 
 Key = Annotated[str, Field(min_length=8, max_length=64)]
 Factor = Annotated[float, Field(gt=0, le=1000)]
@@ -97,6 +97,7 @@ class DrawingState(BaseModel):
     Attributes:
         whole: whether ``entries`` is all of the drawing, or the change only.
         figures: by the id of a node directly on a plate: its figure, then those inside it.
+
     """
 
     id: str
@@ -126,10 +127,10 @@ class Tile(BaseModel):
 
 
 class Tiles(BaseModel):
-    """All outcomes of a selection, most useful first, in one common box x0, y0, x1, y1."""
+    """All outcomes of a selection, most useful first, in one common box."""
 
     nodes: int
-    box: tuple[float, float, float, float]
+    box: Box
     tiles: list[Tile]
 
 
@@ -159,11 +160,11 @@ class DrawingCards(BaseModel):
 
 
 class AssetPicture(BaseModel):
-    """An asset as it looks, in the box x0, y0, x1, y1."""
+    """An asset as it looks, round the origin."""
 
     id: str
     name: str
-    box: tuple[float, float, float, float]
+    box: Box
     pieces: list[Piece]
 
 

@@ -9,7 +9,7 @@ from dotstack.core.drawing import apply, difference
 from dotstack.core.drawing.commands import AddShape
 from dotstack.core.drawing.frame import placed_copy
 from dotstack.core.drawing.places import plate_of
-from dotstack.core.drawing.scene import PRECISION, outcomes_of
+from dotstack.core.drawing.scene import PRECISION, Box, outcomes_of
 from dotstack.core.geometry import bundle
 from dotstack.store import Opened, StaleRevisionError
 from dotstack.web import answers
@@ -98,7 +98,7 @@ def outcomes(path: DrawingPath, body: Selection) -> Response:
     return answers.json(
         Tiles(
             nodes=sum(outline.node_count for outline in operands),
-            box=bundle(operands).bounds,
+            box=Box.of(bundle(operands).bounds),
             tiles=tiles,
         )
     )

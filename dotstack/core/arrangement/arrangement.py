@@ -30,6 +30,7 @@ class Region:
     Attributes:
         cover: the operands that cover it, by their place in the stack.
         area: exact.
+
     """
 
     cover: frozenset[int]
@@ -57,6 +58,7 @@ class Arrangement:
     Attributes:
         operands: in stack order, the lowest first.
         repairs: how many rungs of the repair ladder were needed; 0 ordinarily.
+
     """
 
     operands: tuple[Outline, ...]
@@ -131,7 +133,8 @@ class Arrangement:
         """Shape (faces, operands): which operands cover which face; face 0 is outside."""
         winding = self._faces.winding
         evenodd = np.array([o.fill_rule == "evenodd" for o in self.operands], np.bool_)
-        return np.where(evenodd[None, :], winding % 2 != 0, winding != 0)
+        covers: Bools = np.where(evenodd[None, :], winding % 2 != 0, winding != 0)
+        return covers
 
     @property
     def areas(self) -> np.ndarray[tuple[int], np.dtype[np.float64]]:
@@ -193,6 +196,4 @@ def _arranged(
     if not split:
         return made
     again = contacts.vertices_on(segments, made.vertices, tolerance)
-    return graph.build(
-        segments, owner, operands, Contacts.concatenate([met, again]), tolerance
-    )
+    return graph.build(segments, owner, operands, Contacts.concatenate([met, again]), tolerance)

@@ -84,7 +84,8 @@ def unit_frame(segments: Segments, arc: Ints, points: Points) -> Points:
     """Points in the frame in which each arc's ellipse is the unit circle."""
     local = (points - segments.p[arc]) * np.exp(-1j * segments.rotation[arc])
     radii = segments.q[arc]
-    return local.real / radii.real + 1j * (local.imag / radii.imag)
+    unit: Points = local.real / radii.real + 1j * (local.imag / radii.imag)
+    return unit
 
 
 def arc_parameter(segments: Segments, arc: Ints, theta: Floats, snap: float) -> Floats:

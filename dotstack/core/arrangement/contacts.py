@@ -96,7 +96,8 @@ def _points_on(
     )
     spot = points[point]
     apart = np.minimum(np.abs(spot - segments.start[on]), np.abs(spot - segments.end[on]))
-    point, on, spot = (v[apart > tolerance.snap] for v in (point, on, spot))
+    inner = apart > tolerance.snap
+    point, on, spot = point[inner], on[inner], spot[inner]
     found = [(np.empty(0, np.intp), np.empty(0, np.intp), np.empty(0))]
     for kind, find in ((LINE, _on_lines), (ARC, _on_arcs), (CUBIC, _on_cubics)):
         which = segments.kind[on] == kind

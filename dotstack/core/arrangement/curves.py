@@ -62,8 +62,10 @@ def crossings(
         todo = ~clear & ~graphs
         todo[np.flatnonzero(clear)[~settled]] = True
         left, right = _halved(segments, left.take(todo), right.take(todo))
-    t_a, t, t_b, u = (np.concatenate(column) for column in zip(*found)) if found else (
-        np.empty(0, np.intp), np.empty(0), np.empty(0, np.intp), np.empty(0)
+    t_a, t, t_b, u = (
+        (np.concatenate(column) for column in zip(*found))
+        if found
+        else (np.empty(0, np.intp), np.empty(0), np.empty(0, np.intp), np.empty(0))
     )
     return t_a, t, t_b, u
 
@@ -157,9 +159,7 @@ class _Gap:
     axis: Points
 
     def take(self, index: Ints | Bools) -> "_Gap":
-        return _Gap(
-            self.segments, self.left.take(index), self.right.take(index), self.axis[index]
-        )
+        return _Gap(self.segments, self.left.take(index), self.right.take(index), self.axis[index])
 
     def partner(self, t: Floats) -> Floats:
         shape = (len(self.left),) + (1,) * (t.ndim - 1)

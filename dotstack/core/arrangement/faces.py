@@ -10,7 +10,7 @@ from scipy.sparse.csgraph import breadth_first_order, connected_components
 from dotstack.core.arrangement import rotation
 from dotstack.core.arrangement.graph import Graph
 from dotstack.core.geometry import measure
-from dotstack.core.geometry.arrays import Floats, Ints, Points, cross, dot
+from dotstack.core.geometry.arrays import Floats, Ints, Points, cross
 from dotstack.core.geometry.measure import quadratic_roots
 from dotstack.core.geometry.segments import ARC, CUBIC, LINE, Segments
 from dotstack.core.geometry.tolerance import Tolerance
@@ -30,6 +30,7 @@ class Faces:
         winding: shape (F, operands).
         components: how many parts of the drawing do not touch each other.
         outer_cycles: cycles that enclose nothing; a sound arrangement has one a component.
+
     """
 
     order: Ints
@@ -55,7 +56,7 @@ def find(segments: Segments, graph: Graph, tolerance: Tolerance, attempt: int) -
     # An outer cycle bounds the face that its component lies in: node ``cycles`` is outside.
     face = _united(cycles + 1, outer, np.where(inside < 0, cycles, inside))
     face = _outside_first(face)
-    of_half_edge, areas = face[cycle], np.bincount(face[:cycles], area)
+    of_half_edge, areas = face[cycle], np.bincount(face[:cycles], area).astype(np.float64)
     areas[0] = np.inf
     return Faces(
         order,
@@ -81,7 +82,8 @@ def edge_pieces(segments: Segments, graph: Graph) -> Segments:
 
 def _cycle_areas(segments: Segments, graph: Graph, cycle: Ints, cycles: int) -> Floats:
     swept = measure.swept_areas(edge_pieces(segments, graph))
-    return np.bincount(cycle, np.stack([swept, -swept], axis=1).ravel(), cycles)
+    both = np.stack([swept, -swept], axis=1).ravel()
+    return np.bincount(cycle, both, cycles).astype(np.float64)
 
 
 def _outer_cycles(area: Floats, component: Ints, tolerance: Tolerance) -> tuple[Ints, int]:
@@ -125,9 +127,7 @@ def _enclosing_cycles(
     row, column = np.nonzero(~np.isnan(t))
     t, hit_component, hit_edge = t[row, column], hit_component[row], hit_edge[row]
     ahead = (pieces.at(hit_edge, t) / ray).real - source[hit_component].real
-    t, hit_component, hit_edge, ahead = (
-        v[ahead > 0] for v in (t, hit_component, hit_edge, ahead)
-    )
+    t, hit_component, hit_edge, ahead = (v[ahead > 0] for v in (t, hit_component, hit_edge, ahead))
     nearest = np.lexsort((ahead, hit_component))
     nearest = nearest[np.flatnonzero(np.diff(hit_component[nearest], prepend=-1))]
     edge = hit_edge[nearest]

@@ -27,6 +27,7 @@ class Graph:
         segment, t0, t1: shape (E,).
         passes: shape (E, operands); how often each operand's closed contours pass the edge
             from tail to head, less how often from head to tail.
+
     """
 
     vertices: Points
@@ -51,12 +52,23 @@ def build(
     vertices, ends, at_contact = _vertices(segments, contacts, tolerance.snap)
     segment, t, vertex = _stations(len(segments), ends, contacts, at_contact)
     same = segment[:-1] == segment[1:]
-    tail, head = vertex[:-1][same], vertex[1:][same]
-    t0, t1, segment = t[:-1][same], t[1:][same], segment[:-1][same]
-    vertices, tail, head, segment, t0, t1 = _without_loops(
-        segments, vertices, tail, head, segment, t0, t1, tolerance.snap
+    edges = _Edges(
+        vertex[:-1][same], vertex[1:][same], segment[:-1][same], t[:-1][same], t[1:][same]
     )
-    return _merged(segments, owner, operands, vertices, tail, head, segment, t0, t1, tolerance)
+    vertices, edges = _without_loops(segments, vertices, edges, tolerance.snap)
+    label = _course_labels(segments, edges, tolerance.course)
+    return _merged(owner, operands, vertices, edges, label)
+
+
+@dataclass(frozen=True, eq=False, slots=True)
+class _Edges:
+    """Edges before equal ones are merged; fields as in Graph."""
+
+    tail: Ints
+    head: Ints
+    segment: Ints
+    t0: Floats
+    t1: Floats
 
 
 def _vertices(segments: Segments, contacts: Contacts, snap: float) -> tuple[Points, Ints, Ints]:
@@ -100,79 +112,63 @@ def _stations(
 
 
 def _without_loops(
-    segments: Segments,
-    vertices: Points,
-    tail: Ints,
-    head: Ints,
-    segment: Ints,
-    t0: Floats,
-    t1: Floats,
-    snap: float,
-) -> tuple[Points, Ints, Ints, Ints, Floats, Floats]:
+    segments: Segments, vertices: Points, edges: _Edges, snap: float
+) -> tuple[Points, _Edges]:
     """Drops edges of no length, and puts a vertex on those that come back to their own."""
-    loop = np.flatnonzero(tail == head)
-    middle = (t0[loop] + t1[loop]) / 2
-    spot = segments.at(segment[loop], middle)
-    real = np.abs(spot - vertices[tail[loop]]) > 4 * snap
-    keep = np.ones(len(tail), np.bool_)
-    keep[loop] = False
+    keep = edges.tail != edges.head
+    loop = np.flatnonzero(~keep)
+    middle = (edges.t0[loop] + edges.t1[loop]) / 2
+    spot = segments.at(edges.segment[loop], middle)
+    real = np.abs(spot - vertices[edges.tail[loop]]) > 4 * snap
     loop, middle, spot = loop[real], middle[real], spot[real]
     fresh = len(vertices) + np.arange(len(loop))
-    return (
-        np.concatenate([vertices, spot]),
-        np.concatenate([tail[keep], tail[loop], fresh]),
-        np.concatenate([head[keep], fresh, head[loop]]),
-        np.concatenate([segment[keep], segment[loop], segment[loop]]),
-        np.concatenate([t0[keep], t0[loop], middle]),
-        np.concatenate([t1[keep], middle, t1[loop]]),
+    whole = np.flatnonzero(keep)
+    first, second = np.concatenate([whole, loop]), loop
+    return np.concatenate([vertices, spot]), _Edges(
+        np.concatenate([edges.tail[first], fresh]),
+        np.concatenate([edges.head[whole], fresh, edges.head[second]]),
+        edges.segment[np.concatenate([first, second])],
+        np.concatenate([edges.t0[first], middle]),
+        np.concatenate([edges.t1[whole], middle, edges.t1[second]]),
     )
 
 
-def _merged(
-    segments: Segments,
-    owner: Ints,
-    operands: int,
-    vertices: Points,
-    tail: Ints,
-    head: Ints,
-    segment: Ints,
-    t0: Floats,
-    t1: Floats,
-    tolerance: Tolerance,
-) -> Graph:
-    """One edge for all that have the same vertices and the same course."""
-    low, high = np.minimum(tail, head), np.maximum(tail, head)
-    order = np.lexsort((segment, segments.kind[segment], high, low))
+def _course_labels(segments: Segments, edges: _Edges, course: float) -> Ints:
+    """One number for all edges that have the same vertices and the same course."""
+    low, high = np.minimum(edges.tail, edges.head), np.maximum(edges.tail, edges.head)
+    order = np.lexsort((high, low))
     first = np.flatnonzero(
         (np.diff(low[order], prepend=-1) != 0) | (np.diff(high[order], prepend=-1) != 0)
     )
     size = np.diff(np.append(first, len(order)))
-    label = np.arange(len(order))
-    if (size > 1).any():
-        a, b = (order[i] for i in _pairs_within(first[size > 1], size[size > 1]))
-        equal = _same_course(segments, tail, segment, t0, t1, a, b, tolerance.course)
-        _, label = _components(len(order), a[equal], b[equal])
-    rank = np.empty(len(order), np.intp)
-    rank[order] = np.arange(len(order))
-    chosen = np.lexsort((rank, label))
-    leaders = chosen[np.flatnonzero(np.diff(label[chosen], prepend=-1))]
-    place = np.empty(int(label.max(initial=-1)) + 1, np.intp)
-    place[label[leaders]] = np.arange(len(leaders))
-    edge = place[label]
-    direction = np.where(tail == tail[leaders[edge]], 1, -1)
-    bounding = owner[segment] >= 0
+    several = size > 1
+    if not several.any():
+        return np.arange(len(order))
+    a, b = (order[i] for i in _pairs_within(first[several], size[several]))
+    equal = _same_course(segments, edges, a, b, course)
+    return _components(len(order), a[equal], b[equal])[1]
+
+
+def _merged(owner: Ints, operands: int, vertices: Points, edges: _Edges, label: Ints) -> Graph:
+    """One edge for each label: that of the first segment, with the passes of all."""
+    order = np.lexsort((edges.segment, label))
+    leaders = order[np.flatnonzero(np.diff(label[order], prepend=-1))]
+    edge = label
+    direction = np.where(edges.tail == edges.tail[leaders[edge]], 1, -1)
+    by = owner[edges.segment]
+    bounding = by >= 0
     passes = np.zeros((len(leaders), operands), np.int32)
-    np.add.at(passes, (edge[bounding], owner[segment[bounding]]), direction[bounding])
+    np.add.at(passes, (edge[bounding], by[bounding]), direction[bounding])
     used, renumbered = np.unique(
-        np.concatenate([tail[leaders], head[leaders]]), return_inverse=True
+        np.concatenate([edges.tail[leaders], edges.head[leaders]]), return_inverse=True
     )
     return Graph(
         vertices[used],
         renumbered[: len(leaders)],
         renumbered[len(leaders) :],
-        segment[leaders],
-        t0[leaders],
-        t1[leaders],
+        edges.segment[leaders],
+        edges.t0[leaders],
+        edges.t1[leaders],
         passes,
     )
 
@@ -185,26 +181,19 @@ def _pairs_within(first: Ints, size: Ints) -> tuple[Ints, Ints]:
     return np.repeat(member, counts), ranges(member + 1, counts)
 
 
-def _same_course(
-    segments: Segments,
-    tail: Ints,
-    segment: Ints,
-    t0: Floats,
-    t1: Floats,
-    a: Ints,
-    b: Ints,
-    course: float,
-) -> Bools:
+def _same_course(segments: Segments, edges: _Edges, a: Ints, b: Ints, course: float) -> Bools:
     """Whether edges a and b, with the same vertices, stay together between them."""
-    equal = (segments.kind[segment[a]] == LINE) & (segments.kind[segment[b]] == LINE)
+    i, j = edges.segment[a], edges.segment[b]
+    equal: Bools = (segments.kind[i] == LINE) & (segments.kind[j] == LINE)
     curved = np.flatnonzero(~equal)
     if len(curved):
-        a, b = a[curved], b[curved]
-        i, j = segment[a], segment[b]
-        spots = segments.at(i[:, None], t0[a, None] + (t1 - t0)[a, None] * _INNER)
+        a, b, i, j = (v[curved] for v in (a, b, i, j))
+        span = edges.t1[a] - edges.t0[a]
+        spots = segments.at(i[:, None], edges.t0[a, None] + span[:, None] * _INNER)
         # The stretch of b alone, run the way that a runs.
-        flip = tail[a] != tail[b]
-        begin, finish = np.where(flip, t1[b], t0[b]), np.where(flip, t0[b], t1[b])
+        flip = edges.tail[a] != edges.tail[b]
+        begin = np.where(flip, edges.t1[b], edges.t0[b])
+        finish = np.where(flip, edges.t0[b], edges.t1[b])
         stretch = segments.pieces(j, begin, finish)
         rows = np.repeat(np.arange(len(j)), len(_INNER))
         _, distance = locate.nearest(stretch, rows, spots.ravel())

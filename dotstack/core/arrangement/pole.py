@@ -51,7 +51,7 @@ class _Clearance:
         self._pieces = flat.flatten(segments, np.arange(len(segments)), 0.0)
 
     def signed(self, points: Points) -> Floats:
-        pieces, segments = self._pieces, self._segments
+        pieces = self._pieces
         gap = points[:, None] - pieces.start
         size = np.abs(pieces.chord)
         along = dot(np.broadcast_to(pieces.chord, gap.shape), gap) / size

@@ -141,9 +141,7 @@ def _halved(rows: Segments, offsets: Ints, whole: Bools) -> tuple[Segments, Ints
     parts = np.where(whole, 2, 1)
     row = np.repeat(np.arange(len(rows)), parts)
     second = np.append(False, row[1:] == row[:-1])
-    cut = rows.pieces(
-        row, np.where(second, 0.5, 0.0), np.where(whole[row] & ~second, 0.5, 1.0)
-    )
+    cut = rows.pieces(row, np.where(second, 0.5, 0.0), np.where(whole[row] & ~second, 0.5, 1.0))
     counts = np.add.reduceat(parts, offsets[:-1])
     return cut, np.append(0, np.cumsum(counts)).astype(np.intp)
 
@@ -180,4 +178,4 @@ def _cubics(rows: Segments, offsets: Ints, tolerance: Tolerance) -> tuple[Segmen
     kept, merged = rows.take(first), made.take(first)
     joint = Segments.cubics(kept.start, merged.p, merged.q, rows.end[last])
     chosen = (np.where(pick, a, b) for a, b in zip(joint.fields(), kept.fields()))
-    return Segments(*chosen), offsets  # type: ignore[arg-type]
+    return Segments(*chosen), offsets

@@ -65,9 +65,7 @@ def _exit_angles(segments: Segments, graph: Graph, half: Ints, radius: Floats) -
     curved = np.flatnonzero(segments.kind[graph.segment[edge]] != LINE)
     if len(curved):
         i = curved
-        path = _Path(
-            segments, graph.segment[edge[i]], begin[i], finish[i], near[i], far[i]
-        )
+        path = _Path(segments, graph.segment[edge[i]], begin[i], finish[i], near[i], far[i])
         direction[i] = path.exit_vector(radius[i])
     angles: Floats = np.angle(direction * _CUT)
     return angles

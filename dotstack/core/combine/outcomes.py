@@ -26,6 +26,7 @@ class OutcomeResult:
     Attributes:
         first: the operand whose paint the result takes.
         pieces: how many parts it has that do not touch; holes are no parts.
+
     """
 
     outcome: Outcome
@@ -67,6 +68,4 @@ def outcomes(operands: Sequence[Outline]) -> Iterator[OutcomeResult]:
 
 def pieces(outline: Outline) -> int:
     """How many parts a combined outline has: its contours that run positive."""
-    return sum(
-        Outline.from_contours([contour]).area > 0 for contour in outline.contours
-    )
+    return sum(Outline.from_contours([contour]).area > 0 for contour in outline.contours)

@@ -20,12 +20,13 @@ class Entries(Value):
         plates: the ids of all plates, in order.
         heads: plates that are new, other or gone.
         nodes: shapes directly on a plate that are new, other or gone.
+
     """
 
     name: Name
     plates: tuple[Id, ...]
-    heads: dict[Id, PlateHead | None]
-    nodes: dict[Id, Node | None]
+    heads: dict[str, PlateHead | None]
+    nodes: dict[str, Node | None]
 
 
 class Delta(Value):
@@ -72,9 +73,7 @@ def patched(drawing: Drawing, entries: Entries) -> Drawing:
         known = old.get(plate_id)
         if known and plate_id not in entries.heads and all(map(_is, known.nodes, stack)):
             return known
-        return Plate(
-            id=plate_id, name=head.name, width=head.width, height=head.height, nodes=stack
-        )
+        return Plate(id=plate_id, name=head.name, width=head.width, height=head.height, nodes=stack)
 
     return Drawing(name=entries.name, plates=tuple(plate(key) for key in entries.plates))
 

@@ -16,7 +16,6 @@ from dotstack.core.geometry import Outline
 _MEMORY = 4000
 
 
-
 class _Memory:
     """The last results by the identity of the value they came from, which is kept alive."""
 

@@ -27,6 +27,7 @@ class Frame:
             plate's axes, as are the following.
         width, height: along the node's own axes, not along the plate's.
         angle_deg: that its first axis is turned to.
+
     """
 
     box: tuple[float, float, float, float]
@@ -104,9 +105,7 @@ def placed_copy(
     if isinstance(fresh, RectangleNode):
         fresh = revised(fresh, {"radius": fresh.radius * scale})
     old = fresh.transform.affine
-    moved = Affine(
-        old.a, old.b, old.c, old.d, old.e * scale + centre[0], old.f * scale + centre[1]
-    )
+    moved = Affine(old.a, old.b, old.c, old.d, old.e * scale + centre[0], old.f * scale + centre[1])
     return scaled(revised(fresh, {"name": name, "transform": Placement.of(moved)}), scale, scale)
 
 

@@ -50,6 +50,7 @@ class NodeBase(Value):
 
     Attributes:
         fill: the paint, or None for no paint.
+
     """
 
     id: Id

@@ -14,6 +14,7 @@ class Place:
 
     Attributes:
         outer: the map from the axes that contain the node to those of the plate.
+
     """
 
     plate: Plate
@@ -73,9 +74,7 @@ def with_nodes(plate: Plate, nodes: tuple[Node, ...]) -> Plate:
     return plate.model_copy(update={"nodes": nodes})
 
 
-def replaced(
-    drawing: Drawing, node_id: str, change: Callable[[Node], Node]
-) -> Drawing:
+def replaced(drawing: Drawing, node_id: str, change: Callable[[Node], Node]) -> Drawing:
     """The drawing with one node replaced by what ``change`` makes of it."""
     plate = place_of(drawing, node_id).plate
     nodes = tuple(_changed(node, node_id, change) for node in plate.nodes)

@@ -1,6 +1,7 @@
 """The scene: what is painted, and what a person can take hold of, as path data."""
 
 from collections.abc import Iterator
+from typing import Self
 
 from dotstack.core.combine import OutcomeResult, outcomes
 from dotstack.core.drawing.commands import chosen_in_order
@@ -14,6 +15,21 @@ from dotstack.core.geometry import Affine, Outline
 PRECISION = 6
 
 
+class Box(Value):
+    """Bounds along two axes."""
+
+    x0: float
+    y0: float
+    x1: float
+    y1: float
+
+    @classmethod
+    def of(cls, bounds: tuple[float, float, float, float]) -> Self:
+        """The box of an outline's bounds."""
+        x0, y0, x1, y1 = bounds
+        return cls(x0=x0, y0=y0, x1=x1, y1=y1)
+
+
 class Figure(Value):
     """One node as it stands on the plate.
 
@@ -22,8 +38,10 @@ class Figure(Value):
         fill_rule: as in SVG.
         node_count: how many nodes its outline has.
         matrix: from its own axes to the plate's.
-        box: x0, y0, x1, y1 along its own axes.
-        centre, width, height, angle_deg: its facts; sizes along its own axes.
+        box: along its own axes.
+        x, y, width, height, angle_deg: its facts: its centre on the plate, its sizes along
+            its own axes.
+
     """
 
     id: str
@@ -31,8 +49,9 @@ class Figure(Value):
     fill_rule: str
     node_count: int
     matrix: Placement
-    box: tuple[float, float, float, float]
-    centre: tuple[float, float]
+    box: Box
+    x: float
+    y: float
     width: float
     height: float
     angle_deg: float
@@ -63,8 +82,9 @@ def figures(node: Node, evaluator: Evaluator, outer: Affine | None = None) -> It
         fill_rule=outline.fill_rule,
         node_count=outline.node_count,
         matrix=Placement.of(affine),
-        box=frame.box,
-        centre=frame.centre,
+        box=Box.of(frame.box),
+        x=frame.centre[0],
+        y=frame.centre[1],
         width=frame.width,
         height=frame.height,
         angle_deg=frame.angle_deg,

@@ -27,6 +27,7 @@ class Pieces:
         start, chord: the first point, and the vector from it to the last.
         spread_rad: how far directions on the piece stray from the chord's.
         sag: how far points on the piece stray from the chord.
+
     """
 
     parent: Ints

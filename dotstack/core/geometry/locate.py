@@ -35,7 +35,9 @@ def winding(segments: Segments, point: complex) -> int:
         bulge = cross(close.chord, segments.at(close.parent, t) - close.start) / size[near]
         here = off[near]
         # Right of the chord the curve goes out and round the point; left of it, it leaves it out.
-        rounds += int(((here < 0) & (here > bulge)).sum()) - int(((here >= 0) & (here < bulge)).sum())
+        rounds += int(((here < 0) & (here > bulge)).sum()) - int(
+            ((here >= 0) & (here < bulge)).sum()
+        )
     return rounds
 
 

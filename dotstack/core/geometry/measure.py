@@ -101,8 +101,10 @@ def _extremes(curved: Segments) -> Floats:
     if cubic.any():
         rows = curved.take(cubic)
         a, b, c = rows.p - rows.start, rows.q - rows.p, rows.end - rows.q
-        roots = [quadratic_roots(*(f(v) for v in (a - 2 * b + c, 2 * (b - a), a)))
-                 for f in (np.real, np.imag)]
+        roots = [
+            quadratic_roots(*(f(v) for v in (a - 2 * b + c, 2 * (b - a), a)))
+            for f in (np.real, np.imag)
+        ]
         found = np.concatenate(roots, axis=1)
         t[cubic] = np.where((found > 0.0) & (found < 1.0), found, 0.0)
     return t

@@ -43,6 +43,7 @@ class Outline:
         offsets: shape (contours + 1,); contour i has segments offsets[i] to offsets[i + 1].
         closed: shape (contours,). Open contours bound nothing.
         fill_rule: as in SVG.
+
     """
 
     segments: Segments
@@ -55,8 +56,7 @@ class Outline:
             magnitude = np.abs(field)
             if len(magnitude) and not bool((magnitude <= _ABSURD).all()):
                 raise GeometryError(
-                    f"An outline needs finite numbers up to {_ABSURD:g} "
-                    f"(got {magnitude.max():g})."
+                    f"An outline needs finite numbers up to {_ABSURD:g} (got {magnitude.max():g})."
                 )
 
     @classmethod

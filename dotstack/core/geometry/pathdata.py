@@ -39,51 +39,69 @@ def read(data: str) -> Iterator[tuple[Segments, bool]]:
 
     A lone ``M`` gives no contour. Raises PathDataError.
     """
-    rows: list[_Row] = []
-    start = here = 0j
-    mirror_cubic = mirror_quadratic = here
+    pen = _Pen()
     for name, numbers in _commands(data):
         upper = name.upper()
-        base = here if name.islower() else 0j
+        if upper in "MZ" and pen.rows:
+            pen.close(upper == "Z")
+            yield _batch(pen.rows), upper == "Z"
+            pen.rows = []
+        pen.draw(upper, numbers, pen.here if name.islower() else 0j)
+    if pen.rows:
+        yield _batch(pen.rows), False
+
+
+class _Pen:
+    """Where path data has come to.
+
+    ``mirrors`` has the handles that S and T continue with: each is the point itself
+    unless a curve of the same family came just before.
+    """
+
+    def __init__(self) -> None:
+        self.rows: list[_Row] = []
+        self.start = self.here = 0j
+        self.mirrors: dict[str, complex] = {}
+
+    def close(self, closed: bool) -> None:
+        if closed and self.here != self.start:
+            self.rows.append(_line(self.here, self.start))
+
+    def draw(self, upper: str, numbers: list[float], base: complex) -> None:
+        mirrors: dict[str, complex] = {}
         if upper == "Z":
-            if here != start:
-                rows.append(_line(here, start))
-            if rows:
-                yield _batch(rows), True
-            rows, here = [], start
+            self.here = self.start
         elif upper == "M":
-            if rows:
-                yield _batch(rows), False
-            rows, here = [], base + complex(*numbers)
-            start = here
-        elif upper == "H":
-            rows.append(_line(here, complex(base.real + numbers[0], here.imag)))
-        elif upper == "V":
-            rows.append(_line(here, complex(here.real, base.imag + numbers[0])))
-        elif upper == "A":
-            rows.extend(_arc(here, numbers, base + complex(*numbers[5:])))
+            self.start = self.here = base + complex(*numbers)
         else:
-            points = [base + complex(x, y) for x, y in zip(numbers[::2], numbers[1::2])]
-            if upper == "L":
-                rows.append(_line(here, points[0]))
-            elif upper in "CS":
-                first = points[0] if upper == "C" else mirror_cubic
-                rows.append((CUBIC, here, points[-1], first, points[-2], 0.0, 0.0, 0.0))
-                mirror_cubic = 2 * points[-1] - points[-2]
-            else:
-                bend = points[0] if upper == "Q" else mirror_quadratic
-                first, second = here + (bend - here) * 2 / 3, points[-1] + (bend - points[-1]) * 2 / 3
-                rows.append((CUBIC, here, points[-1], first, second, 0.0, 0.0, 0.0))
-                mirror_quadratic = 2 * points[-1] - bend
-            here = points[-1]
-        if upper in "HVA" and rows:
-            here = rows[-1][2]
-        if upper not in "CS":
-            mirror_cubic = here
-        if upper not in "QT":
-            mirror_quadratic = here
-    if rows:
-        yield _batch(rows), False
+            self.rows.extend(self._segments(upper, numbers, base, mirrors))
+            if self.rows:
+                self.here = self.rows[-1][2]
+        self.mirrors = mirrors
+
+    def _segments(
+        self, upper: str, numbers: list[float], base: complex, mirrors: dict[str, complex]
+    ) -> list[_Row]:
+        here = self.here
+        if upper == "H":
+            return [_line(here, complex(base.real + numbers[0], here.imag))]
+        if upper == "V":
+            return [_line(here, complex(here.real, base.imag + numbers[0]))]
+        if upper == "A":
+            return _arc(here, numbers, base + complex(*numbers[5:]))
+        points = [base + complex(x, y) for x, y in zip(numbers[::2], numbers[1::2])]
+        end = points[-1]
+        if upper == "L":
+            return [_line(here, end)]
+        if upper in "CS":
+            first = points[0] if upper == "C" else self.mirrors.get("cubic", here)
+            second = points[-2]
+            mirrors["cubic"] = 2 * end - second
+        else:
+            bend = points[0] if upper == "Q" else self.mirrors.get("quadratic", here)
+            mirrors["quadratic"] = 2 * end - bend
+            first, second = here + (bend - here) * 2 / 3, end + (bend - end) * 2 / 3
+        return [(CUBIC, here, end, first, second, 0.0, 0.0, 0.0)]
 
 
 def write(contours: Iterable[tuple[Segments, bool]], precision: int) -> str:
@@ -215,9 +233,7 @@ def _segment(segments: Segments, i: int, precision: int) -> str:
         return "C" + _join((*_pair(p, precision), *_pair(q, precision), x, y))
     sweep = float(segments.sweep[i])
     if abs(sweep) > math.pi and abs(end - start) < _SHORT_CHORD * min(q.real, q.imag):
-        halves = segments.pieces(
-            np.array([i, i]), np.array([0.0, 0.5]), np.array([0.5, 1.0])
-        )
+        halves = segments.pieces(np.array([i, i]), np.array([0.0, 0.5]), np.array([0.5, 1.0]))
         return _segment(halves, 0, precision) + _segment(halves, 1, precision)
     rotation = format_number(math.degrees(segments.rotation[i]) % 180.0, precision)
     flags = ("1" if abs(sweep) > math.pi else "0", "1" if sweep > 0 else "0")

@@ -31,6 +31,7 @@ class Segments:
         rotation: of an arc's first axis, radians from +x towards +y.
         angle: eccentric angle at an arc's start.
         sweep: by how much an arc's eccentric angle grows from start to end.
+
     """
 
     kind: NDArray[np.int8]
@@ -261,9 +262,7 @@ def _on_ellipse(
     return point
 
 
-def _polar(
-    base: Segments, which: NDArray[np.bool_], r: Floats, s: Floats, t: Floats
-) -> Points:
+def _polar(base: Segments, which: NDArray[np.bool_], r: Floats, s: Floats, t: Floats) -> Points:
     r, s, t = r[which], s[which], t[which]
     a, b, c, d = (f[which] for f in (base.start, base.p, base.q, base.end))
     u, v, w = 1.0 - r, 1.0 - s, 1.0 - t

@@ -21,6 +21,7 @@ class Tolerance:
             what lies below it is rounding of float64.
         parallel_rad: two lines at a smaller angle do not cross anywhere in the input.
         turn_rad: two edges leaving a vertex at a smaller angle are told apart further out.
+
     """
 
     snap: float

@@ -22,9 +22,7 @@ def _inscribed(reach: Floats, rx: float, ry: float) -> Outline:
     n = len(reach)
     unit = np.array([_on_circle(i, n) for i in range(n)])
     nodes = reach * (unit.real * rx + 1j * unit.imag * ry)
-    return Outline.from_contours(
-        [Contour(Segments.lines(nodes, np.roll(nodes, -1)), closed=True)]
-    )
+    return Outline.from_contours([Contour(Segments.lines(nodes, np.roll(nodes, -1)), closed=True)])
 
 
 def _on_circle(i: int, n: int) -> complex:

@@ -4,1737 +4,1720 @@
  */
 
 export interface paths {
-  "/api/drawings": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/drawings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All drawings, with pictures of their first plates. */
+        get: operations["drawings_list_drawings_get"];
+        put?: never;
+        /** A new drawing with one empty plate. */
+        post: operations["drawings_create_drawing_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    /** All drawings, with pictures of their first plates. */
-    get: operations["drawings_list_drawings_get"];
-    put?: never;
-    /** A new drawing with one empty plate. */
-    post: operations["drawings_create_drawing_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/drawings/{drawing_id}": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/drawings/{drawing_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A whole drawing. */
+        get: operations["drawings_open_drawing__drawing_id__get"];
+        put?: never;
+        post?: never;
+        /** Takes a drawing out of the list; it can be restored. */
+        delete: operations["drawings_delete_drawing__drawing_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    /** A whole drawing. */
-    get: operations["drawings_open_drawing__drawing_id__get"];
-    put?: never;
-    post?: never;
-    /** Takes a drawing out of the list; it can be restored. */
-    delete: operations["drawings_delete_drawing__drawing_id__delete"];
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/drawings/{drawing_id}/copy": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/drawings/{drawing_id}/copy": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A new drawing like this one. */
+        post: operations["drawings_duplicate_drawing__drawing_id__copy_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    put?: never;
-    /** A new drawing like this one. */
-    post: operations["drawings_duplicate_drawing__drawing_id__copy_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/drawings/{drawing_id}/restore": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/drawings/{drawing_id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Brings a deleted drawing back. */
+        post: operations["drawings_restore_drawing__drawing_id__restore_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    put?: never;
-    /** Brings a deleted drawing back. */
-    post: operations["drawings_restore_drawing__drawing_id__restore_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/drawings/{drawing_id}/plates/{plate_id}.svg": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/drawings/{drawing_id}/plates/{plate_id}.svg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A plate as an SVG file. */
+        get: operations["drawings_export_plate__drawing_id__plates__plate_id__svg_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    /** A plate as an SVG file. */
-    get: operations["drawings_export_plate__drawing_id__plates__plate_id__svg_get"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/drawings/{drawing_id}/commands": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/drawings/{drawing_id}/commands": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Applies a command; answers what it changed once that is on disk. */
+        post: operations["steps_change_drawing_commands_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    put?: never;
-    /** Applies a command; answers what it changed once that is on disk. */
-    post: operations["steps_change_drawing_commands_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/drawings/{drawing_id}/assets": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/drawings/{drawing_id}/assets": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Puts a live copy of an asset on a plate. */
+        post: operations["steps_place_asset_assets_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    put?: never;
-    /** Puts a live copy of an asset on a plate. */
-    post: operations["steps_place_asset_assets_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/drawings/{drawing_id}/undo": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/drawings/{drawing_id}/undo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Takes the last step back. */
+        post: operations["steps_undo_undo_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    put?: never;
-    /** Takes the last step back. */
-    post: operations["steps_undo_undo_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/drawings/{drawing_id}/redo": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/drawings/{drawing_id}/redo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Takes the step that was undone last again. */
+        post: operations["steps_redo_redo_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    put?: never;
-    /** Takes the step that was undone last again. */
-    post: operations["steps_redo_redo_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/drawings/{drawing_id}/preview": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/drawings/{drawing_id}/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a command would change; nothing is saved. */
+        post: operations["steps_preview_preview_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    put?: never;
-    /** What a command would change; nothing is saved. */
-    post: operations["steps_preview_preview_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/drawings/{drawing_id}/outcomes": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/drawings/{drawing_id}/outcomes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Every outcome of the chosen shapes, computed from one arrangement. */
+        post: operations["steps_outcomes_outcomes_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    put?: never;
-    /** Every outcome of the chosen shapes, computed from one arrangement. */
-    post: operations["steps_outcomes_outcomes_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/shelf": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/shelf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All collections, sections and assets. */
+        get: operations["shelf_show_shelf_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    /** All collections, sections and assets. */
-    get: operations["shelf_show_shelf_get"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/shelf/assets": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/shelf/assets": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Keeps a live copy of a shape. */
+        post: operations["shelf_put_on_shelf_assets_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    put?: never;
-    /** Keeps a live copy of a shape. */
-    post: operations["shelf_put_on_shelf_assets_post"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
 }
 export type webhooks = Record<string, never>;
 export interface components {
-  schemas: {
-    /**
-     * Problem
-     * @description What happened, and what to do.
-     *
-     *     Attributes:
-     *         faults: all that is wrong with a broken request.
-     *         current: the newest revision, where the request was made on an older one.
-     */
-    Problem: {
-      /** Title */
-      title: string;
-      /** Status */
-      status: number;
-      /** Detail */
-      detail: string;
-      /**
-       * Faults
-       * @default []
-       */
-      faults?: components["schemas"]["Fault"][];
-      /**
-       * Current
-       * @default null
-       */
-      current?: number | null;
+    schemas: {
+        /**
+         * Problem
+         * @description What happened, and what to do.
+         *
+         *     Attributes:
+         *         faults: all that is wrong with a broken request.
+         *         current: the newest revision, where the request was made on an older one.
+         */
+        Problem: {
+            /** Title */
+            title: string;
+            /** Status */
+            status: number;
+            /** Detail */
+            detail: string;
+            /**
+             * Faults
+             * @default []
+             */
+            faults?: components["schemas"]["Fault"][];
+            /**
+             * Current
+             * @default null
+             */
+            current?: number | null;
+        };
+        /**
+         * Fault
+         * @description One thing wrong with a request, and where.
+         */
+        Fault: {
+            /** Where */
+            where: string;
+            /** What */
+            what: string;
+        };
+        /**
+         * DrawingCards
+         * @description All drawings, the last changed first.
+         */
+        DrawingCards: {
+            /** Drawings */
+            drawings: components["schemas"]["DrawingCard"][];
+        };
+        /**
+         * DrawingCard
+         * @description A drawing in the list of drawings; ``changed_at`` in ISO 8601, UTC.
+         */
+        DrawingCard: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Changed At */
+            changed_at: string;
+            /** Plates */
+            plates: components["schemas"]["PlatePicture"][];
+        };
+        /**
+         * Piece
+         * @description Something painted: path data in the plate's axes, and its paint.
+         */
+        Piece: {
+            /** Path */
+            path: string;
+            /** Fill Rule */
+            fill_rule: string;
+            /** Fill */
+            fill: string;
+        };
+        /**
+         * PlatePicture
+         * @description A plate as it looks.
+         */
+        PlatePicture: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Width */
+            width: number;
+            /** Height */
+            height: number;
+            /** Pieces */
+            pieces: components["schemas"]["Piece"][];
+        };
+        /**
+         * DrawingState
+         * @description A drawing at a revision, or what a change of it put in place.
+         *
+         *     Attributes:
+         *         whole: whether ``entries`` is all of the drawing, or the change only.
+         *         figures: by the id of a node directly on a plate: its figure, then those inside it.
+         */
+        DrawingState: {
+            /** Id */
+            id: string;
+            /** Revision */
+            revision: number;
+            /** Undo */
+            undo: string | null;
+            /** Redo */
+            redo: string | null;
+            /** Whole */
+            whole: boolean;
+            entries: components["schemas"]["Entries"];
+            /** Figures */
+            figures: {
+                [key: string]: components["schemas"]["Figure"][];
+            };
+        };
+        /**
+         * Box
+         * @description Bounds along two axes.
+         */
+        Box: {
+            /** X0 */
+            x0: number;
+            /** Y0 */
+            y0: number;
+            /** X1 */
+            x1: number;
+            /** Y1 */
+            y1: number;
+        };
+        /**
+         * CompoundNode
+         * @description Shapes combined live, the lowest member first.
+         */
+        CompoundNode: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /**
+             * @default {
+             *       "a": 1,
+             *       "b": 0,
+             *       "c": 0,
+             *       "d": 1,
+             *       "e": 0,
+             *       "f": 0
+             *     }
+             */
+            transform?: components["schemas"]["Placement"];
+            /**
+             * Fill
+             * @default #22303C
+             */
+            fill?: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "compound";
+            /** Members */
+            members: components["schemas"]["Member"][];
+        };
+        /**
+         * EllipseNode
+         * @description A circle or ellipse.
+         */
+        EllipseNode: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /**
+             * @default {
+             *       "a": 1,
+             *       "b": 0,
+             *       "c": 0,
+             *       "d": 1,
+             *       "e": 0,
+             *       "f": 0
+             *     }
+             */
+            transform?: components["schemas"]["Placement"];
+            /**
+             * Fill
+             * @default #22303C
+             */
+            fill?: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "ellipse";
+            /** Rx */
+            rx: number;
+            /** Ry */
+            ry: number;
+        };
+        /**
+         * Entries
+         * @description Parts of a drawing by id; None stands for one that is not there.
+         *
+         *     Attributes:
+         *         name: of the drawing.
+         *         plates: the ids of all plates, in order.
+         *         heads: plates that are new, other or gone.
+         *         nodes: shapes directly on a plate that are new, other or gone.
+         */
+        Entries: {
+            /** Name */
+            name: string;
+            /** Plates */
+            plates: string[];
+            /** Heads */
+            heads: {
+                [key: string]: components["schemas"]["PlateHead"] | null;
+            };
+            /** Nodes */
+            nodes: {
+                [key: string]: (components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["CompoundNode"]) | null;
+            };
+        };
+        /**
+         * Figure
+         * @description One node as it stands on the plate.
+         *
+         *     Attributes:
+         *         path: its outline, as path data in the plate's axes; empty if nothing is left.
+         *         fill_rule: as in SVG.
+         *         node_count: how many nodes its outline has.
+         *         matrix: from its own axes to the plate's.
+         *         box: along its own axes.
+         *         x, y, width, height, angle_deg: its facts: its centre on the plate, its sizes along
+         *             its own axes.
+         */
+        Figure: {
+            /** Id */
+            id: string;
+            /** Path */
+            path: string;
+            /** Fill Rule */
+            fill_rule: string;
+            /** Node Count */
+            node_count: number;
+            matrix: components["schemas"]["Placement"];
+            box: components["schemas"]["Box"];
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+            /** Width */
+            width: number;
+            /** Height */
+            height: number;
+            /** Angle Deg */
+            angle_deg: number;
+        };
+        /**
+         * Member
+         * @description A node inside a compound, and what it does to the members under it.
+         */
+        Member: {
+            role: components["schemas"]["Role"];
+            /** Node */
+            node: components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["CompoundNode"];
+        };
+        /**
+         * Placement
+         * @description Where a node stands: an affine map from its own axes to those that contain it.
+         */
+        Placement: {
+            /**
+             * A
+             * @default 1
+             */
+            a?: number;
+            /**
+             * B
+             * @default 0
+             */
+            b?: number;
+            /**
+             * C
+             * @default 0
+             */
+            c?: number;
+            /**
+             * D
+             * @default 1
+             */
+            d?: number;
+            /**
+             * E
+             * @default 0
+             */
+            e?: number;
+            /**
+             * F
+             * @default 0
+             */
+            f?: number;
+        };
+        /**
+         * PlateHead
+         * @description A plate without its nodes, of which it has the ids, the lowest first.
+         */
+        PlateHead: {
+            /** Name */
+            name: string;
+            /** Width */
+            width: number;
+            /** Height */
+            height: number;
+            /** Nodes */
+            nodes: string[];
+        };
+        /**
+         * PolygonNode
+         * @description A polygon inscribed in an ellipse.
+         */
+        PolygonNode: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /**
+             * @default {
+             *       "a": 1,
+             *       "b": 0,
+             *       "c": 0,
+             *       "d": 1,
+             *       "e": 0,
+             *       "f": 0
+             *     }
+             */
+            transform?: components["schemas"]["Placement"];
+            /**
+             * Fill
+             * @default #22303C
+             */
+            fill?: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "polygon";
+            /**
+             * Sides
+             * @default 6
+             */
+            sides?: number;
+            /** Rx */
+            rx: number;
+            /** Ry */
+            ry: number;
+        };
+        /**
+         * RectangleNode
+         * @description A box with one radius for its corners; drawn with the largest radius that fits.
+         */
+        RectangleNode: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /**
+             * @default {
+             *       "a": 1,
+             *       "b": 0,
+             *       "c": 0,
+             *       "d": 1,
+             *       "e": 0,
+             *       "f": 0
+             *     }
+             */
+            transform?: components["schemas"]["Placement"];
+            /**
+             * Fill
+             * @default #22303C
+             */
+            fill?: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "rectangle";
+            /** Width */
+            width: number;
+            /** Height */
+            height: number;
+            /**
+             * Radius
+             * @default 0
+             */
+            radius?: number;
+        };
+        /**
+         * Role
+         * @description What a member does to what the members under it have left.
+         * @enum {string}
+         */
+        Role: "adds" | "cuts" | "limits" | "alternates";
+        /**
+         * StarNode
+         * @description A star inscribed in an ellipse; its notches lie at ``ratio`` of the tips' radius.
+         */
+        StarNode: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /**
+             * @default {
+             *       "a": 1,
+             *       "b": 0,
+             *       "c": 0,
+             *       "d": 1,
+             *       "e": 0,
+             *       "f": 0
+             *     }
+             */
+            transform?: components["schemas"]["Placement"];
+            /**
+             * Fill
+             * @default #22303C
+             */
+            fill?: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "star";
+            /**
+             * Points
+             * @default 5
+             */
+            points?: number;
+            /** Rx */
+            rx: number;
+            /** Ry */
+            ry: number;
+            /**
+             * Ratio
+             * @default 0.5
+             */
+            ratio?: number;
+        };
+        /**
+         * NewDrawing
+         * @description A new drawing with one plate.
+         */
+        NewDrawing: {
+            /** Name */
+            name: string;
+            /** Width */
+            width: number;
+            /** Height */
+            height: number;
+        };
+        /**
+         * NamedCopy
+         * @description The name of a copy.
+         */
+        NamedCopy: {
+            /** Name */
+            name: string;
+        };
+        /**
+         * Change
+         * @description A command; ``key`` names this step, so that a repeated request does nothing twice.
+         */
+        Change: {
+            /** Revision */
+            revision: number;
+            /** Key */
+            key: string;
+            /** Command */
+            command: components["schemas"]["AddPlate"] | components["schemas"]["AddShape"] | components["schemas"]["Combine"] | components["schemas"]["Paint"] | components["schemas"]["PlaceExactly"] | components["schemas"]["Remove"] | components["schemas"]["Rename"] | components["schemas"]["RenameDrawing"] | components["schemas"]["RenamePlate"] | components["schemas"]["Resize"] | components["schemas"]["SameCentre"] | components["schemas"]["SetParameters"] | components["schemas"]["SetRole"] | components["schemas"]["Transform"];
+        };
+        /**
+         * AddPlate
+         * @description Adds an empty plate after the others.
+         */
+        AddPlate: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "add-plate";
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Width */
+            width: number;
+            /** Height */
+            height: number;
+        };
+        /**
+         * AddShape
+         * @description Puts a shape on top of a plate's stack.
+         */
+        AddShape: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "add-shape";
+            /** Plate */
+            plate: string;
+            /** Node */
+            node: components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["CompoundNode"];
+        };
+        /**
+         * Combine
+         * @description Makes shapes of one stack a live compound, in the paint of its first member.
+         *
+         *     It takes the place of the topmost of them; an outcome that leaves nothing is refused.
+         */
+        Combine: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "combine";
+            /** Ids */
+            ids: string[];
+            outcome: components["schemas"]["Outcome"];
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+        };
+        /**
+         * Outcome
+         * @description One way to combine the selected shapes.
+         * @enum {string}
+         */
+        Outcome: "join" | "cut" | "cut-other-way" | "overlap" | "alternate";
+        /**
+         * Paint
+         * @description Fills shapes with a colour, or with none.
+         */
+        Paint: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "paint";
+            /** Ids */
+            ids: string[];
+            /** Fill */
+            fill: string | null;
+        };
+        /**
+         * PlaceExactly
+         * @description Puts a shape's centre at x and y of the plate, or its first axis at an angle.
+         */
+        PlaceExactly: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "place";
+            /** Id */
+            id: string;
+            /**
+             * X
+             * @default null
+             */
+            x?: number | null;
+            /**
+             * Y
+             * @default null
+             */
+            y?: number | null;
+            /**
+             * Angle Deg
+             * @default null
+             */
+            angle_deg?: number | null;
+        };
+        /**
+         * Remove
+         * @description Takes shapes away; a compound that loses its last member goes too.
+         */
+        Remove: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "remove";
+            /** Ids */
+            ids: string[];
+        };
+        /**
+         * Rename
+         * @description Gives a shape another name.
+         */
+        Rename: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "rename";
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+        };
+        /**
+         * RenameDrawing
+         * @description Gives the drawing another name.
+         */
+        RenameDrawing: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "rename-drawing";
+            /** Name */
+            name: string;
+        };
+        /**
+         * RenamePlate
+         * @description Gives a plate another name.
+         */
+        RenamePlate: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "rename-plate";
+            /** Plate */
+            plate: string;
+            /** Name */
+            name: string;
+        };
+        /**
+         * Resize
+         * @description Gives a shape a size along its own axes.
+         *
+         *     The point of its box at ``anchor``, as fractions of width and height, stays in place.
+         */
+        Resize: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "resize";
+            /** Id */
+            id: string;
+            /** Width */
+            width: number;
+            /** Height */
+            height: number;
+            /**
+             * Anchor
+             * @default [
+             *       0.5,
+             *       0.5
+             *     ]
+             */
+            anchor?: [
+                number,
+                number
+            ];
+        };
+        /**
+         * SameCentre
+         * @description Puts shapes on one centre, on both axes: that of the first one named.
+         */
+        SameCentre: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "same-centre";
+            /** Ids */
+            ids: string[];
+        };
+        /**
+         * SetParameters
+         * @description Changes a primitive's own parameters, by their names; its centre stays.
+         */
+        SetParameters: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "set-parameters";
+            /** Id */
+            id: string;
+            /** Parameters */
+            parameters: {
+                [key: string]: number;
+            };
+        };
+        /**
+         * SetRole
+         * @description Gives a member of a compound another role.
+         */
+        SetRole: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "set-role";
+            /** Compound */
+            compound: string;
+            /** Member */
+            member: string;
+            role: components["schemas"]["Role"];
+        };
+        /**
+         * Transform
+         * @description Maps shapes by an affine map of the plate: moves, turns or mirrors them.
+         */
+        Transform: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "transform";
+            /** Ids */
+            ids: string[];
+            by: components["schemas"]["Placement"];
+        };
+        /**
+         * PlaceAsset
+         * @description Puts an asset on a plate, its centre at x and y, ``scale`` times its own size.
+         */
+        PlaceAsset: {
+            /** Revision */
+            revision: number;
+            /** Key */
+            key: string;
+            /** Plate */
+            plate: string;
+            /** Asset */
+            asset: string;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+            /**
+             * Scale
+             * @default 1
+             */
+            scale?: number;
+        };
+        /**
+         * Based
+         * @description A change of a drawing, made on this revision of it.
+         */
+        Based: {
+            /** Revision */
+            revision: number;
+        };
+        /**
+         * PreviewState
+         * @description What a command would put in place.
+         */
+        PreviewState: {
+            entries: components["schemas"]["Entries"];
+            /** Figures */
+            figures: {
+                [key: string]: components["schemas"]["Figure"][];
+            };
+        };
+        /**
+         * Preview
+         * @description A command to look at.
+         */
+        Preview: {
+            /** Revision */
+            revision: number;
+            /** Command */
+            command: components["schemas"]["AddPlate"] | components["schemas"]["AddShape"] | components["schemas"]["Combine"] | components["schemas"]["Paint"] | components["schemas"]["PlaceExactly"] | components["schemas"]["Remove"] | components["schemas"]["Rename"] | components["schemas"]["RenameDrawing"] | components["schemas"]["RenamePlate"] | components["schemas"]["Resize"] | components["schemas"]["SameCentre"] | components["schemas"]["SetParameters"] | components["schemas"]["SetRole"] | components["schemas"]["Transform"];
+        };
+        /**
+         * Tiles
+         * @description All outcomes of a selection, most useful first, in one common box.
+         */
+        Tiles: {
+            /** Nodes */
+            nodes: number;
+            box: components["schemas"]["Box"];
+            /** Tiles */
+            tiles: components["schemas"]["Tile"][];
+        };
+        /**
+         * Tile
+         * @description An outcome as a picture: nothing is left if ``path`` is empty.
+         */
+        Tile: {
+            outcome: components["schemas"]["Outcome"];
+            /** Path */
+            path: string;
+            /** Fill */
+            fill: string | null;
+            /** Pieces */
+            pieces: number;
+            /** Nodes */
+            nodes: number;
+        };
+        /**
+         * Selection
+         * @description Chosen shapes of one stack.
+         */
+        Selection: {
+            /** Revision */
+            revision: number;
+            /** Plate */
+            plate: string;
+            /** Ids */
+            ids: string[];
+        };
+        /**
+         * Shelf
+         * @description The whole shelf.
+         */
+        Shelf: {
+            /** Collections */
+            collections: components["schemas"]["CollectionShelf"][];
+        };
+        /**
+         * AssetPicture
+         * @description An asset as it looks, round the origin.
+         */
+        AssetPicture: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            box: components["schemas"]["Box"];
+            /** Pieces */
+            pieces: components["schemas"]["Piece"][];
+        };
+        /**
+         * CollectionShelf
+         * @description A collection and its sections.
+         */
+        CollectionShelf: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Sections */
+            sections: components["schemas"]["SectionShelf"][];
+        };
+        /**
+         * SectionShelf
+         * @description A section and its assets, the newest first.
+         */
+        SectionShelf: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Assets */
+            assets: components["schemas"]["AssetPicture"][];
+        };
+        /**
+         * PutOnShelf
+         * @description A shape of a drawing, to be kept in a section under a name.
+         */
+        PutOnShelf: {
+            /** Drawing */
+            drawing: string;
+            /** Node */
+            node: string;
+            /** Section */
+            section: string;
+            /** Name */
+            name: string;
+        };
     };
-    /**
-     * Fault
-     * @description One thing wrong with a request, and where.
-     */
-    Fault: {
-      /** Where */
-      where: string;
-      /** What */
-      what: string;
-    };
-    /**
-     * DrawingCards
-     * @description All drawings, the last changed first.
-     */
-    DrawingCards: {
-      /** Drawings */
-      drawings: components["schemas"]["DrawingCard"][];
-    };
-    /**
-     * DrawingCard
-     * @description A drawing in the list of drawings; ``changed_at`` in ISO 8601, UTC.
-     */
-    DrawingCard: {
-      /** Id */
-      id: string;
-      /** Name */
-      name: string;
-      /** Changed At */
-      changed_at: string;
-      /** Plates */
-      plates: components["schemas"]["PlatePicture"][];
-    };
-    /**
-     * Piece
-     * @description Something painted: path data in the plate's axes, and its paint.
-     */
-    Piece: {
-      /** Path */
-      path: string;
-      /** Fill Rule */
-      fill_rule: string;
-      /** Fill */
-      fill: string;
-    };
-    /**
-     * PlatePicture
-     * @description A plate as it looks.
-     */
-    PlatePicture: {
-      /** Id */
-      id: string;
-      /** Name */
-      name: string;
-      /** Width */
-      width: number;
-      /** Height */
-      height: number;
-      /** Pieces */
-      pieces: components["schemas"]["Piece"][];
-    };
-    /**
-     * DrawingState
-     * @description A drawing at a revision, or what a change of it put in place.
-     *
-     *     Attributes:
-     *         whole: whether ``entries`` is all of the drawing, or the change only.
-     *         figures: by the id of a node directly on a plate: its figure, then those inside it.
-     */
-    DrawingState: {
-      /** Id */
-      id: string;
-      /** Revision */
-      revision: number;
-      /** Undo */
-      undo: string | null;
-      /** Redo */
-      redo: string | null;
-      /** Whole */
-      whole: boolean;
-      entries: components["schemas"]["Entries"];
-      /** Figures */
-      figures: {
-        [key: string]: components["schemas"]["Figure"][];
-      };
-    };
-    /**
-     * CompoundNode
-     * @description Shapes combined live, the lowest member first.
-     */
-    CompoundNode: {
-      /** Id */
-      id: string;
-      /** Name */
-      name: string;
-      /**
-       * @default {
-       *       "a": 1,
-       *       "b": 0,
-       *       "c": 0,
-       *       "d": 1,
-       *       "e": 0,
-       *       "f": 0
-       *     }
-       */
-      transform?: components["schemas"]["Placement"];
-      /**
-       * Fill
-       * @default #22303C
-       */
-      fill?: string | null;
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: "compound";
-      /** Members */
-      members: components["schemas"]["Member"][];
-    };
-    /**
-     * EllipseNode
-     * @description A circle or ellipse.
-     */
-    EllipseNode: {
-      /** Id */
-      id: string;
-      /** Name */
-      name: string;
-      /**
-       * @default {
-       *       "a": 1,
-       *       "b": 0,
-       *       "c": 0,
-       *       "d": 1,
-       *       "e": 0,
-       *       "f": 0
-       *     }
-       */
-      transform?: components["schemas"]["Placement"];
-      /**
-       * Fill
-       * @default #22303C
-       */
-      fill?: string | null;
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: "ellipse";
-      /** Rx */
-      rx: number;
-      /** Ry */
-      ry: number;
-    };
-    /**
-     * Entries
-     * @description Parts of a drawing by id; None stands for one that is not there.
-     *
-     *     Attributes:
-     *         name: of the drawing.
-     *         plates: the ids of all plates, in order.
-     *         heads: plates that are new, other or gone.
-     *         nodes: shapes directly on a plate that are new, other or gone.
-     */
-    Entries: {
-      /** Name */
-      name: string;
-      /** Plates */
-      plates: string[];
-      /** Heads */
-      heads: Record<string, never>;
-      /** Nodes */
-      nodes: Record<string, never>;
-    };
-    /**
-     * Figure
-     * @description One node as it stands on the plate.
-     *
-     *     Attributes:
-     *         path: its outline, as path data in the plate's axes; empty if nothing is left.
-     *         fill_rule: as in SVG.
-     *         node_count: how many nodes its outline has.
-     *         matrix: from its own axes to the plate's.
-     *         box: x0, y0, x1, y1 along its own axes.
-     *         centre, width, height, angle_deg: its facts; sizes along its own axes.
-     */
-    Figure: {
-      /** Id */
-      id: string;
-      /** Path */
-      path: string;
-      /** Fill Rule */
-      fill_rule: string;
-      /** Node Count */
-      node_count: number;
-      matrix: components["schemas"]["Placement"];
-      /** Box */
-      box: [number, number, number, number];
-      /** Centre */
-      centre: [number, number];
-      /** Width */
-      width: number;
-      /** Height */
-      height: number;
-      /** Angle Deg */
-      angle_deg: number;
-    };
-    /**
-     * Member
-     * @description A node inside a compound, and what it does to the members under it.
-     */
-    Member: {
-      role: components["schemas"]["Role"];
-      /** Node */
-      node:
-        | components["schemas"]["EllipseNode"]
-        | components["schemas"]["RectangleNode"]
-        | components["schemas"]["PolygonNode"]
-        | components["schemas"]["StarNode"]
-        | components["schemas"]["CompoundNode"];
-    };
-    /**
-     * Placement
-     * @description Where a node stands: an affine map from its own axes to those that contain it.
-     */
-    Placement: {
-      /**
-       * A
-       * @default 1
-       */
-      a?: number;
-      /**
-       * B
-       * @default 0
-       */
-      b?: number;
-      /**
-       * C
-       * @default 0
-       */
-      c?: number;
-      /**
-       * D
-       * @default 1
-       */
-      d?: number;
-      /**
-       * E
-       * @default 0
-       */
-      e?: number;
-      /**
-       * F
-       * @default 0
-       */
-      f?: number;
-    };
-    /**
-     * PlateHead
-     * @description A plate without its nodes, of which it has the ids, the lowest first.
-     */
-    PlateHead: {
-      /** Name */
-      name: string;
-      /** Width */
-      width: number;
-      /** Height */
-      height: number;
-      /** Nodes */
-      nodes: string[];
-    };
-    /**
-     * PolygonNode
-     * @description A polygon inscribed in an ellipse.
-     */
-    PolygonNode: {
-      /** Id */
-      id: string;
-      /** Name */
-      name: string;
-      /**
-       * @default {
-       *       "a": 1,
-       *       "b": 0,
-       *       "c": 0,
-       *       "d": 1,
-       *       "e": 0,
-       *       "f": 0
-       *     }
-       */
-      transform?: components["schemas"]["Placement"];
-      /**
-       * Fill
-       * @default #22303C
-       */
-      fill?: string | null;
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: "polygon";
-      /**
-       * Sides
-       * @default 6
-       */
-      sides?: number;
-      /** Rx */
-      rx: number;
-      /** Ry */
-      ry: number;
-    };
-    /**
-     * RectangleNode
-     * @description A box with one radius for its corners; drawn with the largest radius that fits.
-     */
-    RectangleNode: {
-      /** Id */
-      id: string;
-      /** Name */
-      name: string;
-      /**
-       * @default {
-       *       "a": 1,
-       *       "b": 0,
-       *       "c": 0,
-       *       "d": 1,
-       *       "e": 0,
-       *       "f": 0
-       *     }
-       */
-      transform?: components["schemas"]["Placement"];
-      /**
-       * Fill
-       * @default #22303C
-       */
-      fill?: string | null;
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: "rectangle";
-      /** Width */
-      width: number;
-      /** Height */
-      height: number;
-      /**
-       * Radius
-       * @default 0
-       */
-      radius?: number;
-    };
-    /**
-     * Role
-     * @description What a member does to what the members under it have left.
-     * @enum {string}
-     */
-    Role: "adds" | "cuts" | "limits" | "alternates";
-    /**
-     * StarNode
-     * @description A star inscribed in an ellipse; its notches lie at ``ratio`` of the tips' radius.
-     */
-    StarNode: {
-      /** Id */
-      id: string;
-      /** Name */
-      name: string;
-      /**
-       * @default {
-       *       "a": 1,
-       *       "b": 0,
-       *       "c": 0,
-       *       "d": 1,
-       *       "e": 0,
-       *       "f": 0
-       *     }
-       */
-      transform?: components["schemas"]["Placement"];
-      /**
-       * Fill
-       * @default #22303C
-       */
-      fill?: string | null;
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: "star";
-      /**
-       * Points
-       * @default 5
-       */
-      points?: number;
-      /** Rx */
-      rx: number;
-      /** Ry */
-      ry: number;
-      /**
-       * Ratio
-       * @default 0.5
-       */
-      ratio?: number;
-    };
-    /**
-     * NewDrawing
-     * @description A new drawing with one plate.
-     */
-    NewDrawing: {
-      /** Name */
-      name: string;
-      /** Width */
-      width: number;
-      /** Height */
-      height: number;
-    };
-    /**
-     * NamedCopy
-     * @description The name of a copy.
-     */
-    NamedCopy: {
-      /** Name */
-      name: string;
-    };
-    /**
-     * Change
-     * @description A command; ``key`` names this step, so that a repeated request does nothing twice.
-     */
-    Change: {
-      /** Revision */
-      revision: number;
-      /** Key */
-      key: string;
-      /** Command */
-      command:
-        | components["schemas"]["AddPlate"]
-        | components["schemas"]["AddShape"]
-        | components["schemas"]["Combine"]
-        | components["schemas"]["Paint"]
-        | components["schemas"]["PlaceExactly"]
-        | components["schemas"]["Remove"]
-        | components["schemas"]["Rename"]
-        | components["schemas"]["RenameDrawing"]
-        | components["schemas"]["RenamePlate"]
-        | components["schemas"]["Resize"]
-        | components["schemas"]["SameCentre"]
-        | components["schemas"]["SetParameters"]
-        | components["schemas"]["SetRole"]
-        | components["schemas"]["Transform"];
-    };
-    /**
-     * AddPlate
-     * @description Adds an empty plate after the others.
-     */
-    AddPlate: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: "add-plate";
-      /** Id */
-      id: string;
-      /** Name */
-      name: string;
-      /** Width */
-      width: number;
-      /** Height */
-      height: number;
-    };
-    /**
-     * AddShape
-     * @description Puts a shape on top of a plate's stack.
-     */
-    AddShape: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: "add-shape";
-      /** Plate */
-      plate: string;
-      /** Node */
-      node:
-        | components["schemas"]["EllipseNode"]
-        | components["schemas"]["RectangleNode"]
-        | components["schemas"]["PolygonNode"]
-        | components["schemas"]["StarNode"]
-        | components["schemas"]["CompoundNode"];
-    };
-    /**
-     * Combine
-     * @description Makes shapes of one stack a live compound, in the paint of its first member.
-     *
-     *     It takes the place of the topmost of them; an outcome that leaves nothing is refused.
-     */
-    Combine: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: "combine";
-      /** Ids */
-      ids: string[];
-      outcome: components["schemas"]["Outcome"];
-      /** Id */
-      id: string;
-      /** Name */
-      name: string;
-    };
-    /**
-     * Outcome
-     * @description One way to combine the selected shapes.
-     * @enum {string}
-     */
-    Outcome: "join" | "cut" | "cut-other-way" | "overlap" | "alternate";
-    /**
-     * Paint
-     * @description Fills shapes with a colour, or with none.
-     */
-    Paint: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: "paint";
-      /** Ids */
-      ids: string[];
-      /** Fill */
-      fill: string | null;
-    };
-    /**
-     * PlaceExactly
-     * @description Puts a shape's centre at x and y of the plate, or its first axis at an angle.
-     */
-    PlaceExactly: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: "place";
-      /** Id */
-      id: string;
-      /**
-       * X
-       * @default null
-       */
-      x?: number | null;
-      /**
-       * Y
-       * @default null
-       */
-      y?: number | null;
-      /**
-       * Angle Deg
-       * @default null
-       */
-      angle_deg?: number | null;
-    };
-    /**
-     * Remove
-     * @description Takes shapes away; a compound that loses its last member goes too.
-     */
-    Remove: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: "remove";
-      /** Ids */
-      ids: string[];
-    };
-    /**
-     * Rename
-     * @description Gives a shape another name.
-     */
-    Rename: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: "rename";
-      /** Id */
-      id: string;
-      /** Name */
-      name: string;
-    };
-    /**
-     * RenameDrawing
-     * @description Gives the drawing another name.
-     */
-    RenameDrawing: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: "rename-drawing";
-      /** Name */
-      name: string;
-    };
-    /**
-     * RenamePlate
-     * @description Gives a plate another name.
-     */
-    RenamePlate: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: "rename-plate";
-      /** Plate */
-      plate: string;
-      /** Name */
-      name: string;
-    };
-    /**
-     * Resize
-     * @description Gives a shape a size along its own axes.
-     *
-     *     The point of its box at ``anchor``, as fractions of width and height, stays in place.
-     */
-    Resize: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: "resize";
-      /** Id */
-      id: string;
-      /** Width */
-      width: number;
-      /** Height */
-      height: number;
-      /**
-       * Anchor
-       * @default [
-       *       0.5,
-       *       0.5
-       *     ]
-       */
-      anchor?: [number, number];
-    };
-    /**
-     * SameCentre
-     * @description Puts shapes on one centre, on both axes: that of the first one named.
-     */
-    SameCentre: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: "same-centre";
-      /** Ids */
-      ids: string[];
-    };
-    /**
-     * SetParameters
-     * @description Changes a primitive's own parameters, by their names; its centre stays.
-     */
-    SetParameters: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: "set-parameters";
-      /** Id */
-      id: string;
-      /** Parameters */
-      parameters: {
-        [key: string]: number;
-      };
-    };
-    /**
-     * SetRole
-     * @description Gives a member of a compound another role.
-     */
-    SetRole: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: "set-role";
-      /** Compound */
-      compound: string;
-      /** Member */
-      member: string;
-      role: components["schemas"]["Role"];
-    };
-    /**
-     * Transform
-     * @description Maps shapes by an affine map of the plate: moves, turns or mirrors them.
-     */
-    Transform: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: "transform";
-      /** Ids */
-      ids: string[];
-      by: components["schemas"]["Placement"];
-    };
-    /**
-     * PlaceAsset
-     * @description Puts an asset on a plate, its centre at x and y, ``scale`` times its own size.
-     */
-    PlaceAsset: {
-      /** Revision */
-      revision: number;
-      /** Key */
-      key: string;
-      /** Plate */
-      plate: string;
-      /** Asset */
-      asset: string;
-      /** X */
-      x: number;
-      /** Y */
-      y: number;
-      /**
-       * Scale
-       * @default 1
-       */
-      scale?: number;
-    };
-    /**
-     * Based
-     * @description A change of a drawing, made on this revision of it.
-     */
-    Based: {
-      /** Revision */
-      revision: number;
-    };
-    /**
-     * PreviewState
-     * @description What a command would put in place.
-     */
-    PreviewState: {
-      entries: components["schemas"]["Entries"];
-      /** Figures */
-      figures: {
-        [key: string]: components["schemas"]["Figure"][];
-      };
-    };
-    /**
-     * Preview
-     * @description A command to look at.
-     */
-    Preview: {
-      /** Revision */
-      revision: number;
-      /** Command */
-      command:
-        | components["schemas"]["AddPlate"]
-        | components["schemas"]["AddShape"]
-        | components["schemas"]["Combine"]
-        | components["schemas"]["Paint"]
-        | components["schemas"]["PlaceExactly"]
-        | components["schemas"]["Remove"]
-        | components["schemas"]["Rename"]
-        | components["schemas"]["RenameDrawing"]
-        | components["schemas"]["RenamePlate"]
-        | components["schemas"]["Resize"]
-        | components["schemas"]["SameCentre"]
-        | components["schemas"]["SetParameters"]
-        | components["schemas"]["SetRole"]
-        | components["schemas"]["Transform"];
-    };
-    /**
-     * Tiles
-     * @description All outcomes of a selection, most useful first, in one common box x0, y0, x1, y1.
-     */
-    Tiles: {
-      /** Nodes */
-      nodes: number;
-      /** Box */
-      box: [number, number, number, number];
-      /** Tiles */
-      tiles: components["schemas"]["Tile"][];
-    };
-    /**
-     * Tile
-     * @description An outcome as a picture: nothing is left if ``path`` is empty.
-     */
-    Tile: {
-      outcome: components["schemas"]["Outcome"];
-      /** Path */
-      path: string;
-      /** Fill */
-      fill: string | null;
-      /** Pieces */
-      pieces: number;
-      /** Nodes */
-      nodes: number;
-    };
-    /**
-     * Selection
-     * @description Chosen shapes of one stack.
-     */
-    Selection: {
-      /** Revision */
-      revision: number;
-      /** Plate */
-      plate: string;
-      /** Ids */
-      ids: string[];
-    };
-    /**
-     * Shelf
-     * @description The whole shelf.
-     */
-    Shelf: {
-      /** Collections */
-      collections: components["schemas"]["CollectionShelf"][];
-    };
-    /**
-     * AssetPicture
-     * @description An asset as it looks, in the box x0, y0, x1, y1.
-     */
-    AssetPicture: {
-      /** Id */
-      id: string;
-      /** Name */
-      name: string;
-      /** Box */
-      box: [number, number, number, number];
-      /** Pieces */
-      pieces: components["schemas"]["Piece"][];
-    };
-    /**
-     * CollectionShelf
-     * @description A collection and its sections.
-     */
-    CollectionShelf: {
-      /** Id */
-      id: string;
-      /** Name */
-      name: string;
-      /** Sections */
-      sections: components["schemas"]["SectionShelf"][];
-    };
-    /**
-     * SectionShelf
-     * @description A section and its assets, the newest first.
-     */
-    SectionShelf: {
-      /** Id */
-      id: string;
-      /** Name */
-      name: string;
-      /** Assets */
-      assets: components["schemas"]["AssetPicture"][];
-    };
-    /**
-     * PutOnShelf
-     * @description A shape of a drawing, to be kept in a section under a name.
-     */
-    PutOnShelf: {
-      /** Drawing */
-      drawing: string;
-      /** Node */
-      node: string;
-      /** Section */
-      section: string;
-      /** Name */
-      name: string;
-    };
-  };
-  responses: never;
-  parameters: never;
-  requestBodies: never;
-  headers: never;
-  pathItems: never;
+    responses: never;
+    parameters: never;
+    requestBodies: never;
+    headers: never;
+    pathItems: never;
 }
 export type $defs = Record<string, never>;
 export interface operations {
-  drawings_list_drawings_get: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    drawings_list_drawings_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DrawingCards"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
     };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
+    drawings_create_drawing_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
         };
-        content: {
-          "application/json": components["schemas"]["DrawingCards"];
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewDrawing"];
+            };
         };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DrawingState"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
         };
-        content: {
-          "application/json": components["schemas"]["Problem"];
-        };
-      };
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Problem"];
-        };
-      };
     };
-  };
-  drawings_create_drawing_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    drawings_open_drawing__drawing_id__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                drawing_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DrawingState"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
     };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["NewDrawing"];
-      };
+    drawings_delete_drawing__drawing_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                drawing_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
     };
-    responses: {
-      /** @description Created */
-      201: {
-        headers: {
-          [name: string]: unknown;
+    drawings_duplicate_drawing__drawing_id__copy_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                drawing_id: string;
+            };
+            cookie?: never;
         };
-        content: {
-          "application/json": components["schemas"]["DrawingState"];
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NamedCopy"];
+            };
         };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DrawingState"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
         };
-        content: {
-          "application/json": components["schemas"]["Problem"];
-        };
-      };
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Problem"];
-        };
-      };
     };
-  };
-  drawings_open_drawing__drawing_id__get: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        drawing_id: string;
-      };
-      cookie?: never;
+    drawings_restore_drawing__drawing_id__restore_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                drawing_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
     };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
+    drawings_export_plate__drawing_id__plates__plate_id__svg_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                drawing_id: string;
+                plate_id: string;
+            };
+            cookie?: never;
         };
-        content: {
-          "application/json": components["schemas"]["DrawingState"];
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
         };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Problem"];
-        };
-      };
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Problem"];
-        };
-      };
     };
-  };
-  drawings_delete_drawing__drawing_id__delete: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        drawing_id: string;
-      };
-      cookie?: never;
+    steps_change_drawing_commands_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                drawing_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Change"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DrawingState"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
     };
-    requestBody?: never;
-    responses: {
-      /** @description No Content */
-      204: {
-        headers: {
-          [name: string]: unknown;
+    steps_place_asset_assets_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                drawing_id: string;
+            };
+            cookie?: never;
         };
-        content?: never;
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlaceAsset"];
+            };
         };
-        content: {
-          "application/json": components["schemas"]["Problem"];
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DrawingState"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
         };
-      };
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Problem"];
-        };
-      };
     };
-  };
-  drawings_duplicate_drawing__drawing_id__copy_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        drawing_id: string;
-      };
-      cookie?: never;
+    steps_undo_undo_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                drawing_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Based"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DrawingState"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
     };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["NamedCopy"];
-      };
+    steps_redo_redo_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                drawing_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Based"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DrawingState"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
     };
-    responses: {
-      /** @description Created */
-      201: {
-        headers: {
-          [name: string]: unknown;
+    steps_preview_preview_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                drawing_id: string;
+            };
+            cookie?: never;
         };
-        content: {
-          "application/json": components["schemas"]["DrawingState"];
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Preview"];
+            };
         };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PreviewState"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
         };
-        content: {
-          "application/json": components["schemas"]["Problem"];
-        };
-      };
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Problem"];
-        };
-      };
     };
-  };
-  drawings_restore_drawing__drawing_id__restore_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        drawing_id: string;
-      };
-      cookie?: never;
+    steps_outcomes_outcomes_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                drawing_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Selection"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Tiles"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
     };
-    requestBody?: never;
-    responses: {
-      /** @description No Content */
-      204: {
-        headers: {
-          [name: string]: unknown;
+    shelf_show_shelf_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
         };
-        content?: never;
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Shelf"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
         };
-        content: {
-          "application/json": components["schemas"]["Problem"];
-        };
-      };
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Problem"];
-        };
-      };
     };
-  };
-  drawings_export_plate__drawing_id__plates__plate_id__svg_get: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        drawing_id: string;
-        plate_id: string;
-      };
-      cookie?: never;
+    shelf_put_on_shelf_assets_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PutOnShelf"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AssetPicture"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
     };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Problem"];
-        };
-      };
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  steps_change_drawing_commands_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        drawing_id: string;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["Change"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["DrawingState"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Problem"];
-        };
-      };
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  steps_place_asset_assets_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        drawing_id: string;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["PlaceAsset"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["DrawingState"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Problem"];
-        };
-      };
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  steps_undo_undo_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        drawing_id: string;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["Based"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["DrawingState"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Problem"];
-        };
-      };
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  steps_redo_redo_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        drawing_id: string;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["Based"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["DrawingState"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Problem"];
-        };
-      };
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  steps_preview_preview_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        drawing_id: string;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["Preview"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["PreviewState"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Problem"];
-        };
-      };
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  steps_outcomes_outcomes_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        drawing_id: string;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["Selection"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Tiles"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Problem"];
-        };
-      };
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  shelf_show_shelf_get: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Shelf"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Problem"];
-        };
-      };
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
-  shelf_put_on_shelf_assets_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["PutOnShelf"];
-      };
-    };
-    responses: {
-      /** @description Created */
-      201: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["AssetPicture"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Problem"];
-        };
-      };
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Problem"];
-        };
-      };
-    };
-  };
 }

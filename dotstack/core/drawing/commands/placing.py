@@ -123,8 +123,10 @@ def _turn(frame: Frame, angle_deg: float) -> Affine:
 
 def _mapped(drawing: Drawing, place: Place, by: Affine) -> Drawing:
     """The drawing with a node mapped by a map of the plate."""
-    transform = place.outer.inverse @ by @ place.affine if not _is_identity(place.outer) else (
-        by @ place.affine
+    transform = (
+        place.outer.inverse @ by @ place.affine
+        if not _is_identity(place.outer)
+        else (by @ place.affine)
     )
     return replaced(
         drawing,

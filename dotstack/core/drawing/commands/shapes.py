@@ -124,7 +124,8 @@ class SetParameters(Command):
         return "Change " + ", ".join(sorted(self.parameters))
 
     def applied_to(self, drawing: Drawing) -> Drawing:
-        return replaced(drawing, self.id, lambda node: revised(node, {**self.parameters}))
+        changes: dict[str, object] = {str(name): value for name, value in self.parameters.items()}
+        return replaced(drawing, self.id, lambda node: revised(node, changes))
 
 
 class SetRole(Command):

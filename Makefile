@@ -1,0 +1,69 @@
+# Dot Stack. `make demo` and `make test` do all their set-up; the second time they are quick.
+
+PORT ?= 8412
+DATA := demo-data
+PYTHON := .venv/bin/python
+UV_VERSION := 0.13.9
+STATIC := dotstack/web/static/index.html
+FRONTEND_SOURCES := $(shell find frontend/src frontend/public -type f 2>/dev/null) \
+	frontend/index.html frontend/vite.config.ts frontend/package.json
+
+.PHONY: demo test dev bench lint types chromium clean
+
+demo: .venv/.ready $(STATIC)
+	@test -z "$(RESET)" || { echo "== Starting afresh: removing $(DATA)"; rm -rf $(DATA); }
+	@echo "== Starting Dot Stack"
+	@.venv/bin/dotstack demo --port $(PORT) --folder $(DATA)
+
+test: .venv/.ready $(STATIC) chromium
+	@echo "== Running all tests"
+	@$(PYTHON) -m pytest
+
+lint: .venv/.ready frontend/node_modules/.ready
+	@echo "== Python: style, types, arrows"
+	@.venv/bin/ruff check .
+	@.venv/bin/ruff format --check .
+	@.venv/bin/mypy
+	@.venv/bin/lint-imports
+	@echo "== Generated files: the API's description and its types"
+	@.venv/bin/dotstack openapi | diff -u docs/openapi.json - || { echo "Run 'make types'."; exit 1; }
+	@cd frontend && npm run --silent types -- --check
+	@echo "== Front end: style, types"
+	@cd frontend && npm run --silent lint && npm run --silent check
+
+types: .venv/.ready frontend/node_modules/.ready
+	@.venv/bin/dotstack openapi > docs/openapi.json
+	@cd frontend && npm run --silent types
+
+dev: .venv/.ready frontend/node_modules/.ready
+	@echo "== The server, and the front end rebuilt as you write: http://127.0.0.1:5173/"
+	@trap 'kill 0' EXIT; .venv/bin/dotstack demo --folder $(DATA) & cd frontend && npm run dev
+
+bench: .venv/.ready
+	@$(PYTHON) -m bench.engine
+
+.venv/.ready: requirements.lock pyproject.toml
+	@echo "== Setting up Python in .venv"
+	@command -v python3 >/dev/null || { echo "Python 3.11 is wanted: apt-get install python3"; exit 1; }
+	@test -x $(PYTHON) || python3 -m venv .venv || { \
+		echo "== Installing Debian's venv package"; sh tools/apt.sh python3-venv; python3 -m venv .venv; }
+	@$(PYTHON) -m pip install --quiet --disable-pip-version-check uv==$(UV_VERSION)
+	@.venv/bin/uv pip sync --quiet --python $(PYTHON) --require-hashes --compile-bytecode requirements.lock
+	@.venv/bin/uv pip install --quiet --python $(PYTHON) --no-deps --no-build-isolation --editable .
+	@touch $@
+
+frontend/node_modules/.ready: frontend/package-lock.json frontend/package.json
+	@echo "== Setting up the front end's packages"
+	@cd frontend && npm ci --no-audit --no-fund --loglevel=error
+	@touch $@
+
+$(STATIC): frontend/node_modules/.ready $(FRONTEND_SOURCES)
+	@echo "== Building the front end"
+	@cd frontend && npm run --silent build -- --logLevel warn
+	@touch $@
+
+chromium:
+	@test -x /usr/bin/chromium || { echo "== Installing Chromium"; sh tools/apt.sh chromium; }
+
+clean:
+	rm -rf .venv frontend/node_modules dotstack/web/static $(DATA)

@@ -1,0 +1,22 @@
+<script setup lang="ts">
+import { RouterView } from 'vue-router';
+
+import { useNotices } from '@/stores/notices';
+
+const notices = useNotices();
+</script>
+
+<template>
+  <v-app>
+    <RouterView :key="$route.path" />
+    <v-snackbar v-model="notices.open" :timeout="notices.timeout" color="#22303C" rounded="xl">
+      <span role="status">{{ notices.text }}</span>
+      <template #actions>
+        <v-btn v-if="notices.action" color="#F2C9A0" @click="notices.act()">
+          {{ notices.action.label }}
+        </v-btn>
+        <v-btn v-else aria-label="Close this message" @click="notices.open = false">Close</v-btn>
+      </template>
+    </v-snackbar>
+  </v-app>
+</template>

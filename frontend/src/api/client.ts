@@ -1,0 +1,38 @@
+import createClient from 'openapi-fetch';
+
+import type { paths } from './schema';
+import type { Problem } from './types';
+
+const client = createClient<paths>();
+
+/** The server said no, and why. */
+export class RefusedError extends Error {
+  constructor(readonly problem: Problem) {
+    super(problem.detail);
+  }
+}
+
+/** The server could not be reached, or did not understand itself; trying again may help. */
+export class UnreachableError extends Error {}
+
+interface Answer<T> {
+  data?: T;
+  error?: unknown;
+  response: Response;
+}
+
+/** Waits for an answer; throws RefusedError or UnreachableError. */
+export async function answered<T>(pending: Promise<Answer<T>>): Promise<T> {
+  let answer: Answer<T>;
+  try {
+    answer = await pending;
+  } catch {
+    throw new UnreachableError('Dot Stack cannot be reached.');
+  }
+  if (answer.response.ok) return answer.data as T;
+  const problem = answer.error as Problem | undefined;
+  if (problem?.detail && answer.response.status < 500) throw new RefusedError(problem);
+  throw new UnreachableError(problem?.detail ?? 'Dot Stack did not answer.');
+}
+
+export default client;

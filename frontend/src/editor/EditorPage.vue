@@ -1,0 +1,168 @@
+<script setup lang="ts">
+import { ref, watch } from 'vue';
+
+import { RefusedError } from '@/api/client';
+import TheDesk from '@/desk/TheDesk.vue';
+import HintLine from '@/editor/HintLine.vue';
+import KeySheet from '@/editor/KeySheet.vue';
+import ShapeBand from '@/editor/ShapeBand.vue';
+import TitleStrip from '@/editor/TitleStrip.vue';
+import { useKeys } from '@/editor/useKeys';
+import FactsPanel from '@/facts/FactsPanel.vue';
+import LostPage from '@/home/LostPage.vue';
+import PutOnShelf from '@/shelf/PutOnShelf.vue';
+import ShelfTab from '@/shelf/ShelfTab.vue';
+import StackThread from '@/stack/StackThread.vue';
+import { useDrawing } from '@/stores/drawing';
+import { useSelection } from '@/stores/selection';
+import { useView } from '@/stores/view';
+import ActionStrip from '@/strip/ActionStrip.vue';
+
+/** The editor: one drawing, one plate of it on the desk. */
+const props = defineProps<{ id: string }>();
+
+const RETRY_MS = 1000;
+const drawing = useDrawing();
+const selection = useSelection();
+const view = useView();
+
+const state = ref<'opening' | 'open' | 'away' | 'lost'>('opening');
+const why = ref('');
+const desk = ref<InstanceType<typeof TheDesk>>();
+const strip = ref<InstanceType<typeof ActionStrip>>();
+const stack = ref<InstanceType<typeof StackThread>>();
+const keeping = ref(false);
+const keysShown = ref(false);
+
+async function open(): Promise<void> {
+  try {
+    await drawing.open(props.id);
+    selection.plate = drawing.plates[0] ?? '';
+    selection.pick();
+    view.tool = 'pick';
+    state.value = 'open';
+  } catch (error) {
+    if (error instanceof RefusedError) {
+      why.value = error.message;
+      state.value = 'lost';
+    } else {
+      state.value = 'away';
+      setTimeout(() => void open(), RETRY_MS);
+    }
+  }
+}
+void open();
+
+useKeys({
+  leave: () => desk.value?.cancel() ?? false,
+  fit: () => desk.value?.fit(),
+  take: (outcome) => void strip.value?.take(outcome),
+  sameCentre: () => void strip.value?.sameCentre(),
+  rename: (id) => void stack.value?.rename(id),
+  showKeys: () => (keysShown.value = true),
+});
+
+watch(
+  () => drawing.name,
+  (name) => (document.title = name ? `${name} · Dot Stack` : 'Dot Stack'),
+);
+</script>
+
+<template>
+  <LostPage v-if="state === 'lost'" :why="why" />
+  <p v-else-if="state === 'away'" class="away" role="status">
+    Dot Stack cannot be reached; trying again…
+  </p>
+  <main v-else-if="state === 'open'" class="editor">
+    <TitleStrip class="title" @fit="desk?.fit()" />
+    <ShapeBand class="band" />
+    <div class="side">
+      <div class="sides" role="tablist" aria-label="Stack or shelf">
+        <button
+          v-for="tab in ['stack', 'shelf'] as const"
+          :key="tab"
+          role="tab"
+          :class="{ on: view.tab === tab }"
+          :aria-selected="view.tab === tab"
+          @click="view.tab = tab"
+        >
+          {{ tab === 'stack' ? 'Stack' : 'Shelf' }}
+        </button>
+      </div>
+      <div class="scroll">
+        <StackThread v-if="view.tab === 'stack'" ref="stack" />
+        <ShelfTab v-else />
+      </div>
+    </div>
+    <TheDesk ref="desk" class="desk"><HintLine /></TheDesk>
+    <ActionStrip ref="strip" class="actions" @keep="keeping = true" />
+    <FactsPanel class="facts" />
+    <v-dialog v-model="keeping">
+      <PutOnShelf
+        v-if="selection.only"
+        :node="selection.only.node.id"
+        :suggestion="selection.only.node.name"
+        @close="keeping = false"
+      />
+    </v-dialog>
+    <v-dialog v-model="keysShown"><KeySheet @close="keysShown = false" /></v-dialog>
+  </main>
+</template>
+
+<style scoped>
+.editor {
+  display: grid;
+  grid-template:
+    't t t' 44px
+    'b b b' 56px
+    's d f' minmax(0, 1fr)
+    's a f' 132px / 252px minmax(0, 1fr) 264px;
+  height: 100vh;
+  min-width: 1000px;
+}
+.title {
+  grid-area: t;
+}
+.band {
+  grid-area: b;
+}
+.side {
+  grid-area: s;
+  display: flex;
+  flex-direction: column;
+  min-height: 0;
+  background: var(--card);
+  border-right: 1px solid var(--rule);
+}
+.sides {
+  display: flex;
+  gap: 12px;
+  padding: 12px 16px 8px;
+  font-size: 12px;
+}
+.sides button {
+  color: var(--soft);
+}
+.sides .on {
+  color: var(--ink);
+  font-weight: 600;
+}
+.scroll {
+  flex: 1;
+  min-height: 0;
+  overflow-y: auto;
+}
+.desk {
+  grid-area: d;
+}
+.actions {
+  grid-area: a;
+}
+.facts {
+  grid-area: f;
+}
+.away {
+  margin: 40vh auto;
+  text-align: center;
+}
+</style>

@@ -1,0 +1,227 @@
+<script setup lang="ts">
+import { computed, onMounted, onScopeDispose, ref } from 'vue';
+import { useRouter } from 'vue-router';
+
+import client, { answered } from '@/api/client';
+import type { DrawingCard as Card } from '@/api/types';
+import DrawingCard from '@/home/DrawingCard.vue';
+import DotLogo from '@/look/DotLogo.vue';
+import { newId } from '@/stores/drawing';
+import { useNotices } from '@/stores/notices';
+
+/** All drawings as cards, and a start for new ones. */
+const STARTS = [
+  { name: 'Icon', side: 24 },
+  { name: 'Pictogram', side: 64 },
+  { name: 'Mark', side: 512 },
+];
+const PLAIN_SIDE = 256;
+const RETRY_MS = 1000;
+
+const router = useRouter();
+const notices = useNotices();
+const cards = ref<Card[] | null>(null);
+const away = ref(false);
+const search = ref('');
+let timer: ReturnType<typeof setTimeout> | undefined;
+
+const found = computed(() => {
+  const wanted = search.value.trim().toLowerCase();
+  return (cards.value ?? []).filter((card) =>
+    [card.name, ...card.plates.map((plate) => plate.name)].some((name) =>
+      name.toLowerCase().includes(wanted),
+    ),
+  );
+});
+
+async function load(): Promise<void> {
+  try {
+    cards.value = (await answered(client.GET('/api/drawings'))).drawings;
+    away.value = false;
+  } catch {
+    away.value = true;
+    timer = setTimeout(() => void load(), RETRY_MS);
+  }
+}
+
+/** Does something and shows the list anew; says what went wrong. */
+async function act(does: () => Promise<unknown>): Promise<boolean> {
+  try {
+    await does();
+    await load();
+    return true;
+  } catch (error) {
+    notices.say((error as Error).message);
+    return false;
+  }
+}
+
+async function create(name: string, side: number): Promise<void> {
+  await act(async () => {
+    const body = { name, width: side, height: side };
+    const made = await answered(client.POST('/api/drawings', { body }));
+    await router.push(`/drawing/${made.id}`);
+  });
+}
+
+const at = (id: string) => ({ params: { path: { drawing_id: id } } });
+
+function rename(card: Card, name: string): Promise<boolean> {
+  return act(async () => {
+    const { revision } = await answered(client.GET('/api/drawings/{drawing_id}', at(card.id)));
+    const body = { revision, key: newId(), command: { kind: 'rename-drawing' as const, name } };
+    await answered(client.POST('/api/drawings/{drawing_id}/commands', { ...at(card.id), body }));
+  });
+}
+
+function duplicate(card: Card): Promise<boolean> {
+  const body = { name: `${card.name} copy`.slice(0, 120) };
+  return act(() =>
+    answered(client.POST('/api/drawings/{drawing_id}/copy', { ...at(card.id), body })),
+  );
+}
+
+async function remove(card: Card): Promise<void> {
+  const done = await act(() => answered(client.DELETE('/api/drawings/{drawing_id}', at(card.id))));
+  if (!done) return;
+  const restore = () =>
+    void act(() => answered(client.POST('/api/drawings/{drawing_id}/restore', at(card.id))));
+  notices.say(`${card.name} was deleted.`, { label: 'Undo', run: restore });
+}
+
+onMounted(() => {
+  document.title = 'Dot Stack';
+  void load();
+});
+onScopeDispose(() => clearTimeout(timer));
+</script>
+
+<template>
+  <div class="home">
+    <header>
+      <DotLogo />
+      <h1>Dot Stack</h1>
+      <span class="here">Drawings</span>
+      <input
+        v-model="search"
+        class="find"
+        type="search"
+        placeholder="Find a drawing or a plate"
+        aria-label="Find a drawing or a plate"
+      />
+    </header>
+    <main>
+      <div class="starts">
+        <button class="start plain" @click="create('New drawing', PLAIN_SIDE)">New drawing</button>
+        <button
+          v-for="start in STARTS"
+          :key="start.name"
+          class="start"
+          @click="create(start.name, start.side)"
+        >
+          <span>
+            <b>{{ start.name }}</b><br />
+            <span class="mono soft">{{ start.side }} × {{ start.side }} px</span>
+          </span>
+        </button>
+      </div>
+      <h2>Your drawings</h2>
+      <p v-if="away" role="status">Dot Stack cannot be reached; trying again…</p>
+      <p v-else-if="cards && !found.length" class="soft">
+        {{
+          search ? `No drawing or plate is called “${search}”.` : 'None yet. Start with one above.'
+        }}
+      </p>
+      <div class="grid">
+        <DrawingCard
+          v-for="card in found"
+          :key="card.id"
+          :card="card"
+          @rename="rename(card, $event)"
+          @duplicate="duplicate(card)"
+          @remove="remove(card)"
+        />
+      </div>
+    </main>
+  </div>
+</template>
+
+<style scoped>
+.home {
+  height: 100vh;
+  overflow-y: auto;
+  background:
+    radial-gradient(circle, var(--dot) 1px, transparent 1.2px) 0 0/20px 20px,
+    var(--desk);
+  font-size: 14px;
+}
+header {
+  display: flex;
+  align-items: center;
+  gap: 26px;
+  height: 64px;
+  padding: 0 40px;
+  background: var(--card);
+  border-bottom: 1px solid var(--rule);
+}
+h1 {
+  font-size: 20px;
+}
+.here {
+  padding: 20px 0 18px;
+  border-bottom: 3px solid var(--clay);
+}
+.find {
+  width: 280px;
+  margin-left: auto;
+  padding: 7px 14px;
+  border: 1px solid var(--rule);
+  border-radius: 18px;
+  background: #fff;
+}
+.find::placeholder {
+  color: var(--soft);
+  opacity: 1;
+}
+main {
+  max-width: 1320px;
+  padding: 30px 40px;
+}
+.starts {
+  display: flex;
+  gap: 18px;
+  margin-bottom: 34px;
+}
+.start {
+  width: 150px;
+  height: 96px;
+  border: 1.5px dashed var(--soft);
+  border-radius: 18px;
+  background: var(--card);
+  line-height: 1.4;
+}
+.start b {
+  font-weight: 500;
+}
+.start:hover {
+  border-color: var(--clay);
+}
+.plain {
+  border: 0;
+  background: var(--clay);
+  color: #fff;
+  font-weight: 500;
+}
+.plain:hover {
+  background: #a53d28;
+}
+h2 {
+  margin-bottom: 14px;
+  font-size: 15px;
+}
+.grid {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(340px, 1fr));
+  gap: 26px;
+}
+</style>

@@ -1,0 +1,16 @@
+import { createRouter, createWebHistory } from 'vue-router';
+
+import HomePage from './home/HomePage.vue';
+
+export default createRouter({
+  history: createWebHistory(),
+  routes: [
+    { path: '/', component: HomePage },
+    {
+      path: '/drawing/:id',
+      component: () => import('./editor/EditorPage.vue'),
+      props: (route) => ({ id: String(route.params.id) }),
+    },
+    { path: '/:rest(.*)', component: () => import('./home/LostPage.vue') },
+  ],
+});
