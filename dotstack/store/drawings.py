@@ -194,16 +194,13 @@ class DrawingStore:
     def _opened(
         self, session: Session, row: DrawingRow, drawing: Drawing, changed: Entries | None = None
     ) -> Opened:
-        labels = dict(
-            session.execute(
-                select(StepRow.number, StepRow.label).where(
-                    StepRow.drawing_id == row.id,
-                    StepRow.number.in_((row.position, row.position + 1)),
-                )
+        near = session.execute(
+            select(StepRow.number, StepRow.label).where(
+                StepRow.drawing_id == row.id,
+                StepRow.number.in_((row.position, row.position + 1)),
             )
-            .tuples()
-            .all()
         )
+        labels = {number: label for number, label in near}
         undo, redo = labels.get(row.position), labels.get(row.position + 1)
         return Opened(row.id, row.revision, drawing, undo, redo, changed)
 

@@ -22,10 +22,14 @@ def line_line(segments: Segments, a: Ints, b: Ints, tolerance: Tolerance) -> Fou
     gap = segments.start[b] - segments.start[a]
     size, other_size = np.abs(along), np.abs(other)
     slant = cross(along, other)
-    with np.errstate(invalid="ignore", divide="ignore"):
-        t, u = cross(gap, other) / slant, cross(gap, along) / slant
-        keep = np.abs(slant) > tolerance.parallel_rad * size * other_size
-        keep &= _within(t, tolerance.snap / size) & _within(u, tolerance.snap / other_size)
+    t = cross(gap, other) / slant
+    # Of nearly parallel lines t is uncertain along both, which is harmless as long as both
+    # parameters name the same point: so the second one is the foot of the first one's.
+    spot = segments.start[a] + t * along - segments.start[b]
+    u = dot(spot, other) / other_size**2
+    keep = np.abs(slant) > tolerance.parallel_rad * size * other_size
+    keep &= _within(t, tolerance.snap / size) & _within(u, tolerance.snap / other_size)
+    keep &= np.abs(cross(spot, other)) <= tolerance.snap * other_size
     row = np.flatnonzero(keep)
     return row, t[row], u[row]
 

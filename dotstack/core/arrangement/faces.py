@@ -43,6 +43,8 @@ class Faces:
 
 def find(segments: Segments, graph: Graph, tolerance: Tolerance, attempt: int) -> Faces:
     """The faces of a graph. ``attempt`` chooses the direction of the rays that nest parts."""
+    if not len(graph):
+        return _nothing(graph)
     origin = rotation.origins(graph)
     order = rotation.ring_order(segments, graph, tolerance)
     cycle = rotation.cycle_labels(rotation.next_half_edges(order, origin))
@@ -66,6 +68,13 @@ def find(segments: Segments, graph: Graph, tolerance: Tolerance, attempt: int) -
         len(outer),
         outer_cycles,
     )
+
+
+def _nothing(graph: Graph) -> Faces:
+    """The plane with no edge in it."""
+    none = np.empty(0, np.intp)
+    winding = np.zeros((1, graph.passes.shape[1]), np.int32)
+    return Faces(none, none, np.array([np.inf]), winding, 0, 0)
 
 
 def _components(graph: Graph) -> Ints:

@@ -128,6 +128,10 @@ def _with_new_ids(node: Node, new_id: Callable[[], str]) -> Node:
 
 
 def revised(node: Node, changes: dict[str, object]) -> Node:
-    """The node with other fields, validated anew; raises ValidationError."""
+    """The node with other fields, validated with the rest; raises ValidationError.
+
+    Fields that do not change keep their identity, by which results are remembered.
+    """
     fields = {name: getattr(node, name) for name in type(node).model_fields}
-    return type(node).model_validate({**fields, **changes})
+    checked = type(node).model_validate({**fields, **changes})
+    return node.model_copy(update={name: getattr(checked, name) for name in changes})

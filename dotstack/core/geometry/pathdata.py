@@ -28,8 +28,9 @@ _SHAPES = {
 }
 # An arc whose ends lie closer than this, in radii, loses its centre when it is rounded.
 _SHORT_CHORD = 0.05
-# Ends this little further apart than an ellipse is wide are a rounded half turn of it.
-_HALF_TURN = 1 + 1e-12
+_NEAR_HALF_TURN = 1e-9
+# Ends that differ by this fraction from an ellipse's width are a half turn of it, rounded.
+_HALF_TURN = 1e-12
 
 _Row = tuple[int, complex, complex, complex, complex, float, float, float]
 
@@ -181,9 +182,9 @@ def _arc(start: complex, numbers: list[float], end: complex) -> list[_Row]:
     half = (start - end) / 2 * turn.conjugate()
     x, y = half.real / rx, half.imag / ry
     stretch = math.hypot(x, y)
-    if stretch > 1:
+    if stretch > 1 - _HALF_TURN:
         x, y = x / stretch, y / stretch
-        if stretch > _HALF_TURN:
+        if stretch > 1 + _HALF_TURN:
             rx, ry = rx * stretch, ry * stretch
     reach = math.hypot(x, y)
     # On the unit circle the centre lies across the chord's middle.
@@ -237,7 +238,28 @@ def _segment(segments: Segments, i: int, precision: int) -> str:
         return _segment(halves, 0, precision) + _segment(halves, 1, precision)
     rotation = format_number(math.degrees(segments.rotation[i]) % 180.0, precision)
     flags = ("1" if abs(sweep) > math.pi else "0", "1" if sweep > 0 else "0")
+    if abs(abs(sweep) - math.pi) < _NEAR_HALF_TURN:
+        q = _half_turn_radii(q, _rounded(start, precision), _rounded(end, precision), precision)
     return "A" + _join((*_pair(q, precision), rotation, *flags, x, y))
+
+
+def _half_turn_radii(radii: complex, start: complex, end: complex, precision: int) -> complex:
+    """Radii of a circle to be written for a half turn between two rounded ends.
+
+    Ends a little nearer to each other than a diameter would put the centre far beside
+    their middle (by the root of the error). Radii a little too small are scaled up by
+    every reader (SVG 1.1, F.6.6), and the centre is the middle.
+    """
+    radius = round(radii.real, precision)
+    if radii.real != radii.imag or abs(end - start) >= 2 * radius:
+        return radii
+    step = 10.0**-precision
+    fitting = math.floor(abs(end - start) / 2 / step) * step
+    return complex(fitting, fitting)
+
+
+def _rounded(point: complex, precision: int) -> complex:
+    return complex(round(point.real, precision), round(point.imag, precision))
 
 
 def _pair(point: complex, precision: int) -> tuple[str, str]:

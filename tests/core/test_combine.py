@@ -1,0 +1,223 @@
+"""Boolean results by the relations that they must keep, and by exact values."""
+
+import math
+from functools import reduce
+
+import pytest
+import shapely
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from dotstack.core.arrangement import Arrangement
+from dotstack.core.combine import (
+    Outcome,
+    Role,
+    combined,
+    difference,
+    exclusion,
+    intersection,
+    outcomes,
+    union,
+)
+from dotstack.core.geometry import ARC, Affine, Outline
+from dotstack.core.primitives import ellipse, rectangle
+from tests.strategies import assert_outlines_equal, filled_area, near_copies, outlines
+
+_several = st.lists(outlines, min_size=2, max_size=4)
+
+
+def circle(x: float, y: float, r: float) -> Outline:
+    return ellipse(r, r).transformed(Affine.translation(x, y))
+
+
+def square(x: float, y: float, side: float) -> Outline:
+    return Outline.from_path_data(f"M{x} {y}h{side}v{side}h{-side}z")
+
+
+def lens(r: float, s: float, d: float) -> float:
+    """The area common to two circles whose centres are d apart."""
+    a = (d * d + r * r - s * s) / (2 * d)
+    b = d - a
+    return (
+        r * r * math.acos(a / r)
+        - a * math.sqrt(r * r - a * a)
+        + s * s * math.acos(b / s)
+        - b * math.sqrt(s * s - b * b)
+    )
+
+
+@pytest.mark.parametrize(("r", "s", "d"), [(30, 30, 30), (24, 10, 20), (5, 500, 498)])
+@pytest.mark.parametrize("scale", [1e-3, 1, 1e3])
+def test_circles_combine_to_the_closed_form_and_stay_circles(
+    r: float, s: float, d: float, scale: float
+) -> None:
+    a, b = circle(7 * scale, 0, r * scale), circle((7 + d) * scale, 0, s * scale)
+    common = lens(r, s, d) * scale**2
+    both = math.pi * (r * r + s * s) * scale**2
+    joined = union([a, b])
+    assert intersection([a, b]).area == pytest.approx(common, rel=1e-9)
+    assert joined.area == pytest.approx(both - common, rel=1e-12)
+    assert exclusion([a, b]).area == pytest.approx(both - 2 * common, rel=1e-12)
+    assert joined.node_count == 2
+    assert (joined.segments.kind == ARC).all()
+    assert sorted(joined.segments.q.real) == pytest.approx(
+        sorted([r * scale, s * scale]), rel=1e-15
+    )
+
+
+def test_joined_circles_are_written_as_arcs_of_the_radius_typed() -> None:
+    data = union([circle(50, 50, 24.7), circle(80, 50, 24.7)]).to_path_data()
+    assert data.count("A24.7 24.7 0") == 2
+    assert not set("CLHV") & set(data)
+
+
+@pytest.mark.parametrize(
+    ("result", "nodes", "area"),
+    [
+        (lambda: union([square(0, 0, 10), square(10, 0, 10)]), 4, 200),
+        (lambda: union([square(0, 0, 10), square(10, 2, 6)]), 8, 136),
+        (lambda: union([square(0, 0, 10), square(0, 0, 10)]), 4, 100),
+        (lambda: union([square(0, 0, 10), square(10, 10, 10)]), 8, 200),
+        (lambda: difference(square(0, 0, 10), [square(2, 2, 3)]), 8, 91),
+        (lambda: difference(square(0, 0, 10), [square(0, 0, 10)]), 0, 0),
+        (lambda: union([circle(0, 0, 5), circle(0, 0, 5)]), 2, 25 * math.pi),
+        (lambda: union([circle(0, 0, 5), circle(10, 0, 5)]), 4, 50 * math.pi),
+        (lambda: difference(circle(0, 0, 5), [circle(2, 0, 3)]), 4, 16 * math.pi),
+        (lambda: intersection([circle(0, 0, 5), circle(0, 0, 3)]), 2, 9 * math.pi),
+        (lambda: intersection([square(0, 0, 1), square(5, 5, 1)]), 0, 0),
+        (lambda: union([]), 0, 0),
+        # A loop by itself, as the nonzero rule fills it.
+        (lambda: union([Outline.from_path_data("M0 0H4V4H1V-1H2V3H3V1H0Z")]), 14, 12),
+    ],
+)
+def test_results_have_no_needless_node(result, nodes: int, area: float) -> None:  # type: ignore[no-untyped-def]
+    outline = result()
+    assert outline.area == pytest.approx(area, rel=1e-12)
+    assert outline.node_count == nodes
+
+
+def test_a_disc_turned_by_any_start_point_is_the_same_disc() -> None:
+    turned = circle(3, 4, 5).transformed(Affine.rotation_deg(33.3).about(3, 4))
+    assert union([circle(3, 4, 5), turned]).node_count == 2
+    assert difference(circle(3, 4, 5), [turned]).is_empty
+
+
+@settings(max_examples=120)
+@given(_several)
+def test_areas_obey_inclusion_and_exclusion(operands: list[Outline]) -> None:
+    a, b = operands[0], reduce(lambda x, y: union([x, y]), operands[1:])
+    whole = filled_area(a) + filled_area(b)
+    joined, common = union([a, b]), intersection([a, b])
+    assert joined.area + common.area == pytest.approx(whole, rel=1e-8, abs=1e-9)
+    assert exclusion([a, b]).area == pytest.approx(joined.area - common.area, rel=1e-8, abs=1e-8)
+    assert difference(a, [b]).area == pytest.approx(
+        filled_area(a) - common.area, rel=1e-8, abs=1e-8
+    )
+    assert_outlines_equal(union(operands), joined)
+
+
+@settings(max_examples=60)
+@given(_several)
+def test_a_result_fed_back_is_itself_with_no_more_nodes(operands: list[Outline]) -> None:
+    joined = union(operands)
+    again = union([joined])
+    assert again.area == pytest.approx(joined.area, rel=1e-9, abs=1e-9)
+    assert again.node_count <= joined.node_count
+    assert_outlines_equal(union([joined, operands[0]]), joined)
+    assert difference(joined, [joined]).is_empty
+
+
+@settings(max_examples=80)
+@given(near_copies())
+def test_nearly_equal_copies_are_arranged_without_contradiction(
+    copies: tuple[Outline, Outline],
+) -> None:
+    a, b = copies
+    total = filled_area(a) + filled_area(b)
+    assert union([a, b]).area + intersection([a, b]).area == pytest.approx(
+        total, rel=1e-8, abs=1e-9
+    )
+
+
+@settings(max_examples=40)
+@given(_several, st.sampled_from([1e-3, 1e3]), st.sampled_from([0, 1e6]))
+def test_the_mark_is_the_same_at_any_size_and_place(
+    operands: list[Outline], scale: float, away: float
+) -> None:
+    by = Affine.translation(away * scale, -away * scale) @ Affine.scaling(scale)
+    there = union([operand.transformed(by) for operand in operands])
+    here = union(operands)
+    assert there.area == pytest.approx(here.area * scale**2, rel=1e-6, abs=1e-6 * scale**2)
+
+
+@settings(max_examples=40)
+@given(_several)
+def test_an_independent_oracle_agrees(operands: list[Outline]) -> None:
+    steps = [k / 400 for k in range(400)]
+    flattened = [
+        shapely.make_valid(
+            shapely.Polygon(
+                [
+                    (point.real, point.imag)
+                    for i in range(len(operand.segments))
+                    for point in operand.segments.at([i] * len(steps), steps)
+                ]
+            )
+        )
+        for operand in map(lambda o: union([o]), operands)
+        if len(operand.contours) == 1
+    ]
+    simple = [o for o in map(lambda o: union([o]), operands) if len(o.contours) == 1]
+    expected = shapely.union_all(flattened).area
+    assert union(simple).area == pytest.approx(expected, rel=1e-3, abs=1e-3)
+
+
+@settings(max_examples=60)
+@given(_several)
+def test_regions_tile_what_the_operands_cover(operands: list[Outline]) -> None:
+    arrangement = Arrangement.of(operands)
+    arrangement.check()
+    for place, operand in enumerate(operands):
+        covered = sum(r.area for r in arrangement.regions if place in r.cover)
+        assert covered == pytest.approx(filled_area(operand), rel=1e-8, abs=1e-8)
+    for region in arrangement.regions:
+        assert region.outline.area == pytest.approx(region.area, rel=1e-7, abs=1e-8)
+        if region.area > 1e-6:
+            assert region.outline.contains(*region.dot)
+            for place, operand in enumerate(operands):
+                assert operand.contains(*region.dot) == (place in region.cover)
+
+
+def test_a_dot_is_the_centre_of_the_largest_inscribed_circle() -> None:
+    (ring,) = Arrangement.of([difference(circle(0, 0, 10), [circle(0, 3, 3)])]).regions
+    x, y = ring.dot
+    # The largest circle in this ring lies opposite the hole, with a radius of 5.
+    assert abs(x) < 0.5
+    assert y == pytest.approx(-5, abs=0.1)
+
+
+def test_roles_act_bottom_to_top() -> None:
+    disc, cutter, plate = circle(0, 0, 10), circle(0, 0, 6), rectangle(40, 8)
+    roles = [Role.ADDS, Role.CUTS, Role.LIMITS]
+    limited = combined([disc, cutter, plate], roles)
+    assert_outlines_equal(limited, intersection([difference(disc, [cutter]), plate]))
+    back = combined([disc, cutter, cutter], [Role.ADDS, Role.CUTS, Role.ADDS])
+    assert_outlines_equal(back, disc)
+    assert combined([disc, disc], [Role.ALTERNATES, Role.ALTERNATES]).is_empty
+
+
+def test_all_outcomes_come_from_their_definitions() -> None:
+    low, top = square(0, 0, 10), circle(10, 5, 4)
+    expected = {
+        Outcome.JOIN: union([low, top]),
+        Outcome.CUT: difference(low, [top]),
+        Outcome.CUT_OTHER_WAY: difference(top, [low]),
+        Outcome.OVERLAP: intersection([low, top]),
+        Outcome.ALTERNATE: exclusion([low, top]),
+    }
+    results = list(outcomes([low, top]))
+    assert [result.outcome for result in results] == list(expected)
+    for result in results:
+        assert_outlines_equal(result.outline, expected[result.outcome])
+    assert [result.pieces for result in results] == [1, 1, 1, 1, 2]
+    assert [result.first for result in results] == [0, 0, 1, 0, 0]

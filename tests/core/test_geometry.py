@@ -1,0 +1,123 @@
+"""Outlines: measures, maps, path data."""
+
+import math
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from dotstack.core.errors import GeometryError, PathDataError
+from dotstack.core.geometry import Affine, Outline
+from dotstack.core.primitives import ellipse, rectangle
+from tests.strategies import assert_outlines_equal, outlines
+
+_factors = st.floats(0.1, 10)
+
+
+@pytest.mark.parametrize(
+    ("data", "area", "length", "bounds"),
+    [
+        ("M0 0H3V4Z", 6, 12, (0, 0, 3, 4)),
+        ("M-5 0a5 5 0 0 1 10 0z", math.pi * 12.5, 5 * math.pi + 10, (-5, -5, 5, 0)),
+        ("M1 1m-1 0a1 1 0 1 0 2 0a1 1 0 1 0-2 0", 0, 2 * math.pi, (0, 0, 2, 2)),
+        # A parabola's segment is two thirds of its box; y = 1 − x² is 2.9579 long there.
+        ("M-1 0Q0 2 1 0z", -4 / 3, 4.957885715089194, (-1, 0, 1, 1)),
+        ("M0 0 0 0z", 0, 0, (0, 0, 0, 0)),
+        ("", 0, 0, (0, 0, 0, 0)),
+    ],
+)
+def test_measures_are_exact(
+    data: str, area: float, length: float, bounds: tuple[float, float, float, float]
+) -> None:
+    outline = Outline.from_path_data(data)
+    assert outline.area == pytest.approx(area, rel=1e-12, abs=1e-14)
+    assert outline.length == pytest.approx(length, rel=1e-12)
+    assert outline.bounds == pytest.approx(bounds, abs=1e-14)
+
+
+@given(outlines, st.floats(-180, 180), _factors, _factors, st.booleans())
+def test_an_affine_map_scales_areas_by_its_determinant(
+    outline: Outline, angle: float, x: float, y: float, mirrored: bool
+) -> None:
+    by = Affine.rotation_deg(angle) @ Affine.scaling(-x if mirrored else x, y)
+    image = outline.transformed(by @ Affine.rotation_deg(20))
+    assert image.area == pytest.approx(outline.area * by.determinant, rel=1e-9, abs=1e-9)
+    assert (image.segments.kind == outline.segments.kind).all()
+    assert_outlines_equal(image.transformed((by @ Affine.rotation_deg(20)).inverse), outline)
+
+
+@given(outlines)
+def test_path_data_reads_back_as_the_same_outline(outline: Outline) -> None:
+    again = Outline.from_path_data(outline.to_path_data(precision=12), outline.fill_rule)
+    assert again.node_count == outline.node_count
+    assert again.area == pytest.approx(outline.area, rel=1e-7, abs=1e-9)
+    assert_outlines_equal(again, outline, relative=1e-6)
+
+
+@given(outlines, st.tuples(st.floats(-1, 11), st.floats(-1, 11)))
+def test_a_point_is_inside_by_the_winding_that_a_fine_polygon_has(
+    outline: Outline, point: tuple[float, float]
+) -> None:
+    turns = 0.0
+    for contour in outline.contours:
+        n = len(contour.segments)
+        corners = [
+            complex(contour.segments.at([i], [k / 256])[0]) - complex(*point)
+            for i in range(n)
+            for k in range(256)
+        ]
+        if min(map(abs, corners)) < 0.05:
+            return
+        following = [*corners[1:], corners[0]]
+        turns += sum(math.atan2((b / a).imag, (b / a).real) for a, b in zip(corners, following))
+    assert outline.contains(*point) == (round(turns / math.tau) != 0)
+
+
+def test_path_data_takes_every_command_packed_as_the_grammar_allows() -> None:
+    data = "m.5.5 1-.5e0h1H4v1V3c1 0 1 1 0 1s-1 1-1 1q-1 0-1-1t-1-1a1 1 0 01-1-1 1 2 30 1 0-.5-1z"
+    outline = Outline.from_path_data(data)
+    spelt = Outline.from_path_data(
+        "M0.5,0.5 L1.5,0 H2.5 H4 V1 V3 C5,3 5,4 4,4 C3,4 3,5 3,5 Q2,5 2,4 Q2,3 1,3 "
+        "A1,1 0 0,1 0,2 A1,2 30 1,0 -0.5,1 Z"
+    )
+    assert outline.to_path_data() == spelt.to_path_data()
+
+
+@pytest.mark.parametrize(
+    ("data", "position"),
+    [
+        ("10 10", 0),
+        ("L1 1", 0),
+        ("M1 1 L2", 7),
+        ("M1 1 A1 1 0 2 0 3 3", 12),
+        ("M1 1 X", 5),
+        ("M0 0Z 5", 6),
+        ("M1e999 0", 1),
+    ],
+)
+def test_unreadable_path_data_is_refused_with_its_character(data: str, position: int) -> None:
+    with pytest.raises(PathDataError) as caught:
+        Outline.from_path_data(data)
+    assert caught.value.position == position
+    assert f"character {position + 1}" in str(caught.value)
+
+
+def test_absurd_numbers_are_refused() -> None:
+    with pytest.raises(GeometryError, match="finite"):
+        Outline.from_path_data("M0 0H1e13V1Z")
+    with pytest.raises(GeometryError, match="finite"):
+        Affine(math.nan)
+
+
+def test_equal_outlines_are_those_of_the_same_numbers() -> None:
+    assert ellipse(3, 3) == ellipse(3, 3)
+    assert hash(ellipse(3, 3)) == hash(ellipse(3, 3))
+    assert ellipse(3, 3) != ellipse(3, 3.0000000001)
+
+
+def test_a_rounded_box_has_arcs_of_its_radius_or_of_the_largest_that_fits() -> None:
+    assert rectangle(10, 6, 2).area == pytest.approx(60 - 16 + 4 * math.pi)
+    assert rectangle(10, 6, 2).node_count == 8
+    assert rectangle(10, 6, 99) == rectangle(10, 6, 3)
+    # The short sides have no length left.
+    assert rectangle(10, 6, 3).node_count == 6

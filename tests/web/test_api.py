@@ -1,0 +1,200 @@
+"""The API: what a browser asks for, and every way of asking badly."""
+
+import re
+from typing import Any
+from xml.etree import ElementTree
+
+import pytest
+from flask.testing import FlaskClient
+
+from dotstack.core import errors as core_errors
+from dotstack.core.geometry import Outline
+from dotstack.store import errors as store_errors
+from dotstack.web.errors import STATUS, status_of
+
+SVG = "{http://www.w3.org/2000/svg}"
+
+
+def disc(node_id: str, x: float, r: float = 24.7) -> dict[str, Any]:
+    transform = {"e": x, "f": 50}
+    return {
+        "kind": "ellipse", "id": node_id, "name": node_id, "rx": r, "ry": r, "transform": transform,
+    }  # fmt: skip
+
+
+class Caller:
+    """A person's browser: knows the drawing and the revision that it is at."""
+
+    def __init__(self, client: FlaskClient) -> None:
+        self.client = client
+        made = client.post("/api/drawings", json={"name": "Quay", "width": 128, "height": 100})
+        assert made.status_code == 201
+        self.id, self.revision = made.json["id"], made.json["revision"]
+        self.plate = made.json["entries"]["plates"][0]
+
+    def post(self, step: str, **body: Any) -> dict[str, Any]:
+        answer = self.client.post(
+            f"/api/drawings/{self.id}/{step}", json={"revision": self.revision, **body}
+        )
+        assert answer.status_code == 200, answer.json
+        self.revision = answer.json.get("revision", self.revision)
+        found: dict[str, Any] = answer.json
+        return found
+
+    def do(self, kind: str, **fields: Any) -> dict[str, Any]:
+        command = {"kind": kind, **fields}
+        return self.post("commands", key=f"key-{self.revision:06}", command=command)
+
+    def add(self, *nodes: dict[str, Any]) -> None:
+        for node in nodes:
+            self.do("add-shape", plate=self.plate, node=node)
+
+
+@pytest.fixture
+def caller(client: FlaskClient) -> Caller:
+    return Caller(client)
+
+
+def test_two_circles_joined_are_exported_as_arcs_of_the_radius_typed(caller: Caller) -> None:
+    caller.add(disc("low", 50), disc("top", 80))
+    caller.do("combine", ids=["low", "top"], outcome="join", id="mark", name="Mark")
+    answer = caller.client.get(f"/api/drawings/{caller.id}/plates/{caller.plate}.svg")
+    assert answer.mimetype == "image/svg+xml"
+    svg = ElementTree.fromstring(answer.data)
+    assert (svg.get("width"), svg.get("viewBox")) == ("128", "0 0 128 100")
+    (path,) = svg.iter(f"{SVG}path")
+    data = path.get("d") or ""
+    assert data.count("A24.7 24.7 0") == 2
+    assert not set("CLHV") & set(data)
+    assert Outline.from_path_data(data).bounds == pytest.approx((25.3, 25.3, 104.7, 74.7))
+
+
+def test_a_step_answers_just_what_it_changed(caller: Caller) -> None:
+    caller.add(disc("low", 50), disc("top", 80))
+    state = caller.do("transform", ids=["top"], by={"e": 5, "f": 0})
+    assert (state["undo"], state["whole"]) == ("Move", False)
+    assert list(state["entries"]["nodes"]) == ["top"]
+    assert state["figures"]["top"][0]["x"] == 85
+    assert caller.post("undo")["figures"]["top"][0]["x"] == 80
+    assert caller.post("redo")["figures"]["top"][0]["x"] == 85
+
+
+def test_a_preview_shows_the_change_and_saves_nothing(caller: Caller) -> None:
+    caller.add(disc("low", 50), disc("top", 80))
+    caller.do("combine", ids=["low", "top"], outcome="cut", id="mark", name="Mark")
+    move = {"kind": "transform", "ids": ["top"], "by": {"e": 100, "f": 0}}
+    seen = caller.post("preview", command=move)["figures"]["mark"]
+    assert Outline.from_path_data(seen[0]["path"]).area == pytest.approx(1916.7, abs=0.1)
+    now = caller.client.get(f"/api/drawings/{caller.id}").json
+    assert now["revision"] == caller.revision
+    assert now["figures"]["mark"][0]["path"] != seen[0]["path"]
+
+
+def test_outcomes_are_the_real_results_with_their_counts(caller: Caller) -> None:
+    caller.add(disc("low", 50), disc("top", 80), disc("far", 300, 5))
+    tiles = caller.post("outcomes", plate=caller.plate, ids=["low", "top"])["tiles"]
+    counts = {tile["outcome"]: (tile["pieces"], tile["nodes"]) for tile in tiles}
+    assert counts == {
+        "join": (1, 2), "cut": (1, 2), "cut-other-way": (1, 2), "overlap": (1, 2),
+        "alternate": (2, 4),
+    }  # fmt: skip
+    apart = caller.post("outcomes", plate=caller.plate, ids=["low", "far"])["tiles"]
+    assert {tile["outcome"]: tile["path"] for tile in apart}["overlap"] == ""
+
+
+def test_an_asset_is_kept_and_placed_at_half_its_size(caller: Caller) -> None:
+    caller.add(disc("low", 50), disc("top", 80))
+    caller.do("combine", ids=["low", "top"], outcome="join", id="mark", name="Mark")
+    caller.client.application.extensions["dotstack"].shelf.add_collection("Harbour set", ["Parts"])
+    section = caller.client.get("/api/shelf").json["collections"][0]["sections"][0]["id"]
+    body = {"drawing": caller.id, "node": "mark", "section": section, "name": "Twin buoy"}
+    asset = caller.client.post("/api/shelf/assets", json=body).json
+    assert asset["box"] == pytest.approx({"x0": -39.7, "x1": 39.7, "y0": -24.7, "y1": 24.7})
+    caller.do("add-plate", id="small", name="Small", width=64, height=64)
+    placed = caller.post(
+        "assets", key="key-place", plate="small", asset=asset["id"], x=32, y=32, scale=0.5
+    )
+    ((figure, *_),) = placed["figures"].values()
+    assert (figure["x"], figure["y"]) == pytest.approx((32, 32))
+    assert figure["path"].count("A12.35 12.35 0") == 2
+
+
+CHANGE = {"revision": 1, "key": "key-000001"}
+NEVER = {"kind": "rename-drawing", "name": "Never"}
+
+
+@pytest.mark.parametrize(
+    ("method", "address", "body", "status", "says"),
+    [
+        ("get", "/api/drawings/nobody", None, 404, "no drawing with the id 'nobody'"),
+        ("get", "/api/nothing", None, 404, "nothing at /api/nothing"),
+        ("get", "/api/drawings/{id}/plates/lost.svg", None, 404, "no plate"),
+        ("post", "/api/drawings/{id}/commands", {**CHANGE, "revision": 7, "command": NEVER},
+         409, "changed elsewhere"),
+        ("post", "/api/drawings/{id}/undo", {"revision": 1}, 409, "nothing to undo"),
+        ("post", "/api/drawings/{id}/commands", {**CHANGE, "command": {"kind": "fly"}},
+         422, "does not make sense"),
+        ("post", "/api/drawings/{id}/commands",
+         {**CHANGE, "command": {"kind": "remove", "ids": ["x"]}}, 404, "no shape with the id 'x'"),
+        ("post", "/api/drawings/{id}/commands", {**CHANGE, "command": NEVER, "extra": 1},
+         422, "extra"),
+        ("post", "/api/drawings/{id}/outcomes", {"revision": 1, "plate": "plate-1", "ids": ["a"]},
+         422, "ids"),
+        ("post", "/api/drawings", {"name": "", "width": -1, "height": "wide"}, 422, "height"),
+        ("post", "/api/drawings", "no object", 422, "body"),
+        ("delete", "/api/drawings/nobody", None, 404, "no drawing"),
+        ("put", "/api/drawings", None, 405, "method"),
+        ("post", "/api/shelf/assets",
+         {"drawing": "x", "node": "y", "section": "z", "name": "n"}, 404, "no drawing"),
+    ],
+)  # fmt: skip
+def test_a_bad_request_is_answered_by_what_is_wrong_and_changes_nothing(
+    caller: Caller, method: str, address: str, body: object, status: int, says: str
+) -> None:
+    answer = caller.client.open(
+        address.format(id=caller.id), method=method.upper(), json=body or None
+    )
+    assert (answer.status_code, answer.mimetype) == (status, "application/problem+json")
+    assert says in answer.json["detail"]
+    assert "Traceback" not in answer.text
+    assert caller.client.get(f"/api/drawings/{caller.id}").json["revision"] == 1
+
+
+def test_a_broken_request_is_told_all_of_its_faults(client: FlaskClient) -> None:
+    answer = client.post("/api/drawings", json={"name": "", "width": -1, "height": "wide"})
+    assert {fault["where"] for fault in answer.json["faults"]} == {"name", "width", "height"}
+    nan = client.post(
+        "/api/drawings",
+        data='{"name": "Quay", "width": NaN, "height": 1}',
+        content_type="application/json",
+    )
+    assert (nan.status_code, nan.json["faults"][0]["where"]) == (422, "width")
+
+
+def test_an_error_of_its_own_shows_no_trace(caller: Caller, monkeypatch: Any, caplog: Any) -> None:
+    def broken(*_: object) -> None:
+        raise RuntimeError("secret")
+
+    store = caller.client.application.extensions["dotstack"].drawings
+    monkeypatch.setattr(type(store), "summaries", broken)
+    answer = caller.client.get("/api/drawings")
+    assert answer.status_code == 500
+    assert "secret" not in answer.text
+    assert "secret" in caplog.text
+
+
+@pytest.mark.parametrize("headers", [{"Host": "signs.example"}, {"Origin": "http://signs.example"}])
+def test_pages_of_other_sites_are_refused(client: FlaskClient, headers: dict[str, str]) -> None:
+    assert client.get("/api/drawings", headers=headers).status_code == 403
+    own = client.get("/api/drawings", headers={"Origin": "http://localhost"})
+    assert own.status_code == 200
+    assert re.search(r"script-src 'self';", own.headers["Content-Security-Policy"])
+
+
+def test_every_error_of_core_and_store_has_a_status() -> None:
+    for module in (core_errors, store_errors):
+        for error in vars(module).values():
+            is_root = error in (core_errors.CoreError, store_errors.StoreError)
+            if isinstance(error, type) and issubclass(error, Exception) and not is_root:
+                assert 400 <= STATUS[next(k for k in error.__mro__ if k in STATUS)] < 500
+    assert status_of(core_errors.PathDataError("?", 0)) == 422
