@@ -95,17 +95,18 @@ def measure(segments: Segments, parent: Ints, t0: Floats, t1: Floats) -> Pieces:
 def flatten(segments: Segments, index: Ints, floor: float) -> Pieces:
     """Cuts segments ``index`` into pieces that stray at most FLAT_RAD, in parameter order.
 
-    Pieces shorter than ``floor`` are not cut further, whatever their direction does.
+    Pieces not longer than ``floor`` are not cut further, whatever their direction does;
+    segments that are one point are a piece of no length.
     """
     todo = measure(segments, index, np.zeros(len(index)), np.ones(len(index)))
     done: list[Pieces] = []
     for _ in range(_HALVINGS):
         flat = (todo.spread_rad <= FLAT_RAD) | _is_tiny(segments, todo, floor)
         done.append(todo.take(flat))
-        rest = todo.take(~flat)
-        if not len(rest):
+        todo = halve(segments, todo.take(~flat))
+        if not len(todo):
             break
-        todo = halve(segments, rest)
+    done.append(todo)
     pieces = Pieces.concatenate(done)
     return pieces.take(np.lexsort((pieces.t0, pieces.parent)))
 
@@ -157,5 +158,5 @@ def _widest_angle(directions: tuple[Points, ...], chord: Points) -> Floats:
 
 def _is_tiny(segments: Segments, pieces: Pieces, floor: float) -> Bools:
     middle = segments.at(pieces.parent, (pieces.t0 + pieces.t1) / 2)
-    tiny: Bools = (np.abs(pieces.chord) < floor) & (np.abs(middle - pieces.start) < floor)
+    tiny: Bools = (np.abs(pieces.chord) <= floor) & (np.abs(middle - pieces.start) <= floor)
     return tiny
