@@ -16,22 +16,22 @@ _SECONDS = 1.5
 _LEAST_RUNS = 3
 
 
-def milliseconds(work: Callable[[], object]) -> float:
+def milliseconds(work: Callable[..., object], *given: object) -> float:
     """The median time of repeated calls, after one that warms up."""
-    work()
+    work(*given)
     times: list[float] = []
     begun = time.perf_counter()
     while len(times) < _LEAST_RUNS or time.perf_counter() - begun < _SECONDS:
         start = time.perf_counter()
-        work()
+        work(*given)
         times.append(time.perf_counter() - start)
     return 1000 * statistics.median(times)
 
 
-def peak_mib(work: Callable[[], object]) -> float:
+def peak_mib(work: Callable[..., object], *given: object) -> float:
     """The most memory that the work holds at a time."""
     tracemalloc.start()
-    work()
+    work(*given)
     peak = tracemalloc.get_traced_memory()[1]
     tracemalloc.stop()
     return peak / 2**20
@@ -51,20 +51,20 @@ def main() -> None:
         outlines = make()
         paths, polygons = peers.compiled_paths(outlines), peers.flattened(outlines)
         figures = [
-            milliseconds(lambda: union(outlines)),
-            milliseconds(lambda: peers.compiled_union(paths)),
-            milliseconds(lambda: peers.flattened_union(polygons)),
-            milliseconds(lambda: regions(outlines)),
-            milliseconds(lambda: peers.compiled_regions(paths)),
-            milliseconds(lambda: peers.flattened_regions(polygons)),
-            peak_mib(lambda: regions(outlines)),
+            milliseconds(union, outlines),
+            milliseconds(peers.compiled_union, paths),
+            milliseconds(peers.flattened_union, polygons),
+            milliseconds(regions, outlines),
+            milliseconds(peers.compiled_regions, paths),
+            milliseconds(peers.flattened_regions, polygons),
+            peak_mib(regions, outlines),
         ]
         count = sum(len(outline.segments) for outline in outlines)
         print(f"{name:>10}{count:>10}" + "".join(f"{figure:>10.1f}" for figure in figures))
     print("\nblobs, ever more of them at one density: milliseconds for all regions")
     for count in (50, 100, 200, 400, 800):
         outlines = blobs(count)
-        print(f"{count:>10}{milliseconds(lambda: regions(outlines)):>10.1f}")
+        print(f"{count:>10}{milliseconds(regions, outlines):>10.1f}")
     print(f"\nlive, one of 20 members moved: {live():.1f} ms")
 
 

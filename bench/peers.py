@@ -7,10 +7,11 @@ import numpy as np
 import pathops
 import shapely
 
-from dotstack.core.geometry import ARC, CUBIC, Outline
+from dotstack.core.geometry import ARC, CUBIC, LINE, Outline
 
-# Chords per curve at which flattened areas of these workloads are right to about 1e-6.
-_CHORDS = 256
+# Chords at which flattened areas are right to about 1e-6, by kind of segment. Half a circle
+# of n chords falls short by (π/n)²/6.
+_CHORDS = {LINE: 1, ARC: 1280, CUBIC: 256}
 
 
 def compiled_paths(outlines: Sequence[Outline]) -> list[pathops.Path]:
@@ -28,7 +29,8 @@ def _path(outline: Outline) -> pathops.Path:
             if s.kind[i] == CUBIC:
                 pen.curveTo(_pair(s.p[i]), _pair(s.q[i]), _pair(s.end[i]))
             elif s.kind[i] == ARC:
-                large = pathops.ArcSize.LARGE if abs(s.sweep[i]) > math.pi else pathops.ArcSize.SMALL
+                whole = abs(s.sweep[i]) > math.pi
+                large = pathops.ArcSize.LARGE if whole else pathops.ArcSize.SMALL
                 turn = pathops.Direction.CW if s.sweep[i] > 0 else pathops.Direction.CCW
                 angle = math.degrees(s.rotation[i])
                 path.arcTo(s.q[i].real, s.q[i].imag, angle, large, turn, *_pair(s.end[i]))
@@ -83,9 +85,7 @@ def flattened(outlines: Sequence[Outline]) -> list[shapely.Geometry]:
 def _polygon(outline: Outline) -> shapely.Geometry:
     filled: shapely.Geometry = shapely.Polygon()
     for contour in outline.contours:
-        steps = [
-            np.linspace(0, 1, 2 if kind == 0 else _CHORDS + 1)[:-1] for kind in contour.segments.kind
-        ]
+        steps = [np.linspace(0, 1, _CHORDS[kind] + 1)[:-1] for kind in contour.segments.kind]
         index = np.repeat(np.arange(len(steps)), [len(each) for each in steps])
         ring = contour.segments.at(index, np.concatenate(steps))
         filled = filled.symmetric_difference(
@@ -99,7 +99,9 @@ def flattened_union(polygons: Sequence[shapely.Geometry]) -> shapely.Geometry:
     return shapely.union_all(polygons)
 
 
-def flattened_regions(polygons: Sequence[shapely.Geometry]) -> list[tuple[float, tuple[int, ...]]]:
+def flattened_regions(
+    polygons: Sequence[shapely.Geometry],
+) -> list[tuple[float, tuple[int, ...]]]:
     """All regions of flattened outlines, with area and cover."""
     lines = shapely.union_all([polygon.boundary for polygon in polygons])
     faces = shapely.get_parts(shapely.polygonize([lines]))

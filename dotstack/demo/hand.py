@@ -60,10 +60,10 @@ class Hand:
         """Puts shapes on the centre of the first."""
         self._do(kind="same-centre", ids=ids)
 
-    def node(self, node_id: str) -> Node:
-        """The shape with this id, on the plate."""
-        plate = next(p for p in self._opened.drawing.plates if p.id == self._plate)
-        return next(node for node in plate.nodes if node.id == node_id)
+    def named(self, name: str) -> Node:
+        """The shape with this name, as it stands on its plate."""
+        plates = self._opened.drawing.plates
+        return next(node for plate in plates for node in plate.nodes if node.name == name)
 
     def _add(self, name: str, x: float, y: float, angle: float, fill: str, **shape: object) -> str:
         node_id = self._id()

@@ -200,7 +200,7 @@ class DrawingStore:
                 StepRow.number.in_((row.position, row.position + 1)),
             )
         )
-        labels = {number: label for number, label in near}
+        labels: dict[int, str] = dict(near.all())
         undo, redo = labels.get(row.position), labels.get(row.position + 1)
         return Opened(row.id, row.revision, drawing, undo, redo, changed)
 

@@ -51,7 +51,7 @@ async function add(): Promise<void> {
           :key="side"
           size="small"
           :variant="width === side && height === side ? 'flat' : 'outlined'"
-          :color="width === side && height === side ? '#22303C' : undefined"
+          :color="width === side && height === side ? 'ink' : undefined"
           @click="width = height = side"
         >
           {{ side }} × {{ side }}

@@ -21,6 +21,9 @@ const row = computed(() => selection.only);
 const figure = computed(() => row.value && selection.figureById.get(row.value.node.id));
 const parameters = computed(() => (row.value ? ownParameters(row.value.node) : []));
 
+/** Fields begin anew with another shape, and where what was typed was refused. */
+const fresh = computed(() => `${row.value?.node.id} ${drawing.refusals}`);
+
 function run(command: Command): void {
   void drawing.run(command);
 }
@@ -81,17 +84,29 @@ const roles = computed(() => {
     <template v-if="row && figure">
       <section>
         <h3 class="title">{{ row.node.name }}</h3>
-        <div :key="row.node.id" class="grid">
-          <NumberField label="centre x" :value="figure.x" @change="place({ x: $event })" />
-          <NumberField label="centre y" :value="figure.y" @change="place({ y: $event })" />
+        <div :key="fresh" class="grid">
           <NumberField
-            label="width"
+            label="x"
+            says="x of its centre"
+            :value="figure.x"
+            @change="place({ x: $event })"
+          />
+          <NumberField
+            label="y"
+            says="y of its centre"
+            :value="figure.y"
+            @change="place({ y: $event })"
+          />
+          <NumberField
+            label="w"
+            says="width along its own axes"
             :value="figure.width"
             :rule="SIZE"
             @change="resize({ width: $event })"
           />
           <NumberField
-            label="height"
+            label="h"
+            says="height along its own axes"
             :value="figure.height"
             :rule="SIZE"
             @change="resize({ height: $event })"
@@ -107,7 +122,7 @@ const roles = computed(() => {
       </section>
       <section v-if="parameters.length">
         <h3>Shape</h3>
-        <div :key="row.node.id" class="grid one">
+        <div :key="fresh" class="grid one">
           <NumberField
             v-for="parameter in parameters"
             :key="parameter.key"

@@ -10,7 +10,14 @@ interface Rule {
   above?: boolean;
   whole?: boolean;
 }
-const props = defineProps<{ label: string; value: number; rule?: Rule; unit?: string }>();
+const props = defineProps<{
+  label: string;
+  value: number;
+  rule?: Rule;
+  unit?: string;
+  /** What the label stands for, where it is short. */
+  says?: string;
+}>();
 const emit = defineEmits<{ change: [value: number]; enter: [] }>();
 
 const id = useId();
@@ -79,7 +86,7 @@ defineExpose({ commit });
 
 <template>
   <div class="field" :class="{ faulty: fault }">
-    <label :for="id">{{ label }}</label>
+    <label :for="id" :title="says">{{ label }}</label>
     <input
       :id="id"
       v-model="text"

@@ -33,7 +33,11 @@ function choose(fill: string | null): void {
 <template>
   <div class="paint">
     <div class="now">
-      <span class="swatch" :class="{ none: !fill }" :style="{ background: fill ?? undefined }" />
+      <span
+        class="swatch"
+        :class="{ none: fill === null, mixed: fill === undefined }"
+        :style="{ background: fill ?? undefined }"
+      />
       <input
         v-model="text"
         class="mono"
@@ -99,6 +103,9 @@ button.swatch:hover,
 }
 .none {
   background: linear-gradient(45deg, #fff 46%, var(--clay) 46%, var(--clay) 54%, #fff 54%);
+}
+.mixed {
+  border-style: dashed;
 }
 .fault {
   display: block;

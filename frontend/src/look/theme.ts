@@ -16,6 +16,8 @@ export default createVuetify({
           'on-surface': '#22303C',
           primary: '#B8452E',
           'on-primary': '#FFFFFF',
+          ink: '#22303C',
+          'on-ink': '#FFFFFF',
           secondary: '#1D6A83',
           success: '#3F7355',
           warning: '#C98A1B',

@@ -199,13 +199,15 @@ svg {
   align-items: center;
   margin: 0 8px;
   padding-right: 14px;
+  border-block: 1px solid transparent;
   border-radius: 18px;
+  background-clip: padding-box;
 }
 .row.under {
-  background: #f5eee1;
+  background-color: #f5eee1;
 }
 .row.on {
-  background: var(--chosen);
+  background-color: var(--chosen);
 }
 .dot {
   position: relative;

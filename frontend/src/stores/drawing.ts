@@ -41,6 +41,8 @@ export const useDrawing = defineStore('drawing', () => {
   const undoLabel = ref<string | null>(null);
   const redoLabel = ref<string | null>(null);
   const saveState = ref<SaveState>('saved');
+  /** How many commands were refused: fields then show again what is true. */
+  const refusals = ref(0);
   const preview = shallowRef<PreviewState | null>(null);
   const notices = useNotices();
   let queue: Promise<unknown> = Promise.resolve();
@@ -104,6 +106,7 @@ export const useDrawing = defineStore('drawing', () => {
         if (!(error instanceof RefusedError)) throw error;
         notices.say(error.message);
         if (error.problem.current) await open(id.value);
+        refusals.value += 1;
         return false;
       } finally {
         saveState.value = 'saved';
@@ -205,6 +208,7 @@ export const useDrawing = defineStore('drawing', () => {
     undoLabel,
     redoLabel,
     saveState,
+    refusals,
     shown,
     open,
     run,

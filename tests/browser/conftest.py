@@ -1,0 +1,90 @@
+"""The built front end, served by the real application, in Chromium."""
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+from pathlib import Path
+from threading import Thread
+from typing import Any
+
+import pytest
+from playwright.sync_api import Page
+from waitress.server import create_server
+
+from dotstack.demo import fill
+from dotstack.store import Database
+from dotstack.web import create_app
+from dotstack.web.studio import Studio
+from tests.ports import free_port
+
+CHROMIUM = [
+    "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run",
+    "--disable-background-networking", "--disable-component-update", "--disable-sync",
+    "--disable-dev-shm-usage", "--force-color-profile=srgb", "--font-render-hinting=none",
+    "--hide-scrollbars",
+]  # fmt: skip
+
+
+@pytest.fixture(scope="session")
+def browser_type_launch_args(browser_type_launch_args: dict[str, Any]) -> dict[str, Any]:
+    return {**browser_type_launch_args, "executable_path": "/usr/bin/chromium", "args": CHROMIUM}
+
+
+@pytest.fixture(scope="session")
+def browser_context_args(browser_context_args: dict[str, Any]) -> dict[str, Any]:
+    return {
+        **browser_context_args,
+        "viewport": {"width": 1280, "height": 800},
+        "device_scale_factor": 1,
+        "reduced_motion": "reduce",
+        "locale": "en-GB",
+        "timezone_id": "UTC",
+    }
+
+
+@dataclass
+class Server:
+    """Dot Stack with the demo drawings; it can be stopped and started again."""
+
+    folder: Path
+    port: int = 0
+
+    def start(self) -> None:
+        self._database = Database(f"sqlite:///{self.folder}/dotstack.db")
+        app = create_app(self._database)
+        studio = app.extensions["dotstack"]
+        assert isinstance(studio, Studio)
+        fill(studio.drawings, studio.shelf)
+        self.port = self.port or free_port()
+        self._server = create_server(app, host="127.0.0.1", port=self.port)
+        self._thread = Thread(target=self._server.run, daemon=True)
+        self._thread.start()
+
+    def stop(self) -> None:
+        self._server.close()
+        for channel in list(self._server._map.values()):
+            channel.close()
+        self._server.task_dispatcher.shutdown()
+        self._thread.join(timeout=5)
+        self._database.close()
+
+    @property
+    def address(self) -> str:
+        return f"http://127.0.0.1:{self.port}"
+
+
+@pytest.fixture
+def server(tmp_path: Path) -> Iterator[Server]:
+    server = Server(tmp_path)
+    server.start()
+    yield server
+    server.stop()
+
+
+@pytest.fixture
+def page(page: Page) -> Iterator[Page]:
+    """A page on which no script may fail."""
+    faults: list[str] = []
+    page.on("pageerror", lambda error: faults.append(str(error)))
+    page.set_default_timeout(10_000)
+    yield page
+    assert not faults

@@ -1,0 +1,90 @@
+"""What goes wrong is said where it went wrong, and loses nothing."""
+
+from pathlib import Path
+
+import pytest
+from playwright.sync_api import Page, expect
+
+from tests.browser.conftest import Server
+from tests.browser.desk import Editor
+
+
+@pytest.fixture
+def editor(page: Page, server: Server) -> Editor:
+    editor = Editor(page, server).open()
+    editor.add_plate("Buoy")
+    editor.type_shape("1", (100, 100), radius=30)
+    return editor
+
+
+@pytest.mark.parametrize("typed", ["0", "-5", "abc", "1e999", ""])
+def test_a_size_that_makes_no_sense_is_refused_at_its_field(
+    editor: Editor, typed: str, tmp_path: Path
+) -> None:
+    before = editor.exported(tmp_path)
+    for label in ("w", "radius"):
+        editor.fact(label).fill(typed)
+        editor.fact(label).press("Enter")
+        expect(editor.page.get_by_role("alert")).to_contain_text("A number above 0, up to 1000000")
+        editor.fact(label).press("Escape")
+        assert editor.facts(label) == [60 if label == "w" else 30]
+    assert editor.exported(tmp_path) == before
+    editor.page.keyboard.press("1")
+    editor.page.mouse.click(*editor.at(50, 50))
+    card = editor.page.get_by_role("form")
+    card.get_by_label("radius").fill(typed)
+    card.get_by_role("button", name="Draw").click()
+    expect(card.get_by_role("alert")).to_be_visible()
+    card.get_by_role("button", name="Cancel").click()
+    assert editor.exported(tmp_path) == before
+
+
+def test_shapes_that_do_not_meet_have_nothing_in_common_to_take(editor: Editor) -> None:
+    editor.type_shape("1", (200, 200), radius=20)
+    editor.page.keyboard.press("Control+a")
+    expect(editor.tile("overlap")).to_contain_text("nothing left")
+    expect(editor.tile("overlap")).to_be_disabled()
+    editor.page.keyboard.press("o")
+    expect(editor.tile("join")).to_be_visible()
+    expect(editor.row("Circle")).to_have_count(2)
+
+
+def test_an_unknown_address_has_a_page_that_leads_back(page: Page, server: Server) -> None:
+    for address in ("/drawing/nobody", "/nowhere"):
+        page.goto(server.address + address)
+        expect(page.get_by_role("heading", name="Nothing at this address")).to_be_visible()
+        page.get_by_role("link", name="All drawings").click()
+        expect(page.get_by_label("Open Quay signs")).to_be_visible()
+
+
+def test_a_drawing_that_was_changed_elsewhere_is_not_overwritten(
+    editor: Editor, page: Page, tmp_path: Path
+) -> None:
+    other = page.context.new_page()
+    other.goto(page.url)
+    other.get_by_role("tab", name="Buoy").click()
+    second = Editor(other, editor.server)
+    second.type_shape("2", (150, 150), width=20, height=20)
+    page.bring_to_front()
+    editor.pick("Circle")
+    editor.fact("radius").fill("55")
+    editor.fact("radius").press("Enter")
+    expect(page.get_by_text("The drawing has changed elsewhere")).to_be_visible()
+    expect(editor.row("Box")).to_be_visible()
+    assert len(editor.exported(tmp_path)) == 2
+    editor.pick("Circle")
+    assert editor.facts("radius") == [30]
+
+
+def test_a_server_that_stops_is_waited_for_and_nothing_is_lost(
+    editor: Editor, server: Server, tmp_path: Path
+) -> None:
+    editor.pick("Circle")
+    server.stop()
+    editor.fact("radius").fill("44")
+    editor.fact("radius").press("Enter")
+    expect(editor.page.get_by_text("not saved: server away, trying again")).to_be_visible()
+    server.start()
+    editor.saved()
+    ((_, outline),) = editor.exported(tmp_path)
+    assert outline.bounds == pytest.approx((56, 56, 144, 144))
