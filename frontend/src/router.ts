@@ -1,5 +1,7 @@
 import { createRouter, createWebHistory } from 'vue-router';
 
+import { useDrawing } from '@/stores/drawing';
+
 import HomePage from './home/HomePage.vue';
 
 export default createRouter({
@@ -9,6 +11,7 @@ export default createRouter({
     {
       path: '/drawing/:id',
       component: () => import('./editor/EditorPage.vue'),
+      beforeEnter: (to) => useDrawing().prepare(String(to.params.id)),
       props: (route) => ({ id: String(route.params.id) }),
     },
     { path: '/:rest(.*)', component: () => import('./home/LostPage.vue') },

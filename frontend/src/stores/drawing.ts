@@ -46,6 +46,7 @@ export const useDrawing = defineStore('drawing', () => {
   const preview = shallowRef<PreviewState | null>(null);
   const notices = useNotices();
   let queue: Promise<unknown> = Promise.resolve();
+  let prepared: { id: string; answer: Promise<DrawingState> } | null = null;
 
   function put<T>(target: Record<string, T>, changes: Record<string, T | null>): void {
     for (const [key, value] of Object.entries(changes)) {
@@ -73,12 +74,22 @@ export const useDrawing = defineStore('drawing', () => {
     preview.value = null;
   }
 
+  function fetched(drawingId: string): Promise<DrawingState> {
+    const params = { path: { drawing_id: drawingId } };
+    return answered(client.GET('/api/drawings/{drawing_id}', { params }));
+  }
+
+  /** Asks for a drawing already while the editor itself is being loaded. */
+  function prepare(drawingId: string): void {
+    const answer = fetched(drawingId);
+    answer.catch(() => undefined);
+    prepared = { id: drawingId, answer };
+  }
+
   async function open(drawingId: string): Promise<void> {
-    take(
-      await answered(
-        client.GET('/api/drawings/{drawing_id}', { params: { path: { drawing_id: drawingId } } }),
-      ),
-    );
+    const answer = prepared?.id === drawingId ? prepared.answer : fetched(drawingId);
+    prepared = null;
+    take(await answer);
     saveState.value = 'saved';
   }
 
@@ -210,6 +221,7 @@ export const useDrawing = defineStore('drawing', () => {
     saveState,
     refusals,
     shown,
+    prepare,
     open,
     run,
     placeAsset,
