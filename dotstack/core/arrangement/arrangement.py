@@ -14,7 +14,7 @@ from dotstack.core.arrangement.graph import Graph
 from dotstack.core.errors import ArrangementError
 from dotstack.core.geometry.arrays import Bools, Ints
 from dotstack.core.geometry.outline import Outline
-from dotstack.core.geometry.segments import Segments
+from dotstack.core.geometry.segments import ARC, CUBIC, LINE, Segments
 from dotstack.core.geometry.tolerance import Tolerance
 
 # The rungs of the repair ladder: how much coarser, and whether edges are also split at
@@ -64,20 +64,23 @@ class Arrangement:
     operands: tuple[Outline, ...]
     repairs: int
     _segments: Segments
+    _operand: Ints
+    _crossings: Contacts
     _graph: Graph
     _faces: Faces
     _tolerance: Tolerance
     _middle: complex
 
     @classmethod
-    def of(cls, operands: Sequence[Outline]) -> Self:
+    def of(cls, operands: Sequence[Outline], last: Self | None = None) -> Self:
         """Arranges the operands, in stack order.
 
-        Raises ArrangementError, which carries them, if no rung of the ladder leads to an
-        arrangement that passes ``check``.
+        ``last`` is an arrangement of which some operands are the same objects: crossings
+        between these are taken from there. Raises ArrangementError, which carries the
+        operands, if no rung of the ladder leads to an arrangement that passes ``check``.
         """
         operands = tuple(operands)
-        original, owner = _gathered(operands)
+        original, operand, owner = _gathered(operands)
         x0, y0, x1, y1 = _bounds(operands)
         middle = complex(x0 + x1, y0 + y1) / 2
         extent = float(np.hypot(x1 - x0, y1 - y0))
@@ -90,13 +93,45 @@ class Arrangement:
                 break
             # Divisions by zero stand for "no such point" all through the engine.
             with np.errstate(divide="ignore", invalid="ignore"):
-                made = _arranged(segments, owner, len(operands), tolerance, split)
+                known = last._known(operands, segments, operand, tolerance) if last else None
+                met = _crossings(segments, known, tolerance)
+                made = _arranged(segments, owner, len(operands), met, tolerance, split)
                 found = faces.find(segments, made, tolerance, rung)
-            arrangement = cls(operands, rung, segments, made, found, tolerance, middle)
+            arrangement = cls(
+                operands, rung, segments, operand, met, made, found, tolerance, middle
+            )
             fault = arrangement._fault()
             if not fault:
                 return arrangement
         raise ArrangementError(fault, operands)
+
+    def _known(
+        self,
+        operands: tuple[Outline, ...],
+        segments: Segments,
+        operand: Ints,
+        tolerance: Tolerance,
+    ) -> tuple[Contacts, Bools] | None:
+        """Crossings between operands that are also here, and which segments these have.
+
+        None where the tolerance is not about the same.
+        """
+        if not 0.5 < self._tolerance.snap / tolerance.snap < 2.0:
+            return None
+        places = {id(outline): place for place, outline in enumerate(operands)}
+        if len(places) < len(operands):
+            return None
+        moved_to = np.array([places.get(id(outline), -1) for outline in self.operands], np.intp)
+        shift = np.searchsorted(operand, moved_to) - np.searchsorted(
+            self._operand, np.arange(len(self.operands))
+        )
+        met = self._crossings
+        of_a, of_b = self._operand[met.a], self._operand[met.b]
+        kept = (moved_to[of_a] >= 0) & (moved_to[of_b] >= 0)
+        a, b = (met.a + shift[of_a])[kept], (met.b + shift[of_b])[kept]
+        t, u = met.t[kept], met.u[kept]
+        settled = np.isin(operand, moved_to)
+        return Contacts(a, t, b, u, segments.at(a, t)), settled
 
     def check(self) -> None:
         """Raises ArrangementError unless all of these hold.
@@ -144,10 +179,12 @@ class Arrangement:
     @cached_property
     def regions(self) -> tuple[Region, ...]:
         """All bounded regions, also those that no operand covers; in no promised order."""
+        face, operand = np.nonzero(self.covers)
+        ends = np.cumsum(np.bincount(face, minlength=len(self.covers))).tolist()
+        operands, areas = operand.tolist(), self.areas.tolist()
         return tuple(
-            Region(frozenset(np.flatnonzero(cover).tolist()), float(area), self, face)
-            for face, (cover, area) in enumerate(zip(self.covers, self.areas))
-            if face
+            Region(frozenset(operands[ends[face - 1] : ends[face]]), areas[face], self, face)
+            for face in range(1, len(areas))
         )
 
     def outline(self, chosen: Bools) -> Outline:
@@ -161,20 +198,22 @@ class Arrangement:
         )
 
 
-def _gathered(operands: tuple[Outline, ...]) -> tuple[Segments, Ints]:
-    """All segments that have a length, and which operand each bounds (−1 for open ones)."""
+def _gathered(operands: tuple[Outline, ...]) -> tuple[Segments, Ints, Ints]:
+    """All segments that have a length, their operands, and which they bound (−1 if open)."""
     segments = Segments.concatenate(operand.segments for operand in operands)
-    owners = [
-        np.where(np.repeat(operand.closed, np.diff(operand.offsets)), place, -1)
-        for place, operand in enumerate(operands)
-    ]
-    owner = np.concatenate([np.empty(0, np.intp), *owners]).astype(np.intp)
+    operand = np.repeat(np.arange(len(operands)), [len(each.segments) for each in operands])
+    closed = [np.repeat(each.closed, np.diff(each.offsets)) for each in operands]
+    owner = np.where(np.concatenate([np.empty(0, np.bool_), *closed]), operand, -1)
     point = (segments.start == segments.end) & (
-        (segments.kind == 0)
-        | ((segments.kind == 1) & (segments.sweep == 0))
-        | ((segments.kind == 2) & (segments.p == segments.start) & (segments.q == segments.start))
+        (segments.kind == LINE)
+        | ((segments.kind == ARC) & (segments.sweep == 0))
+        | (
+            (segments.kind == CUBIC)
+            & (segments.p == segments.start)
+            & (segments.q == segments.start)
+        )
     )
-    return segments.take(~point), owner[~point]
+    return segments.take(~point), operand[~point], owner[~point]
 
 
 def _bounds(operands: tuple[Outline, ...]) -> tuple[float, float, float, float]:
@@ -186,12 +225,24 @@ def _bounds(operands: tuple[Outline, ...]) -> tuple[float, float, float, float]:
     return float(x0), float(y0), float(x1), float(y1)
 
 
+def _crossings(
+    segments: Segments, known: tuple[Contacts, Bools] | None, tolerance: Tolerance
+) -> Contacts:
+    if known is None:
+        return contacts.crossings(segments, np.zeros(len(segments), np.bool_), tolerance)
+    met, settled = known
+    return Contacts.concatenate([met, contacts.crossings(segments, settled, tolerance)])
+
+
 def _arranged(
-    segments: Segments, owner: Ints, operands: int, tolerance: Tolerance, split: bool
+    segments: Segments,
+    owner: Ints,
+    operands: int,
+    met: Contacts,
+    tolerance: Tolerance,
+    split: bool,
 ) -> Graph:
-    met = Contacts.concatenate(
-        [contacts.crossings(segments, tolerance), contacts.ends_on(segments, tolerance)]
-    )
+    met = Contacts.concatenate([met, contacts.ends_on(segments, tolerance)])
     made = graph.build(segments, owner, operands, met, tolerance)
     if not split:
         return made

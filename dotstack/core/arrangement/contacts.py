@@ -10,7 +10,7 @@ import numpy as np
 
 from dotstack.core.arrangement import conics, curves, pairs
 from dotstack.core.geometry import flat, measure
-from dotstack.core.geometry.arrays import Floats, Ints, Points, cross, dot, ranges
+from dotstack.core.geometry.arrays import Bools, Floats, Ints, Points, cross, dot, ranges
 from dotstack.core.geometry.segments import ARC, CUBIC, LINE, Segments
 from dotstack.core.geometry.tolerance import Tolerance
 
@@ -37,12 +37,15 @@ class Contacts:
         )
 
 
-def crossings(segments: Segments, tolerance: Tolerance) -> Contacts:
+def crossings(segments: Segments, settled: Bools, tolerance: Tolerance) -> Contacts:
     """All crossings and touches of segments with each other and of cubics with themselves.
 
-    One may be reported more than once, within the tolerance.
+    One may be reported more than once, within the tolerance. Those between two segments
+    that are both ``settled``, shape (n,), are left out, for they are known already.
     """
     a, b = pairs.overlapping(measure.boxes(segments), tolerance.snap)
+    new = ~(settled[a] & settled[b])
+    a, b = a[new], b[new]
     # Within a pair the simpler kind comes first.
     swap = segments.kind[a] > segments.kind[b]
     a, b = np.where(swap, b, a), np.where(swap, a, b)
@@ -61,7 +64,7 @@ def crossings(segments: Segments, tolerance: Tolerance) -> Contacts:
         if which.any():
             row, t, u = solve(segments, a[which], b[which], tolerance)
             found.append(_at(segments, a[which][row], t, b[which][row], u))
-    cubic = np.flatnonzero(segments.kind == CUBIC)
+    cubic = np.flatnonzero((segments.kind == CUBIC) & ~settled)
     first, second = np.concatenate([a[rest], cubic]), np.concatenate([b[rest], cubic])
     if len(first):
         found.append(_at(segments, *curves.crossings(segments, first, second, tolerance)))

@@ -113,8 +113,8 @@ def _enclosing_cycles(
 ) -> Ints:
     """For each component the cycle of another one that it lies inside, or −1.
 
-    A ray from each component goes to the nearest edge of another one; what lies on the
-    near side of that edge is where the component is.
+    A ray that leaves each component for good goes to the nearest edge of another one; what
+    lies on the near side of that edge is where the component is.
     """
     count = len(outer)
     inside = np.full(count, -1, np.intp)
@@ -130,13 +130,15 @@ def _enclosing_cycles(
     hit_component, hit_edge = np.nonzero(
         (low[None, :] <= source.imag[:, None]) & (high[None, :] >= source.imag[:, None])
     )
-    other = component[graph.tail[hit_edge]] != hit_component
-    hit_component, hit_edge = hit_component[other], hit_edge[other]
     t = _heights(pieces, hit_edge, source[hit_component].imag, ray)
     row, column = np.nonzero(~np.isnan(t))
     t, hit_component, hit_edge = t[row, column], hit_component[row], hit_edge[row]
     ahead = (pieces.at(hit_edge, t) / ray).real - source[hit_component].real
-    t, hit_component, hit_edge, ahead = (v[ahead > 0] for v in (t, hit_component, hit_edge, ahead))
+    own = component[graph.tail[hit_edge]] == hit_component
+    leaves = np.zeros(count)
+    np.maximum.at(leaves, hit_component[own], ahead[own])
+    beyond = ~own & (ahead > leaves[hit_component])
+    t, hit_component, hit_edge, ahead = (v[beyond] for v in (t, hit_component, hit_edge, ahead))
     nearest = np.lexsort((ahead, hit_component))
     nearest = nearest[np.flatnonzero(np.diff(hit_component[nearest], prepend=-1))]
     edge = hit_edge[nearest]

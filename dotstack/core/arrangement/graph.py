@@ -184,18 +184,26 @@ def _pairs_within(first: Ints, size: Ints) -> tuple[Ints, Ints]:
 def _same_course(segments: Segments, edges: _Edges, a: Ints, b: Ints, course: float) -> Bools:
     """Whether edges a and b, with the same vertices, stay together between them."""
     i, j = edges.segment[a], edges.segment[b]
-    equal: Bools = (segments.kind[i] == LINE) & (segments.kind[j] == LINE)
-    curved = np.flatnonzero(~equal)
-    if len(curved):
-        a, b, i, j = (v[curved] for v in (a, b, i, j))
-        span = edges.t1[a] - edges.t0[a]
-        spots = segments.at(i[:, None], edges.t0[a, None] + span[:, None] * _INNER)
-        # The stretch of b alone, run the way that a runs.
-        flip = edges.tail[a] != edges.tail[b]
-        begin = np.where(flip, edges.t1[b], edges.t0[b])
-        finish = np.where(flip, edges.t0[b], edges.t1[b])
-        stretch = segments.pieces(j, begin, finish)
-        rows = np.repeat(np.arange(len(j)), len(_INNER))
-        _, distance = locate.nearest(stretch, rows, spots.ravel())
-        equal[curved] = (distance.reshape(spots.shape) <= course).all(axis=1)
+    straight = (segments.kind[i] == LINE) & (segments.kind[j] == LINE)
+    equal: Bools = straight.copy()
+    # Each must lie along the other: a short one lies along any that passes both its ends.
+    for one, two in ((a, b), (b, a)):
+        curved = np.flatnonzero(~equal if one is a else equal & ~straight)
+        if len(curved):
+            equal[curved] = _lies_along(segments, edges, one[curved], two[curved], course)
     return equal
+
+
+def _lies_along(segments: Segments, edges: _Edges, a: Ints, b: Ints, course: float) -> Bools:
+    """Whether inner points of edges a lie on edges b, which have the same vertices."""
+    span = edges.t1[a] - edges.t0[a]
+    spots = segments.at(edges.segment[a][:, None], edges.t0[a, None] + span[:, None] * _INNER)
+    # The stretch of b alone, run the way that a runs.
+    flip = edges.tail[a] != edges.tail[b]
+    begin = np.where(flip, edges.t1[b], edges.t0[b])
+    finish = np.where(flip, edges.t0[b], edges.t1[b])
+    stretch = segments.pieces(edges.segment[b], begin, finish)
+    rows = np.repeat(np.arange(len(b)), len(_INNER))
+    _, distance = locate.nearest(stretch, rows, spots.ravel())
+    near: Bools = (distance.reshape(spots.shape) <= course).all(axis=1)
+    return near

@@ -13,6 +13,7 @@ from dotstack.core.geometry.segments import LINE, Segments
 from dotstack.core.geometry.tolerance import Tolerance
 
 _REACH = 0.3
+_SNAP_TURNS = 100.0
 _NEWTON_STEPS = 12
 _DOUBLINGS = 60
 # Angles are measured from a direction in which drawings have few edges.
@@ -27,17 +28,64 @@ def origins(graph: Graph) -> Ints:
 def ring_order(segments: Segments, graph: Graph, tolerance: Tolerance) -> Ints:
     """All half-edges sorted by the vertex that they leave and, round it, by angle.
 
-    Edges meet at vertices only, so the order in which they leave a circle round a vertex
-    is their order at the vertex, whatever their curvature, as long as each of them leaves
-    it. Where directions nearly tie, the circle is widened to what the tied ones allow.
+    By their tangents, where these are well apart; round the other vertices by ``_by_circles``.
     """
     origin = origins(graph)
     reach = np.repeat(np.abs(graph.vertices[graph.head] - graph.vertices[graph.tail]), 2)
     nearest = np.full(len(graph.vertices), np.inf)
     np.minimum.at(nearest, origin, reach)
-    angle = _exit_angles(segments, graph, np.arange(len(origin)), _REACH * nearest[origin])
+    angle = _tangent_angles(segments, graph)
     order = np.lexsort((angle, origin))
-    apart = np.diff(angle[order], prepend=-np.inf) > tolerance.turn_rad
+    first = np.flatnonzero(np.diff(origin[order], prepend=-1))
+    last = np.append(first[1:], len(order)) - 1
+    following = np.arange(1, len(order) + 1)
+    following[last] = first
+    apart = angle[order[following]] - angle[order]
+    apart[last] += 2 * np.pi
+    # Ends are snapped: tangents that differ by less than that turns an edge tell nothing.
+    least = tolerance.turn_rad + _SNAP_TURNS * tolerance.snap / nearest[origin[order]]
+    close = np.zeros(len(graph.vertices), np.bool_)
+    close[origin[order[~(apart > least)]]] = True
+    which = close[origin[order]]
+    if which.any():
+        order[which] = _by_circles(segments, graph, order[which], origin, reach, nearest, tolerance)
+    return order
+
+
+def _tangent_angles(segments: Segments, graph: Graph) -> Floats:
+    """The directions in which half-edges leave; NaN where a curve has none at its end."""
+    along = np.repeat(graph.vertices[graph.head] - graph.vertices[graph.tail], 2)
+    along[1::2] *= -1
+    curved = np.flatnonzero(segments.kind[graph.segment] != LINE)
+    if len(curved):
+        t = np.stack([graph.t0[curved], graph.t1[curved]], axis=1)
+        way = np.where(t[:, 1] > t[:, 0], 1.0, -1.0)[:, None] * np.array([1.0, -1.0])
+        speed = segments.velocity(graph.segment[curved][:, None], t) * way
+        halves = 2 * curved[:, None] + np.arange(2)
+        along[halves] = np.where(np.abs(speed) > 0, speed, np.nan)
+    angles: Floats = np.angle(along * _CUT)
+    return angles
+
+
+def _by_circles(
+    segments: Segments,
+    graph: Graph,
+    half: Ints,
+    origin: Ints,
+    reach: Floats,
+    nearest: Floats,
+    tolerance: Tolerance,
+) -> Ints:
+    """Half-edges sorted by origin and by where they leave a small circle round it.
+
+    Edges meet at vertices only, so the order in which they leave a circle round a vertex
+    is their order at the vertex, whatever their curvature, as long as each of them leaves
+    it. Where directions nearly tie, the circle is widened to what the tied ones allow.
+    """
+    angle = _exit_angles(segments, graph, half, _REACH * nearest[origin[half]])
+    by_angle = np.lexsort((angle, origin[half]))
+    order = half[by_angle]
+    apart = np.diff(angle[by_angle], prepend=-np.inf) > tolerance.turn_rad
     apart |= np.diff(origin[order], prepend=-1) != 0
     group = np.cumsum(apart) - 1
     tied = np.bincount(group)[group] > 1

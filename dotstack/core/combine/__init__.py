@@ -2,13 +2,14 @@
 
 from dotstack.core.combine.booleans import combined, difference, exclusion, intersection, union
 from dotstack.core.combine.outcomes import Outcome, OutcomeResult, members, outcomes, pieces
-from dotstack.core.combine.roles import Role
+from dotstack.core.combine.roles import Role, covered
 
 __all__ = [
     "Outcome",
     "OutcomeResult",
     "Role",
     "combined",
+    "covered",
     "difference",
     "exclusion",
     "intersection",

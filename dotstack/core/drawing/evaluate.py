@@ -3,7 +3,8 @@
 from collections import OrderedDict
 
 from dotstack.core import primitives
-from dotstack.core.combine import combined
+from dotstack.core.arrangement import Arrangement
+from dotstack.core.combine import covered
 from dotstack.core.drawing.nodes import (
     CompoundNode,
     EllipseNode,
@@ -14,6 +15,7 @@ from dotstack.core.drawing.nodes import (
 from dotstack.core.geometry import Outline
 
 _MEMORY = 4000
+_ARRANGEMENTS = 64
 
 
 class _Memory:
@@ -40,12 +42,14 @@ class Evaluator:
     """Outlines of nodes. Not for several threads at once.
 
     A compound's result depends on its members alone: it is remembered by the identity of
-    their tuple, so that moving the whole compound computes nothing again.
+    their tuple, so that moving the whole compound computes nothing again. Where one member
+    moves, the crossings between the others are kept from the last time.
     """
 
     def __init__(self) -> None:
         self._placed = _Memory()
         self._combined = _Memory()
+        self._arranged: OrderedDict[str, Arrangement] = OrderedDict()
 
     def outline(self, node: Node) -> Outline:
         """The node's outline in the axes that contain it; raises ArrangementError."""
@@ -62,9 +66,13 @@ class Evaluator:
         if known is not None:
             return known
         outlines = [self.outline(member.node) for member in node.members]
-        return self._combined.put(
-            node.members, combined(outlines, [member.role for member in node.members])
-        )
+        arrangement = Arrangement.of(outlines, self._arranged.get(node.id))
+        self._arranged[node.id] = arrangement
+        self._arranged.move_to_end(node.id)
+        while len(self._arranged) > _ARRANGEMENTS:
+            self._arranged.popitem(last=False)
+        chosen = covered(arrangement.covers, [member.role for member in node.members])
+        return self._combined.put(node.members, arrangement.outline(chosen))
 
 
 def primitive_outline(node: Node) -> Outline:

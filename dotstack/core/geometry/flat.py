@@ -9,7 +9,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from dotstack.core.geometry.arrays import Bools, Floats, Ints, Points, cross, dot
+from dotstack.core.geometry.arrays import Bools, Floats, Ints, Points, cross, dot, ranges
 from dotstack.core.geometry.segments import ARC, CUBIC, Segments
 
 FLAT_RAD = 0.35
@@ -53,6 +53,16 @@ class Pieces:
             self.sag[index],
         )
 
+    def boxes(self) -> tuple[Floats, Floats, Floats, Floats]:
+        """Bounds of each piece: x0, y0, x1, y1; of its chord, grown by its sag."""
+        end = self.start + self.chord
+        return (
+            np.minimum(self.start.real, end.real) - self.sag,
+            np.minimum(self.start.imag, end.imag) - self.sag,
+            np.maximum(self.start.real, end.real) + self.sag,
+            np.maximum(self.start.imag, end.imag) + self.sag,
+        )
+
     @staticmethod
     def concatenate(batches: "list[Pieces]") -> "Pieces":
         """All pieces of several batches, in order."""
@@ -92,16 +102,21 @@ def measure(segments: Segments, parent: Ints, t0: Floats, t1: Floats) -> Pieces:
     return Pieces(parent, t0, t1, rows.start, chord, spread, sag)
 
 
-def flatten(segments: Segments, index: Ints, floor: float) -> Pieces:
-    """Cuts segments ``index`` into pieces that stray at most FLAT_RAD, in parameter order.
+def flatten(segments: Segments, index: Ints, floor: float, limit_rad: float = FLAT_RAD) -> Pieces:
+    """Cuts segments ``index`` into pieces that stray at most ``limit_rad``, in parameter order.
 
     Pieces not longer than ``floor`` are not cut further, whatever their direction does;
     segments that are one point are a piece of no length.
     """
-    todo = measure(segments, index, np.zeros(len(index)), np.ones(len(index)))
+    count = _first_counts(segments.take(index), limit_rad)
+    place = ranges(np.zeros(len(index), np.intp), count)
+    each = np.repeat(count, count)
+    todo = measure(segments, np.repeat(index, count), place / each, (place + 1) / each)
     done: list[Pieces] = []
     for _ in range(_HALVINGS):
-        flat = (todo.spread_rad <= FLAT_RAD) | _is_tiny(segments, todo, floor)
+        flat = (todo.spread_rad <= limit_rad) | _is_tiny(segments, todo, floor)
+        if not done and flat.all():
+            return todo
         done.append(todo.take(flat))
         todo = halve(segments, todo.take(~flat))
         if not len(todo):
@@ -109,6 +124,17 @@ def flatten(segments: Segments, index: Ints, floor: float) -> Pieces:
     done.append(todo)
     pieces = Pieces.concatenate(done)
     return pieces.take(np.lexsort((pieces.t0, pieces.parent)))
+
+
+def _first_counts(rows: Segments, limit_rad: float) -> Ints:
+    """Into how many equal parts to cut at first: about as many as will be flat."""
+    turn = np.abs(rows.sweep)
+    cubic = rows.kind == CUBIC
+    if cubic.any():
+        a, b, c, d = (f[cubic] for f in (rows.start, rows.p, rows.q, rows.end))
+        turn[cubic] = np.abs(np.angle((c - b) * (b - a).conj()))
+        turn[cubic] += np.abs(np.angle((d - c) * (c - b).conj()))
+    return np.maximum(1, np.ceil(turn / (2.0 * limit_rad))).astype(np.intp)
 
 
 def halve(segments: Segments, pieces: Pieces) -> Pieces:

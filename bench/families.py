@@ -1,0 +1,187 @@
+"""Hard families of shapes, made at random from a seed, for ``bench.sweep``."""
+
+import math
+import random
+from collections.abc import Callable
+
+import numpy as np
+
+from dotstack.core import primitives
+from dotstack.core.combine import difference, union
+from dotstack.core.geometry import Affine, Contour, Outline
+
+Family = Callable[[random.Random], list[Outline]]
+
+
+def _length(rng: random.Random) -> float:
+    return float(rng.randint(1, 6)) if rng.random() < 0.5 else rng.uniform(0.5, 6)
+
+
+def _place(rng: random.Random) -> float:
+    return float(rng.randint(0, 10)) if rng.random() < 0.6 else rng.uniform(0, 10)
+
+
+def _angle(rng: random.Random) -> float:
+    return rng.choice([0.0, 30.0, 45.0, 90.0, rng.uniform(0, 360)])
+
+
+def primitive(rng: random.Random) -> Outline:
+    """A primitive somewhere, often of typed numbers."""
+    a, b = _length(rng), _length(rng)
+    outline = rng.choice(
+        [
+            lambda: primitives.ellipse(a, a),
+            lambda: primitives.ellipse(a, b),
+            lambda: primitives.rectangle(a, b, rng.choice([0.0, 0.5, 9.0])),
+            lambda: primitives.polygon(rng.randint(3, 9), a, b),
+            lambda: primitives.star(rng.randint(3, 9), a, a, rng.uniform(0.2, 1)),
+        ]
+    )()
+    by = Affine.translation(_place(rng), _place(rng)) @ Affine.rotation_deg(_angle(rng))
+    return outline.transformed(by)
+
+
+def blob(rng: random.Random) -> Outline:
+    """Cubics with any handles: loops, cusps, folds."""
+    data = f"M{_place(rng)} {_place(rng)}"
+    for _ in range(rng.randint(1, 3)):
+        data += "C" + " ".join(str(_place(rng)) for _ in range(6))
+    return Outline.from_path_data(data + "Z")
+
+
+def polygon(rng: random.Random) -> Outline:
+    """A polygon that may cross itself."""
+    points = [f"{_place(rng)} {_place(rng)}" for _ in range(rng.randint(3, 7))]
+    return Outline.from_path_data("M" + "L".join(points) + "Z")
+
+
+def anything(rng: random.Random) -> Outline:
+    """Any of the above."""
+    return rng.choice([primitive, primitive, blob, polygon])(rng)
+
+
+def mixed(rng: random.Random) -> list[Outline]:
+    """Two to four shapes of any kind."""
+    return [anything(rng) for _ in range(rng.randint(2, 4))]
+
+
+def blobs(rng: random.Random) -> list[Outline]:
+    """Cubics alone."""
+    return [blob(rng) for _ in range(rng.randint(2, 4))]
+
+
+def near_copies(rng: random.Random) -> list[Outline]:
+    """A shape and copies of it, turned or moved by 1e-2 to 1e-12."""
+    outline = anything(rng)
+    copies = [outline]
+    for _ in range(rng.randint(1, 2)):
+        by = 10.0 ** -rng.randint(2, 12)
+        turn, move = Affine.rotation_deg(math.degrees(by)), Affine.translation(by, -by / 2)
+        copies.append(outline.transformed(rng.choice([turn, move])))
+    return copies
+
+
+def tangent(rng: random.Random) -> list[Outline]:
+    """Circles that touch a first one, and boxes and lines along it, turned together."""
+    r, s = _length(rng), _length(rng)
+    shapes = [primitives.ellipse(r, r)]
+    for _ in range(rng.randint(1, 3)):
+        turn = math.radians(_angle(rng))
+        reach = r + rng.choice([s, -s])
+        centre = Affine.translation(reach * math.cos(turn), reach * math.sin(turn))
+        shapes.append(primitives.ellipse(s, s).transformed(centre))
+    shapes.append(primitives.rectangle(2 * r, s).transformed(Affine.translation(0, r + s / 2)))
+    by = Affine.translation(_place(rng), _place(rng)) @ Affine.rotation_deg(_angle(rng))
+    return [shape.transformed(by) for shape in shapes]
+
+
+def concentric(rng: random.Random) -> list[Outline]:
+    """Shapes on one centre, some of them equal but for their start."""
+    by = Affine.translation(_place(rng), _place(rng))
+    shapes = [primitives.ellipse(_length(rng), _length(rng)) for _ in range(rng.randint(1, 2))]
+    r = _length(rng)
+    for _ in range(rng.randint(2, 3)):
+        shapes.append(primitives.ellipse(r, r).transformed(Affine.rotation_deg(_angle(rng))))
+    return [shape.transformed(by) for shape in shapes]
+
+
+def restarted(rng: random.Random) -> list[Outline]:
+    """A shape, and the same cut at other places, begun elsewhere, or run backwards."""
+    outline = anything(rng)
+    contours = []
+    for contour in outline.contours:
+        segments = contour.segments
+        cuts = sorted([0.0, 1.0, *(rng.random() for _ in range(rng.randint(0, 2)))])
+        parts = [
+            segments.pieces(np.array([i]), np.array([low]), np.array([high]))
+            for i in range(len(segments))
+            for low, high in zip(cuts, cuts[1:])
+        ]
+        first = rng.randrange(len(parts))
+        parts = parts[first:] + parts[:first]
+        if rng.random() < 0.5:
+            parts = [part.reversed() for part in reversed(parts)]
+        contours.append(Contour(type(segments).concatenate(parts), closed=True))
+    return [outline, Outline.from_contours(contours)]
+
+
+def shared_edges(rng: random.Random) -> list[Outline]:
+    """Boxes side by side, turned as one."""
+    by = Affine.translation(_place(rng), _place(rng)) @ Affine.rotation_deg(rng.uniform(0, 360))
+    size = _length(rng)
+    boxes = []
+    for _ in range(rng.randint(2, 6)):
+        across, down = rng.randint(0, 2), rng.randint(0, 2)
+        box = primitives.rectangle(size, size * rng.choice([1, 2]))
+        boxes.append(box.transformed(Affine.translation(across * size, down * size)))
+    return [box.transformed(by) for box in boxes]
+
+
+def slivers(rng: random.Random) -> list[Outline]:
+    """Shapes of which one is almost flat."""
+    by = Affine.rotation_deg(_angle(rng)) @ Affine.scaling(1, 10.0 ** -rng.randint(2, 8))
+    return [anything(rng), primitive(rng).transformed(by), anything(rng)]
+
+
+def generations(rng: random.Random) -> list[Outline]:
+    """A result of ten generations, each combined with one more shape, and another shape."""
+    result = anything(rng)
+    for _ in range(10):
+        other = anything(rng)
+        result = union([result, other]) if rng.random() < 0.6 else difference(result, [other])
+        if result.is_empty:
+            result = anything(rng)
+    return [result, anything(rng)]
+
+
+def scaled(rng: random.Random) -> list[Outline]:
+    """Shapes at another size, and up to a million units away."""
+    scale = rng.choice([1e-3, 1.0, 1e3])
+    away = rng.choice([0.0, 1e3, 1e6])
+    by = Affine.translation(away, -away) @ Affine.scaling(scale)
+    return [shape.transformed(by) for shape in mixed(rng)]
+
+
+def osculating(rng: random.Random) -> list[Outline]:
+    """Cubics that end alike: they agree in direction and curvature where they meet."""
+    shared = " ".join(str(_place(rng)) for _ in range(6))
+    data = f"M{_place(rng)} {_place(rng)}C{shared}"
+    if rng.random() < 0.7:
+        return [Outline.from_path_data(f"{data}C{shared}Z"), anything(rng)]
+    other = f"M{_place(rng)} {_place(rng)}C{shared}Z"
+    return [Outline.from_path_data(data + "Z"), Outline.from_path_data(other)]
+
+
+FAMILIES: dict[str, Family] = {
+    "mixed": mixed,
+    "blobs": blobs,
+    "near copies": near_copies,
+    "tangent": tangent,
+    "concentric": concentric,
+    "restarted": restarted,
+    "shared edges": shared_edges,
+    "osculating": osculating,
+    "slivers": slivers,
+    "generations": generations,
+    "scaled, far away": scaled,
+}

@@ -1,0 +1,121 @@
+"""Sweeps the engine over hard families of shapes: ``make sweep``.
+
+Each case is arranged twice, as it is and turned by an odd angle with the operands in
+another order. Both must pass ``check``, give the same areas of union, intersection and
+exclusion, and agree with scanlines over the true curves.
+"""
+
+import argparse
+import pickle
+import random
+import sys
+import time
+from collections.abc import Iterator
+from dataclasses import dataclass, field
+from pathlib import Path
+
+import numpy as np
+
+from bench import oracle
+from bench.families import FAMILIES
+from dotstack.core.arrangement import Arrangement
+from dotstack.core.geometry import Affine, Outline
+
+_TURN = Affine.rotation_deg(37.4567)
+_GROSS = 0.03
+_FINE = 1e-7
+
+
+@dataclass
+class Tally:
+    """What came of one family."""
+
+    cases: int = 0
+    worst: float = 0.0
+    repairs: int = 0
+    failures: list[str] = field(default_factory=list)
+
+
+def faults(outlines: list[Outline], tally: Tally, *, scan: bool) -> str:
+    """Tries one case; what is wrong with it, or nothing."""
+    try:
+        here = Arrangement.of(outlines)
+        there = Arrangement.of([outline.transformed(_TURN) for outline in reversed(outlines)])
+    except Exception as error:  # noqa: BLE001 - whatever it is, it is a failure to be listed
+        return f"{type(error).__name__}: {error}"
+    tally.repairs += bool(here.repairs) + bool(there.repairs)
+    mine, other = _areas(here), _areas(there)
+    extent = _extent(outlines) ** 2
+    error = max(abs(a - b) for a, b in zip(mine, other)) / max(mine[0], 1e-12 * extent)
+    tally.worst = max(tally.worst, error)
+    if error > _FINE:
+        return f"turned, the areas are other by {error:.1e}"
+    traced = [
+        here.outline(chosen).area for chosen in (here.covers.any(axis=1), here.covers.all(axis=1))
+    ]
+    off = max(abs(a - b) for a, b in zip(mine, traced)) / max(mine[0], 1e-12 * extent)
+    if off > _FINE:
+        return f"the outline's area is other than its regions' by {off:.1e}"
+    if scan:
+        gross = max(abs(a - b) for a, b in zip(mine, oracle.areas(outlines))) / extent
+        if gross > _GROSS:
+            return f"scanlines say otherwise by {gross:.1e} of the extent"
+    return ""
+
+
+def _areas(arrangement: Arrangement) -> tuple[float, float, float]:
+    covers, areas = arrangement.covers[1:], arrangement.areas[1:]
+    return (
+        float(areas[covers.any(axis=1)].sum()),
+        float(areas[covers.all(axis=1)].sum()),
+        float(areas[covers.sum(axis=1) % 2 == 1].sum()),
+    )
+
+
+def _extent(outlines: list[Outline]) -> float:
+    bounds = np.array([outline.bounds for outline in outlines])
+    return float(np.hypot(*(bounds[:, 2:].max(axis=0) - bounds[:, :2].min(axis=0))))
+
+
+def cases(family: str, seed: int) -> Iterator[list[Outline]]:
+    """The cases of a family, without end."""
+    rng = random.Random(f"{family} {seed}")
+    while True:
+        yield FAMILIES[family](rng)
+
+
+def main() -> int:
+    """Sweeps, prints the table, and answers 1 if anything failed."""
+    parser = argparse.ArgumentParser(description=__doc__)
+    parser.add_argument("--seconds", type=float, default=60, help="for each family")
+    parser.add_argument("--seed", type=int, default=1)
+    parser.add_argument("--family", choices=FAMILIES, action="append")
+    parser.add_argument("--keep", type=Path, help="a folder for the cases that failed")
+    options = parser.parse_args()
+    failed = 0
+    print("| family | cases | worst relative error | repairs | failures |\n|---|---|---|---|---|")
+    for family in options.family or FAMILIES:
+        tally, begun = Tally(), time.perf_counter()
+        for outlines in cases(family, options.seed):
+            if time.perf_counter() - begun > options.seconds:
+                break
+            fault = faults(outlines, tally, scan=tally.cases % 20 == 0)
+            if fault:
+                tally.failures.append(fault)
+                if options.keep:
+                    options.keep.mkdir(exist_ok=True)
+                    name = f"{family.replace(' ', '-')}-{options.seed}-{tally.cases}.pickle"
+                    (options.keep / name).write_bytes(pickle.dumps((fault, outlines)))
+            tally.cases += 1
+        failed += len(tally.failures)
+        print(
+            f"| {family} | {tally.cases} | {tally.worst:.1e} | {tally.repairs} "
+            f"| {len(tally.failures)} |", flush=True,
+        )  # fmt: skip
+        for fault in tally.failures[:5]:
+            print("   ", fault, file=sys.stderr)
+    return 1 if failed else 0
+
+
+if __name__ == "__main__":
+    sys.exit(main())

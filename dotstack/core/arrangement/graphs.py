@@ -1,0 +1,205 @@
+"""Crossings and touches of flat pieces that run nearly parallel.
+
+Both are taken as graphs over a common axis. Where their difference changes its sign they
+cross; where it has an extreme that is nearly zero they touch. So nearly equal curves cost
+no more than others, and a touch is decided by how near the curves come, never by the sign
+of a discriminant (engine.md, section 3.2).
+"""
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from dotstack.core.geometry import flat
+from dotstack.core.geometry.arrays import Bools, Floats, Ints, Points, cross, dot
+from dotstack.core.geometry.flat import Pieces
+from dotstack.core.geometry.rows import Rows
+from dotstack.core.geometry.segments import Segments
+from dotstack.core.geometry.tolerance import Tolerance
+
+_SAMPLES = 8
+_OVERHANG = 0.05
+_PARTNER_STEPS = 5
+_NEWTON_STEPS = 9
+_BISECTIONS = 60
+_WIDTH = 1e-14
+# An extreme lies above the tangents at its neighbours, were the difference just convex.
+_CONVEX = 2.0
+
+
+@dataclass(frozen=True, eq=False, slots=True)
+class _Gap:
+    """The distance between two nearly parallel pieces, along a common axis.
+
+    The independent variable is the parameter t on the left piece; its *partner* is the
+    parameter on the right one at the same place along the axis.
+
+    Attributes:
+        low, rate: the partner of t is near u0 + rate · (place along the axis − low).
+
+    """
+
+    left: Ints
+    right: Ints
+    one: Rows
+    two: Rows
+    axis: Points
+    low: Floats
+    u0: Floats
+    rate: Floats
+
+    @classmethod
+    def of(cls, segments: Segments, left: Pieces, right: Pieces, axis: Points) -> "_Gap":
+        return cls(
+            left.parent,
+            right.parent,
+            Rows.of(segments, left.parent),
+            Rows.of(segments, right.parent),
+            axis,
+            dot(axis, right.start),
+            right.t0,
+            (right.t1 - right.t0) / dot(right.chord, axis),
+        )
+
+    def take(self, index: Ints | Bools) -> "_Gap":
+        return _Gap(
+            self.left[index],
+            self.right[index],
+            self.one.take(index),
+            self.two.take(index),
+            self.axis[index],
+            self.low[index],
+            self.u0[index],
+            self.rate[index],
+        )
+
+    def at(self, t: Floats) -> tuple[Floats, Floats, Floats]:
+        """At t, shape (n,) or (n, k): the partner, the signed distance to it, and its slope."""
+        axis, low, u0, rate = self.axis, self.low, self.u0, self.rate
+        if t.ndim > 1:
+            axis, low, u0, rate = axis[:, None], low[:, None], u0[:, None], rate[:, None]
+        point, speed = self.one.at(t)
+        place = dot(axis, point)
+        u = np.clip(u0 + rate * (place - low), 0.0, 1.0)
+        for _ in range(_PARTNER_STEPS):
+            partner, pace = self.two.at(u)
+            onward = dot(axis, pace)
+            step = (dot(axis, partner) - place) / onward
+            u = np.clip(u - np.where(onward * rate > 0, step, 0.0), 0.0, 1.0)
+        partner, pace = self.two.at(u)
+        slope = cross(speed, pace) / dot(axis, pace)
+        return u, cross(axis, partner - point), slope
+
+
+def crossings(
+    segments: Segments, left: Pieces, right: Pieces, tolerance: Tolerance
+) -> tuple[Ints, Floats, Ints, Floats]:
+    """Segments and parameters at which pieces left[i] and right[i] cross or touch."""
+    size = np.abs(left.chord)
+    axis = np.where(size > 0, left.chord / size, 1.0)
+    begin = dot(right.start - left.start, axis)
+    finish = dot(right.start + right.chord - left.start, axis)
+    low = np.maximum(np.minimum(begin, finish), 0.0)
+    high = np.minimum(np.maximum(begin, finish), size)
+    # A touch may lie where two pieces of one curve meet: look a little over the ends.
+    over = _OVERHANG * (high - low)
+    common = (high - low > tolerance.snap) & (np.abs(finish - begin) > tolerance.snap)
+    gap = _Gap.of(segments, left.take(common), right.take(common), axis[common])
+    ends = np.stack([low - over, high + over], axis=1)[common]
+    ends = flat.parameter_at(segments, left.take(common), ends)
+    t = ends[:, :1] + np.linspace(0.0, 1.0, _SAMPLES) * (ends[:, 1:] - ends[:, :1])
+    u, offset, slope = gap.at(t)
+    reach = _least_offsets(t, offset, slope)
+    meet = (reach <= tolerance.snap) | (offset[:, :-1] * offset[:, 1:] <= 0)
+    keep = meet.any(axis=1) & (np.abs(offset).max(axis=1, initial=0.0) > tolerance.noise)
+    gap, t, u, offset, slope, reach = (
+        gap.take(keep), t[keep], u[keep], offset[keep], slope[keep], reach[keep],
+    )  # fmt: skip
+    turns = (slope[:, :-1] * slope[:, 1:] < 0) & (reach <= tolerance.snap)
+    row, column = np.nonzero(turns)
+    turn_t = _bracketed(gap.take(row), t[row, column], t[row, column + 1], 2)
+    turn_u, turn_offset, _ = gap.take(row).at(turn_t)
+    touch = np.abs(turn_offset) <= tolerance.snap
+    # The extremes join the samples; a touch counts as zero, so that no root is seen beside it.
+    n = len(t)
+    all_row = np.concatenate([np.repeat(np.arange(n), _SAMPLES), row])
+    all_t, all_u = np.concatenate([t.ravel(), turn_t]), np.concatenate([u.ravel(), turn_u])
+    all_offset = np.concatenate([offset.ravel(), np.where(touch, 0.0, turn_offset)])
+    order = np.lexsort((all_t, all_row))
+    all_row, all_t, all_u, all_offset = (v[order] for v in (all_row, all_t, all_u, all_offset))
+    change = (all_row[:-1] == all_row[1:]) & (all_offset[:-1] * all_offset[1:] < 0)
+    at = np.flatnonzero(change)
+    crossing = gap.take(all_row[at])
+    root_t, root_u = _roots(crossing, all_t, all_u, all_offset, at, tolerance)
+    a = np.concatenate([crossing.left, gap.left[row[touch]]])
+    b = np.concatenate([crossing.right, gap.right[row[touch]]])
+    t, u = np.concatenate([root_t, turn_t[touch]]), np.concatenate([root_u, turn_u[touch]])
+    met = np.abs(segments.at(a, t) - segments.at(b, u)) <= tolerance.snap
+    return a[met], t[met], b[met], u[met]
+
+
+def _least_offsets(t: Floats, offset: Floats, slope: Floats) -> Floats:
+    """A lower bound of |offset| between neighbouring samples, shape (n, samples − 1).
+
+    A heuristic in that the difference of two flat pieces is taken as no more than
+    _CONVEX times as bent between samples as a convex function of its end slopes.
+    """
+    step = _CONVEX * np.abs(np.diff(t, axis=1))
+    fall = np.abs(slope) * np.maximum(
+        np.concatenate([step, step[:, -1:]], axis=1), np.concatenate([step[:, :1], step], axis=1)
+    )
+    least = np.abs(offset) - fall
+    return np.minimum(least[:, :-1], least[:, 1:])
+
+
+def _roots(
+    gap: _Gap, t: Floats, u: Floats, offset: Floats, at: Ints, tolerance: Tolerance
+) -> tuple[Floats, Floats]:
+    """Where the offset is zero between samples ``at`` and ``at + 1``.
+
+    Newton's method on both curves at once from the secant; where that leaves the bracket
+    or does not arrive, by bisection.
+    """
+    low, high = t[at], t[at + 1]
+    share = offset[at] / (offset[at] - offset[at + 1])
+    root, partner = low + share * (high - low), u[at] + share * (u[at + 1] - u[at])
+    for _ in range(_NEWTON_STEPS):
+        point, speed = gap.one.at(root)
+        other, pace = gap.two.at(partner)
+        way = other - point
+        det = cross(speed, pace)
+        step, partner_step = cross(way, pace) / det, cross(way, speed) / det
+        root = np.clip(root + np.nan_to_num(step), low, high)
+        partner = np.clip(partner + np.nan_to_num(partner_step), 0.0, 1.0)
+    distance = np.abs(gap.two.at(partner)[0] - gap.one.at(root)[0])
+    lost = np.flatnonzero(~(distance <= tolerance.noise))
+    if len(lost):
+        left = gap.take(lost)
+        root[lost] = _bracketed(left, low[lost], high[lost], 1)
+        partner[lost] = left.at(root[lost])[0]
+    return root, partner
+
+
+def _bracketed(gap: _Gap, low: Floats, high: Floats, component: int) -> Floats:
+    """Roots of ``gap.at(t)[component]`` between ``low`` and ``high``.
+
+    Regula falsi with the Illinois rule (Dowell and Jarratt 1971) and a bisection on every
+    third step, so that it always ends.
+    """
+    at_low, at_high = gap.at(low)[component], gap.at(high)[component]
+    moved_low, moved_high = np.zeros(len(low), np.bool_), np.zeros(len(low), np.bool_)
+    for step in range(_BISECTIONS):
+        width = high - low
+        if not len(width) or float(width.max()) <= _WIDTH:
+            break
+        secant = low - at_low * width / (at_high - at_low)
+        usable = (step % 3 < 2) & np.isfinite(secant) & (secant > low) & (secant < high)
+        middle = np.where(usable, secant, (low + high) / 2)
+        value = gap.at(middle)[component]
+        rise, fall = value * at_low >= 0, value * at_low <= 0
+        at_high = np.where(rise & moved_low & usable, at_high / 2, at_high)
+        at_low = np.where(fall & moved_high & usable, at_low / 2, at_low)
+        low, at_low = np.where(rise, middle, low), np.where(rise, value, at_low)
+        high, at_high = np.where(fall, middle, high), np.where(fall, value, at_high)
+        moved_low, moved_high = rise, fall
+    return (low + high) / 2
