@@ -19,7 +19,8 @@ from dotstack.core.geometry.tolerance import Tolerance
 
 _SAMPLES = 8
 _OVERHANG = 0.05
-_PARTNER_STEPS = 5
+_PARTNER_STEPS = 40
+_STEADY = 1e-13
 _NEWTON_STEPS = 9
 _BISECTIONS = 60
 _WIDTH = 1e-14
@@ -84,8 +85,11 @@ class _Gap:
         for _ in range(_PARTNER_STEPS):
             partner, pace = self.two.at(u)
             onward = dot(axis, pace)
-            step = (dot(axis, partner) - place) / onward
-            u = np.clip(u - np.where(onward * rate > 0, step, 0.0), 0.0, 1.0)
+            step = np.where(onward * rate > 0, (dot(axis, partner) - place) / onward, 0.0)
+            before, u = u, np.clip(u - step, 0.0, 1.0)
+            # Where a curve sets out with no speed this takes many steps, elsewhere three.
+            if not (np.abs(u - before) > _STEADY).any():
+                break
         partner, pace = self.two.at(u)
         slope = cross(speed, pace) / dot(axis, pace)
         return u, cross(axis, partner - point), slope
@@ -97,15 +101,9 @@ def crossings(
     """Segments and parameters at which pieces left[i] and right[i] cross or touch."""
     size = np.abs(left.chord)
     axis = np.where(size > 0, left.chord / size, 1.0)
-    begin = dot(right.start - left.start, axis)
-    finish = dot(right.start + right.chord - left.start, axis)
-    low = np.maximum(np.minimum(begin, finish), 0.0)
-    high = np.minimum(np.maximum(begin, finish), size)
-    # A touch may lie where two pieces of one curve meet: look a little over the ends.
-    over = _OVERHANG * (high - low)
-    common = (high - low > tolerance.snap) & (np.abs(finish - begin) > tolerance.snap)
+    low, high, common = _common_range(left, right, axis, tolerance)
     gap = _Gap.of(segments, left.take(common), right.take(common), axis[common])
-    ends = np.stack([low - over, high + over], axis=1)[common]
+    ends = np.stack([low, high], axis=1)[common]
     ends = flat.parameter_at(segments, left.take(common), ends)
     t = ends[:, :1] + np.linspace(0.0, 1.0, _SAMPLES) * (ends[:, 1:] - ends[:, :1])
     u, offset, slope = gap.at(t)
@@ -136,6 +134,28 @@ def crossings(
     t, u = np.concatenate([root_t, turn_t[touch]]), np.concatenate([root_u, turn_u[touch]])
     met = np.abs(segments.at(a, t) - segments.at(b, u)) <= tolerance.snap
     return a[met], t[met], b[met], u[met]
+
+
+def _common_range(
+    left: Pieces, right: Pieces, axis: Points, tolerance: Tolerance
+) -> tuple[Floats, Floats, Bools]:
+    """The places along the axis, from the left piece's start, at which both pieces are.
+
+    A touch may lie where two pieces of one curve meet, so the range goes a little over the
+    ends, but not where a curve itself ends. Also answers where there is a range at all.
+    """
+    begin = dot(right.start - left.start, axis)
+    finish = dot(right.start + right.chord - left.start, axis)
+    forward = finish > begin
+    right_low, right_high = np.minimum(begin, finish), np.maximum(begin, finish)
+    low, high = np.maximum(right_low, 0.0), np.minimum(right_high, np.abs(left.chord))
+    common = (high - low > tolerance.snap) & (right_high - right_low > tolerance.snap)
+    over = _OVERHANG * (high - low)
+    first, last = right.t0 == 0.0, right.t1 == 1.0
+    ends_low, ends_high = np.where(forward, first, last), np.where(forward, last, first)
+    low = np.where(ends_low, np.maximum(low - over, right_low), low - over)
+    high = np.where(ends_high, np.minimum(high + over, right_high), high + over)
+    return low, high, common
 
 
 def _least_offsets(t: Floats, offset: Floats, slope: Floats) -> Floats:

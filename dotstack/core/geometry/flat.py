@@ -14,7 +14,8 @@ from dotstack.core.geometry.segments import ARC, CUBIC, Segments
 
 FLAT_RAD = 0.35
 _HALVINGS = 40
-_NEWTON_STEPS = 7
+_NEWTON_STEPS = 40
+_STEADY = 1e-14
 
 
 @dataclass(frozen=True, eq=False, slots=True)
@@ -159,15 +160,17 @@ def parameter_at(segments: Segments, pieces: Pieces, along: Floats) -> Floats:
     unit = (pieces.chord / size).reshape(shape)
     start, parent = pieces.start.reshape(shape), pieces.parent.reshape(shape)
     t0, span = pieces.t0.reshape(shape), (pieces.t1 - pieces.t0).reshape(shape)
-    t: Floats = t0 + span * along / size.reshape(shape)
+    t: Floats = np.clip(t0 + span * along / size.reshape(shape), 0.0, 1.0)
     for _ in range(_NEWTON_STEPS):
-        t = np.clip(t, 0.0, 1.0)
         offset = dot(unit, segments.at(parent, t) - start) - along
         speed = dot(unit, segments.velocity(parent, t))
         with np.errstate(invalid="ignore", divide="ignore"):
             step = np.where(speed > 0, offset / speed, 0.0)
-        t = t - np.clip(step, -span, span)
-    return np.clip(t, 0.0, 1.0)
+        before, t = t, np.clip(t - np.clip(step, -span, span), 0.0, 1.0)
+        # Where a curve sets out with no speed this takes many steps, elsewhere three.
+        if not (np.abs(t - before) > _STEADY).any():
+            break
+    return t
 
 
 def _widest_angle(directions: tuple[Points, ...], chord: Points) -> Floats:
