@@ -10,11 +10,12 @@ import numpy as np
 from dotstack.core.arrangement import contacts, faces, graph, pole, trace
 from dotstack.core.arrangement.contacts import Contacts
 from dotstack.core.arrangement.faces import Faces
+from dotstack.core.arrangement.gather import Gathered, gathered
 from dotstack.core.arrangement.graph import Graph
 from dotstack.core.errors import ArrangementError
 from dotstack.core.geometry.arrays import Bools, Ints
 from dotstack.core.geometry.outline import Outline
-from dotstack.core.geometry.segments import ARC, CUBIC, LINE, Segments
+from dotstack.core.geometry.segments import Segments
 from dotstack.core.geometry.tolerance import Tolerance
 
 # The rungs of the repair ladder: how much coarser, and whether edges are also split at
@@ -80,25 +81,21 @@ class Arrangement:
         operands, if no rung of the ladder leads to an arrangement that passes ``check``.
         """
         operands = tuple(operands)
-        original, operand, owner = _gathered(operands)
-        x0, y0, x1, y1 = _bounds(operands)
-        middle = complex(x0 + x1, y0 + y1) / 2
-        extent = float(np.hypot(x1 - x0, y1 - y0))
-        base = Tolerance.of_extent(extent, max(map(abs, (x0, y0, x1, y1))))
-        segments = original.translated(-middle)
+        given = gathered(operands)
+        segments, operand = given.segments, given.operand
         fault = ""
         for rung, (factor, split) in enumerate(_LADDER):
-            tolerance = base.coarser(factor)
-            if rung and tolerance.snap > _MAX_SNAP * extent:
+            tolerance = given.tolerance.coarser(factor)
+            if rung and tolerance.snap > _MAX_SNAP * given.extent:
                 break
             # Divisions by zero stand for "no such point" all through the engine.
             with np.errstate(divide="ignore", invalid="ignore"):
                 known = last._known(operands, segments, operand, tolerance) if last else None
-                met = _crossings(segments, known, tolerance)
-                made = _arranged(segments, owner, len(operands), met, tolerance, split)
+                met = _crossings(given, known, tolerance)
+                made = _arranged(given, len(operands), met, tolerance, split)
                 found = faces.find(segments, made, tolerance, rung)
             arrangement = cls(
-                operands, rung, segments, operand, met, made, found, tolerance, middle
+                operands, rung, segments, operand, met, made, found, tolerance, given.middle
             )
             fault = arrangement._fault()
             if not fault:
@@ -122,9 +119,11 @@ class Arrangement:
         if len(places) < len(operands):
             return None
         moved_to = np.array([places.get(id(outline), -1) for outline in self.operands], np.intp)
-        shift = np.searchsorted(operand, moved_to) - np.searchsorted(
-            self._operand, np.arange(len(self.operands))
-        )
+        # A count that differs is of an operand that was straightened in just one of both.
+        counts = np.bincount(self._operand, minlength=len(self.operands))
+        others = np.bincount(operand, minlength=len(operands))
+        moved_to[counts != others[moved_to]] = -1
+        shift = np.searchsorted(operand, moved_to) - (np.cumsum(counts) - counts)
         met = self._crossings
         of_a, of_b = self._operand[met.a], self._operand[met.b]
         kept = (moved_to[of_a] >= 0) & (moved_to[of_b] >= 0)
@@ -198,53 +197,26 @@ class Arrangement:
         )
 
 
-def _gathered(operands: tuple[Outline, ...]) -> tuple[Segments, Ints, Ints]:
-    """All segments that have a length, their operands, and which they bound (−1 if open)."""
-    segments = Segments.concatenate(operand.segments for operand in operands)
-    operand = np.repeat(np.arange(len(operands)), [len(each.segments) for each in operands])
-    closed = [np.repeat(each.closed, np.diff(each.offsets)) for each in operands]
-    owner = np.where(np.concatenate([np.empty(0, np.bool_), *closed]), operand, -1)
-    point = (segments.start == segments.end) & (
-        (segments.kind == LINE)
-        | ((segments.kind == ARC) & (segments.sweep == 0))
-        | (
-            (segments.kind == CUBIC)
-            & (segments.p == segments.start)
-            & (segments.q == segments.start)
-        )
-    )
-    return segments.take(~point), operand[~point], owner[~point]
-
-
-def _bounds(operands: tuple[Outline, ...]) -> tuple[float, float, float, float]:
-    bounds = np.array([o.bounds for o in operands if not o.is_empty]).reshape(-1, 4)
-    if not len(bounds):
-        return (0.0, 0.0, 0.0, 0.0)
-    x0, y0 = bounds[:, :2].min(axis=0)
-    x1, y1 = bounds[:, 2:].max(axis=0)
-    return float(x0), float(y0), float(x1), float(y1)
-
-
 def _crossings(
-    segments: Segments, known: tuple[Contacts, Bools] | None, tolerance: Tolerance
+    given: Gathered, known: tuple[Contacts, Bools] | None, tolerance: Tolerance
 ) -> Contacts:
+    segments, boxes = given.segments, given.boxes
     if known is None:
-        return contacts.crossings(segments, np.zeros(len(segments), np.bool_), tolerance)
+        settled = np.zeros(len(segments), np.bool_)
+        return contacts.crossings(segments, boxes, settled, tolerance)
     met, settled = known
-    return Contacts.concatenate([met, contacts.crossings(segments, settled, tolerance)])
+    new = contacts.crossings(segments, boxes, settled, tolerance)
+    return Contacts.concatenate([met, new])
 
 
 def _arranged(
-    segments: Segments,
-    owner: Ints,
-    operands: int,
-    met: Contacts,
-    tolerance: Tolerance,
-    split: bool,
+    given: Gathered, operands: int, met: Contacts, tolerance: Tolerance, split: bool
 ) -> Graph:
-    met = Contacts.concatenate([met, contacts.ends_on(segments, tolerance)])
-    made = graph.build(segments, owner, operands, met, tolerance)
+    segments, boxes = given.segments, given.boxes
+    met = Contacts.concatenate([met, contacts.ends_on(segments, boxes, tolerance)])
+    made = graph.build(segments, given.owner, operands, met, tolerance)
     if not split:
         return made
-    again = contacts.vertices_on(segments, made.vertices, tolerance)
-    return graph.build(segments, owner, operands, Contacts.concatenate([met, again]), tolerance)
+    again = contacts.vertices_on(segments, boxes, made.vertices, tolerance)
+    met = Contacts.concatenate([met, again])
+    return graph.build(segments, given.owner, operands, met, tolerance)

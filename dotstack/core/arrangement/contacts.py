@@ -9,7 +9,8 @@ from dataclasses import dataclass
 import numpy as np
 
 from dotstack.core.arrangement import conics, curves, pairs
-from dotstack.core.geometry import flat, measure
+from dotstack.core.arrangement.pairs import Boxes
+from dotstack.core.geometry import flat
 from dotstack.core.geometry.arrays import Bools, Floats, Ints, Points, cross, dot, ranges
 from dotstack.core.geometry.segments import ARC, CUBIC, LINE, Segments
 from dotstack.core.geometry.tolerance import Tolerance
@@ -37,13 +38,13 @@ class Contacts:
         )
 
 
-def crossings(segments: Segments, settled: Bools, tolerance: Tolerance) -> Contacts:
+def crossings(segments: Segments, boxes: Boxes, settled: Bools, tolerance: Tolerance) -> Contacts:
     """All crossings and touches of segments with each other and of cubics with themselves.
 
     One may be reported more than once, within the tolerance. Those between two segments
     that are both ``settled``, shape (n,), are left out, for they are known already.
     """
-    a, b = pairs.overlapping(measure.boxes(segments), tolerance.snap)
+    a, b = pairs.overlapping(boxes, tolerance.snap)
     new = ~(settled[a] & settled[b])
     a, b = a[new], b[new]
     # Within a pair the simpler kind comes first.
@@ -71,32 +72,32 @@ def crossings(segments: Segments, settled: Bools, tolerance: Tolerance) -> Conta
     return Contacts.concatenate([_at(segments, *_none()), *found])
 
 
-def ends_on(segments: Segments, tolerance: Tolerance) -> Contacts:
+def ends_on(segments: Segments, boxes: Boxes, tolerance: Tolerance) -> Contacts:
     """Ends of segments that lie on another segment away from that one's own ends.
 
     ``a`` and ``t`` name the segment and which of its ends, ``b`` and ``u`` where it lies.
     """
     ends = np.concatenate([segments.start, segments.end])
     unique, first = np.unique(ends, return_index=True)
-    point, b, u = _points_on(segments, unique, tolerance)
+    point, b, u = _points_on(segments, boxes, unique, tolerance)
     source = first[point]
     a, t = source % len(segments), (source >= len(segments)).astype(float)
     return Contacts(a, t, b, u, unique[point])
 
 
-def vertices_on(segments: Segments, vertices: Points, tolerance: Tolerance) -> Contacts:
+def vertices_on(
+    segments: Segments, boxes: Boxes, vertices: Points, tolerance: Tolerance
+) -> Contacts:
     """Where any vertex lies on a segment away from its ends; both sides name that segment."""
-    point, b, u = _points_on(segments, vertices, tolerance)
+    point, b, u = _points_on(segments, boxes, vertices, tolerance)
     return Contacts(b, u, b, u, vertices[point])
 
 
 def _points_on(
-    segments: Segments, points: Points, tolerance: Tolerance
+    segments: Segments, boxes: Boxes, points: Points, tolerance: Tolerance
 ) -> tuple[Ints, Ints, Floats]:
     """Which points lie inside which segments, and at which parameter."""
-    point, on = pairs.points_in_boxes(
-        points.real, points.imag, measure.boxes(segments), tolerance.snap
-    )
+    point, on = pairs.points_in_boxes(points.real, points.imag, boxes, tolerance.snap)
     spot = points[point]
     apart = np.minimum(np.abs(spot - segments.start[on]), np.abs(spot - segments.end[on]))
     inner = apart > tolerance.snap

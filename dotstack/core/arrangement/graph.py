@@ -184,8 +184,8 @@ def _pairs_within(first: Ints, size: Ints) -> tuple[Ints, Ints]:
 def _same_course(segments: Segments, edges: _Edges, a: Ints, b: Ints, course: float) -> Bools:
     """Whether edges a and b, with the same vertices, stay together between them."""
     i, j = edges.segment[a], edges.segment[b]
-    straight = (segments.kind[i] == LINE) & (segments.kind[j] == LINE)
-    equal: Bools = straight.copy()
+    straight: Bools = (segments.kind[i] == LINE) & (segments.kind[j] == LINE)
+    equal: Bools = np.array(straight)
     # Each must lie along the other: a short one lies along any that passes both its ends.
     for one, two in ((a, b), (b, a)):
         curved = np.flatnonzero(~equal if one is a else equal & ~straight)

@@ -169,7 +169,8 @@ def _least_offsets(t: Floats, offset: Floats, slope: Floats) -> Floats:
         np.concatenate([step, step[:, -1:]], axis=1), np.concatenate([step[:, :1], step], axis=1)
     )
     least = np.abs(offset) - fall
-    return np.minimum(least[:, :-1], least[:, 1:])
+    bound: Floats = np.minimum(least[:, :-1], least[:, 1:])
+    return bound
 
 
 def _roots(

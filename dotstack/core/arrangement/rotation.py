@@ -14,6 +14,9 @@ from dotstack.core.geometry.tolerance import Tolerance
 
 _REACH = 0.3
 _SNAP_TURNS = 100.0
+_WIDENINGS = 40
+_WIDER = 3.0
+_TOLD = 4.0
 _NEWTON_STEPS = 12
 _DOUBLINGS = 60
 # Angles are measured from a direction in which drawings have few edges.
@@ -48,7 +51,7 @@ def ring_order(segments: Segments, graph: Graph, tolerance: Tolerance) -> Ints:
     close[origin[order[~(apart > least)]]] = True
     which = close[origin[order]]
     if which.any():
-        order[which] = _by_circles(segments, graph, order[which], origin, reach, nearest, tolerance)
+        order[which] = _by_circles(segments, graph, order[which], nearest, tolerance)
     return order
 
 
@@ -71,8 +74,6 @@ def _by_circles(
     segments: Segments,
     graph: Graph,
     half: Ints,
-    origin: Ints,
-    reach: Floats,
     nearest: Floats,
     tolerance: Tolerance,
 ) -> Ints:
@@ -80,26 +81,47 @@ def _by_circles(
 
     Edges meet at vertices only, so the order in which they leave a circle round a vertex
     is their order at the vertex, whatever their curvature, as long as each of them leaves
-    it. Where directions nearly tie, the circle is widened to what the tied ones allow.
+    it. Where they run too close to tell, the circle is widened step by step, no further
+    than needed: beyond the shortest edge they may wind about what hangs on that one.
     """
-    angle = _exit_angles(segments, graph, half, _REACH * nearest[origin[half]])
-    by_angle = np.lexsort((angle, origin[half]))
-    order = half[by_angle]
+    origin = np.where(half & 1, graph.head[half >> 1], graph.tail[half >> 1])
+    radius = _REACH * nearest[origin]
+    angle = _exit_angles(segments, graph, half, radius)
+    by_angle = np.lexsort((angle, origin))
+    order, origin, radius = half[by_angle], origin[by_angle], radius[by_angle]
+    limit = _REACH * _reach(segments, graph, order, origin)
     apart = np.diff(angle[by_angle], prepend=-np.inf) > tolerance.turn_rad
-    apart |= np.diff(origin[order], prepend=-1) != 0
-    group = np.cumsum(apart) - 1
-    tied = np.bincount(group)[group] > 1
-    if tied.any():
-        member, of = order[tied], group[tied]
+    apart |= np.diff(origin, prepend=-1) != 0
+    for _ in range(_WIDENINGS):
+        group = np.cumsum(apart) - 1
         widest = np.full(int(group[-1]) + 1, np.inf)
-        np.minimum.at(widest, of, reach[member])
-        wider = _exit_angles(segments, graph, member, _REACH * widest[of])
+        np.minimum.at(widest, group, limit)
+        todo = np.flatnonzero((np.bincount(group)[group] > 1) & (radius < widest[group]))
+        if not len(todo):
+            break
+        member, of = order[todo], group[todo]
+        radius[todo] = np.minimum(_WIDER * radius[todo], widest[of])
+        wider = _exit_angles(segments, graph, member, radius[todo])
         # Tied directions lie close together: none of them is across the cut from another.
         head = np.flatnonzero(np.diff(of, prepend=-1))
         reference = np.repeat(wider[head], np.diff(np.append(head, len(of))))
         wider = np.remainder(wider - reference + np.pi, 2 * np.pi)
-        order[tied] = member[np.lexsort((wider, of))]
+        resorted = np.lexsort((wider, of))
+        order[todo], wider = member[resorted], wider[resorted]
+        limit[todo] = limit[todo[resorted]]
+        told = np.diff(wider, prepend=-np.inf) * radius[todo] > _TOLD * tolerance.snap
+        apart[todo] |= told
     return order
+
+
+def _reach(segments: Segments, graph: Graph, half: Ints, origin: Ints) -> Floats:
+    """How far half-edges get from their origins, by a few points on each."""
+    edge = half >> 1
+    span = graph.t1[edge] - graph.t0[edge]
+    t = graph.t0[edge, None] + span[:, None] * np.array([0.0, 0.25, 0.5, 0.75, 1.0])
+    spots = segments.at(graph.segment[edge][:, None], t)
+    reach: Floats = np.abs(spots - graph.vertices[origin][:, None]).max(axis=1)
+    return reach
 
 
 def _exit_angles(segments: Segments, graph: Graph, half: Ints, radius: Floats) -> Floats:

@@ -6,6 +6,7 @@ from typing import Self
 _SNAP = 2e-10
 _NOISE = 1e-3
 _COURSE = 4.0
+_THIN = 16.0
 _TURN_RAD = 1e-5
 _PARALLEL_RAD = 1e-12
 
@@ -19,6 +20,7 @@ class Tolerance:
         course: two edges between the same vertices that stay this close are one edge.
         noise: two curves that differ by no more than this along a stretch coincide there;
             what lies below it is rounding of float64.
+        thin: an ellipse whose smaller radius is below this is a line there and back.
         parallel_rad: two lines at a smaller angle do not cross anywhere in the input.
         turn_rad: two edges leaving a vertex at a smaller angle are told apart further out.
 
@@ -27,6 +29,7 @@ class Tolerance:
     snap: float
     course: float
     noise: float
+    thin: float
     parallel_rad: float = _PARALLEL_RAD
     turn_rad: float = _TURN_RAD
 
@@ -38,8 +41,9 @@ class Tolerance:
         tolerance follows it: at 1e6 diagonals away, points are 1e-10 diagonals apart.
         """
         snap = max(_SNAP * diagonal, 64 * 2.3e-16 * reach)
-        return cls(snap=snap, course=_COURSE * snap, noise=_NOISE * snap)
+        return cls(snap, _COURSE * snap, _NOISE * snap, _THIN * snap)
 
     def coarser(self, factor: float) -> "Tolerance":
         """The same with every length multiplied by ``factor``."""
-        return Tolerance(self.snap * factor, self.course * factor, self.noise * factor)
+        lengths = (self.snap, self.course, self.noise, self.thin)
+        return Tolerance(*(factor * length for length in lengths))

@@ -1,0 +1,100 @@
+"""All segments of all operands in one table, as the arrangement wants them."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+import numpy as np
+
+from dotstack.core.arrangement.pairs import Boxes
+from dotstack.core.geometry import measure
+from dotstack.core.geometry.arrays import Bools, Ints, ranges
+from dotstack.core.geometry.outline import Outline
+from dotstack.core.geometry.segments import ARC, CUBIC, LINE, Segments
+from dotstack.core.geometry.tolerance import Tolerance
+
+
+@dataclass(frozen=True, eq=False, slots=True)
+class Gathered:
+    """The segments of several operands; segments without length are left out.
+
+    Attributes:
+        segments: moved so that the middle of all is the origin.
+        operand: shape (n,); which operand each comes from, ascending.
+        owner: shape (n,); the operand that each bounds, −1 for segments of open contours.
+        boxes: of the segments.
+        middle: what must be added to come back.
+        extent: the diagonal of the box of all.
+
+    """
+
+    segments: Segments
+    operand: Ints
+    owner: Ints
+    boxes: Boxes
+    middle: complex
+    extent: float
+    tolerance: Tolerance
+
+
+def gathered(operands: Sequence[Outline]) -> Gathered:
+    """Gathers the operands, and derives the tolerance from their extent."""
+    segments = Segments.concatenate(operand.segments for operand in operands)
+    operand = np.repeat(np.arange(len(operands)), [len(each.segments) for each in operands])
+    closed = [np.repeat(each.closed, np.diff(each.offsets)) for each in operands]
+    owner = np.where(np.concatenate([np.empty(0, np.bool_), *closed]), operand, -1)
+    real = ~_points(segments)
+    segments, operand, owner = segments.take(real), operand[real], owner[real]
+    x0, y0, x1, y1 = measure.boxes(segments)
+    low = complex(x0.min(initial=np.inf), y0.min(initial=np.inf)) if len(x0) else 0j
+    high = complex(x1.max(initial=-np.inf), y1.max(initial=-np.inf)) if len(x0) else 0j
+    middle, extent = (low + high) / 2, abs(high - low)
+    reach = max(map(abs, (low.real, low.imag, high.real, high.imag)))
+    tolerance = Tolerance.of_extent(extent, reach)
+    boxes = (x0 - middle.real, y0 - middle.imag, x1 - middle.real, y1 - middle.imag)
+    segments = segments.translated(-middle)
+    thin = (segments.kind == ARC) & (np.minimum(segments.q.real, segments.q.imag) <= tolerance.thin)
+    if thin.any():
+        segments, source = _straightened(segments, thin)
+        operand, owner = operand[source], owner[source]
+        boxes = measure.boxes(segments)
+    return Gathered(segments, operand, owner, boxes, middle, extent, tolerance)
+
+
+def _points(segments: Segments) -> Bools:
+    """Which segments are one point."""
+    start = segments.start
+    point: Bools = (start == segments.end) & (
+        (segments.kind == LINE)
+        | ((segments.kind == ARC) & (segments.sweep == 0))
+        | ((segments.kind == CUBIC) & (segments.p == start) & (segments.q == start))
+    )
+    return point
+
+
+def _straightened(segments: Segments, thin: Bools) -> tuple[Segments, Ints]:
+    """Arcs of ellipses so thin that they are lines there and back, as those lines.
+
+    Also answers the segment that each row comes from.
+    """
+    arcs = np.flatnonzero(thin)
+    # An arc turns back where it meets the long axis.
+    shift = np.where(segments.q[arcs].real >= segments.q[arcs].imag, 0.0, np.pi / 2)
+    begin = (segments.angle[arcs] - shift) / np.pi
+    finish = begin + segments.sweep[arcs] / np.pi
+    first = np.floor(np.minimum(begin, finish)) + 1
+    count = np.maximum(np.ceil(np.maximum(begin, finish)) - first, 0).astype(np.intp)
+    place = np.repeat(first, count) + ranges(np.zeros(len(arcs), np.intp), count)
+    of = np.repeat(np.arange(len(arcs)), count)
+    turns = (place - begin[of]) / (finish - begin)[of]
+    every = np.arange(len(segments))
+    index = np.concatenate([every, arcs[of]])
+    low = np.concatenate([np.zeros(len(segments)), turns])
+    order = np.lexsort((low, index))
+    index, low = index[order], low[order]
+    high = np.where(np.append(index[1:] == index[:-1], False), np.append(low[1:], 1.0), 1.0)
+    rows = segments.pieces(index, low, high)
+    straight = Segments.lines(rows.start, rows.end)
+    chosen = (np.where(thin[index], a, b) for a, b in zip(straight.fields(), rows.fields()))
+    kept = Segments(*chosen)
+    real = ~_points(kept)
+    return kept.take(real), index[real]
