@@ -194,8 +194,7 @@ def test_a_dot_is_the_centre_of_the_largest_inscribed_circle() -> None:
     (ring,) = (r for r in Arrangement.of([disc, hole]).regions if r.cover == {0})
     x, y = ring.dot
     # The largest circle in this ring lies opposite the hole, with a radius of 5.
-    assert abs(x) < 0.5
-    assert y == pytest.approx(-5, abs=0.1)
+    assert min(10 - math.hypot(x, y), math.hypot(x, y - 3) - 3) >= 5 * 0.99
 
 
 def test_roles_act_bottom_to_top() -> None:

@@ -205,5 +205,5 @@ def _lies_along(segments: Segments, edges: _Edges, a: Ints, b: Ints, course: flo
     stretch = segments.pieces(edges.segment[b], begin, finish)
     rows = np.repeat(np.arange(len(b)), len(_INNER))
     _, distance = locate.nearest(stretch, rows, spots.ravel())
-    near: Bools = (distance.reshape(spots.shape) <= course).all(axis=1)
+    near: Bools = np.all(distance.reshape(spots.shape) <= course, axis=1)
     return near

@@ -145,7 +145,7 @@ def _common_range(
     ends, but not where a curve itself ends. Also answers where there is a range at all.
     """
     begin = dot(right.start - left.start, axis)
-    finish = dot(right.start + right.chord - left.start, axis)
+    finish = dot(right.end - left.start, axis)
     forward = finish > begin
     right_low, right_high = np.minimum(begin, finish), np.maximum(begin, finish)
     low, high = np.maximum(right_low, 0.0), np.minimum(right_high, np.abs(left.chord))

@@ -25,7 +25,7 @@ class Pieces:
     Attributes:
         parent: index of the segment.
         t0, t1: the stretch of its parameter.
-        start, chord: the first point, and the vector from it to the last.
+        start, end: the first and the last point; where pieces join they are the same numbers.
         spread_rad: how far directions on the piece stray from the chord's.
         sag: how far points on the piece stray from the chord.
 
@@ -35,12 +35,17 @@ class Pieces:
     t0: Floats
     t1: Floats
     start: Points
-    chord: Points
+    end: Points
     spread_rad: Floats
     sag: Floats
 
     def __len__(self) -> int:
         return len(self.parent)
+
+    @property
+    def chord(self) -> Points:
+        """The vectors from start to end."""
+        return self.end - self.start
 
     def take(self, index: Ints | Bools) -> "Pieces":
         """The pieces at ``index``, in that order."""
@@ -49,19 +54,19 @@ class Pieces:
             self.t0[index],
             self.t1[index],
             self.start[index],
-            self.chord[index],
+            self.end[index],
             self.spread_rad[index],
             self.sag[index],
         )
 
     def boxes(self) -> tuple[Floats, Floats, Floats, Floats]:
         """Bounds of each piece: x0, y0, x1, y1; of its chord, grown by its sag."""
-        end = self.start + self.chord
+        start, end = self.start, self.end
         return (
-            np.minimum(self.start.real, end.real) - self.sag,
-            np.minimum(self.start.imag, end.imag) - self.sag,
-            np.maximum(self.start.real, end.real) + self.sag,
-            np.maximum(self.start.imag, end.imag) + self.sag,
+            np.minimum(start.real, end.real) - self.sag,
+            np.minimum(start.imag, end.imag) - self.sag,
+            np.maximum(start.real, end.real) + self.sag,
+            np.maximum(start.imag, end.imag) + self.sag,
         )
 
     @staticmethod
@@ -72,7 +77,7 @@ class Pieces:
             np.concatenate([b.t0 for b in batches]),
             np.concatenate([b.t1 for b in batches]),
             np.concatenate([b.start for b in batches]),
-            np.concatenate([b.chord for b in batches]),
+            np.concatenate([b.end for b in batches]),
             np.concatenate([b.spread_rad for b in batches]),
             np.concatenate([b.sag for b in batches]),
         )
@@ -100,7 +105,7 @@ def measure(segments: Segments, parent: Ints, t0: Floats, t1: Floats) -> Pieces:
         with np.errstate(invalid="ignore", divide="ignore"):
             off = np.maximum(np.abs(cross(along, b - a)), np.abs(cross(along, c - a)))
             sag[cubic] = np.where(size[cubic] > 0, off / size[cubic], 0.0)
-    return Pieces(parent, t0, t1, rows.start, chord, spread, sag)
+    return Pieces(parent, t0, t1, rows.start, rows.end, spread, sag)
 
 
 def flatten(segments: Segments, index: Ints, floor: float, limit_rad: float = FLAT_RAD) -> Pieces:

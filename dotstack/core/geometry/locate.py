@@ -20,7 +20,7 @@ def winding(segments: Segments, point: complex) -> int:
     if not len(segments):
         return 0
     pieces = flat.flatten(segments, np.arange(len(segments)), 0.0)
-    a, b = pieces.start - point, pieces.start + pieces.chord - point
+    a, b = pieces.start - point, pieces.end - point
     side = cross(a, b)
     up = (a.imag <= 0) & (b.imag > 0) & (side > 0)
     down = (a.imag > 0) & (b.imag <= 0) & (side < 0)

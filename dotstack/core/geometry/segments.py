@@ -130,10 +130,8 @@ class Segments:
                 + 3.0 * v * u * u * self.q[i]
                 + u * u * u * self.end[i]
             )
-        curved = arc | cubic
-        if curved.any():
-            np.copyto(out, start, where=curved & (t == 0.0))
-            np.copyto(out, end, where=curved & (t == 1.0))
+        np.copyto(out, start, where=t == 0.0)
+        np.copyto(out, end, where=t == 1.0)
         return out
 
     def velocity(self, index: Ints, t: Floats) -> Points:
