@@ -3,6 +3,7 @@
 import math
 import random
 from collections.abc import Callable
+from itertools import pairwise
 
 import numpy as np
 
@@ -115,7 +116,7 @@ def restarted(rng: random.Random) -> list[Outline]:
         parts = [
             segments.pieces(np.array([i]), np.array([low]), np.array([high]))
             for i in range(len(segments))
-            for low, high in zip(cuts, cuts[1:])
+            for low, high in pairwise(cuts)
         ]
         first = rng.randrange(len(parts))
         parts = parts[first:] + parts[:first]

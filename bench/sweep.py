@@ -41,7 +41,7 @@ def faults(outlines: list[Outline], tally: Tally, *, scan: bool) -> str:
     try:
         here = Arrangement.of(outlines)
         there = Arrangement.of([outline.transformed(_TURN) for outline in reversed(outlines)])
-    except Exception as error:  # noqa: BLE001 - whatever it is, it is a failure to be listed
+    except Exception as error:
         return f"{type(error).__name__}: {error}"
     tally.repairs += bool(here.repairs) + bool(there.repairs)
     mine, other = _areas(here), _areas(there)

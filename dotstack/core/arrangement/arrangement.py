@@ -6,8 +6,10 @@ from functools import cached_property
 from typing import Self
 
 import numpy as np
+from scipy.sparse import coo_matrix
+from scipy.sparse.csgraph import connected_components
 
-from dotstack.core.arrangement import contacts, faces, graph, pole, trace
+from dotstack.core.arrangement import contacts, faces, graph, pole, strokes, trace
 from dotstack.core.arrangement.contacts import Contacts
 from dotstack.core.arrangement.faces import Faces
 from dotstack.core.arrangement.gather import Gathered, gathered
@@ -15,7 +17,6 @@ from dotstack.core.arrangement.graph import Graph
 from dotstack.core.errors import ArrangementError
 from dotstack.core.geometry.arrays import Bools, Ints
 from dotstack.core.geometry.outline import Outline
-from dotstack.core.geometry.segments import Segments
 from dotstack.core.geometry.tolerance import Tolerance
 
 # The rungs of the repair ladder: how much coarser, and whether edges are also split at
@@ -64,13 +65,11 @@ class Arrangement:
 
     operands: tuple[Outline, ...]
     repairs: int
-    _segments: Segments
-    _operand: Ints
+    _given: Gathered
     _crossings: Contacts
     _graph: Graph
     _faces: Faces
     _tolerance: Tolerance
-    _middle: complex
 
     @classmethod
     def of(cls, operands: Sequence[Outline], last: Self | None = None) -> Self:
@@ -82,7 +81,6 @@ class Arrangement:
         """
         operands = tuple(operands)
         given = gathered(operands)
-        segments, operand = given.segments, given.operand
         fault = ""
         for rung, (factor, split) in enumerate(_LADDER):
             tolerance = given.tolerance.coarser(factor)
@@ -90,24 +88,18 @@ class Arrangement:
                 break
             # Divisions by zero stand for "no such point" all through the engine.
             with np.errstate(divide="ignore", invalid="ignore"):
-                known = last._known(operands, segments, operand, tolerance) if last else None
+                known = last._known(operands, given, tolerance) if last else None
                 met = _crossings(given, known, tolerance)
                 made = _arranged(given, len(operands), met, tolerance, split)
-                found = faces.find(segments, made, tolerance, rung)
-            arrangement = cls(
-                operands, rung, segments, operand, met, made, found, tolerance, given.middle
-            )
+                found = faces.find(given.segments, made, tolerance, rung)
+            arrangement = cls(operands, rung, given, met, made, found, tolerance)
             fault = arrangement._fault()
             if not fault:
                 return arrangement
         raise ArrangementError(fault, operands)
 
     def _known(
-        self,
-        operands: tuple[Outline, ...],
-        segments: Segments,
-        operand: Ints,
-        tolerance: Tolerance,
+        self, operands: tuple[Outline, ...], given: Gathered, tolerance: Tolerance
     ) -> tuple[Contacts, Bools] | None:
         """Crossings between operands that are also here, and which segments these have.
 
@@ -120,17 +112,17 @@ class Arrangement:
             return None
         moved_to = np.array([places.get(id(outline), -1) for outline in self.operands], np.intp)
         # A count that differs is of an operand that was straightened in just one of both.
-        counts = np.bincount(self._operand, minlength=len(self.operands))
-        others = np.bincount(operand, minlength=len(operands))
+        counts = np.bincount(self._given.operand, minlength=len(self.operands))
+        others = np.bincount(given.operand, minlength=len(operands))
         moved_to[counts != others[moved_to]] = -1
-        shift = np.searchsorted(operand, moved_to) - (np.cumsum(counts) - counts)
+        shift = np.searchsorted(given.operand, moved_to) - (np.cumsum(counts) - counts)
         met = self._crossings
-        of_a, of_b = self._operand[met.a], self._operand[met.b]
+        of_a, of_b = self._given.operand[met.a], self._given.operand[met.b]
         kept = (moved_to[of_a] >= 0) & (moved_to[of_b] >= 0)
         a, b = (met.a + shift[of_a])[kept], (met.b + shift[of_b])[kept]
         t, u = met.t[kept], met.u[kept]
-        settled = np.isin(operand, moved_to)
-        return Contacts(a, t, b, u, segments.at(a, t)), settled
+        settled = np.isin(given.operand, moved_to)
+        return Contacts(a, t, b, u, given.segments.at(a, t)), settled
 
     def check(self) -> None:
         """Raises ArrangementError unless all of these hold.
@@ -192,9 +184,49 @@ class Arrangement:
         Outer contours run positive, holes negative; each contour is simple and no two
         cross. No node is there that the shape does not need.
         """
+        given = self._given
         return trace.outline(
-            self._segments, self._graph, self._faces, chosen, self._tolerance, self._middle
+            given.segments, self._graph, self._faces, chosen, self._tolerance, given.middle
         )
+
+    @property
+    def sides(self) -> tuple[Ints, Ints]:
+        """The faces on the left and on the right of each edge, shape (edges,) both."""
+        return self._faces.of_half_edge[0::2], self._faces.of_half_edge[1::2]
+
+    @property
+    def drawn(self) -> Bools:
+        """Shape (edges, operands): whether a contour of the operand runs along the edge."""
+        return self._graph.drawn
+
+    def parts(self, chosen: Bools, barrier: Bools) -> list[Bools]:
+        """The chosen faces, parted where they do not touch or a ``barrier`` edge lies between.
+
+        ``chosen`` has shape (faces,), ``barrier`` (edges,); each part is like ``chosen``.
+        """
+        left, right = self.sides
+        passable = ~barrier & chosen[left] & chosen[right]
+        n = len(chosen)
+        links = coo_matrix(
+            (np.ones(passable.sum(), np.int8), (left[passable], right[passable])), shape=(n, n)
+        )
+        label = connected_components(links, directed=False)[1]
+        return [chosen & (label == each) for each in np.unique(label[chosen])]
+
+    def strokes(self, operand: int, kept: Bools, cutters: Bools) -> list[Outline]:
+        """Stretches of the operand's open contours that lie in ``kept`` faces, or beside one.
+
+        They also end where they meet an edge that one of the ``cutters``, shape (operands,),
+        has drawn, other than along themselves.
+        """
+        return strokes.stretches(self._given, self._graph, self._faces, operand, kept, cutters)
+
+    def seams(self, wanted: Bools) -> list[tuple[Outline, int]]:
+        """The ``wanted`` edges, shape (edges,), chained where no third one joins them.
+
+        Each chain comes with one of its edges.
+        """
+        return strokes.chains(self._given, self._graph, wanted)
 
 
 def _crossings(
@@ -214,9 +246,9 @@ def _arranged(
 ) -> Graph:
     segments, boxes = given.segments, given.boxes
     met = Contacts.concatenate([met, contacts.ends_on(segments, boxes, tolerance)])
-    made = graph.build(segments, given.owner, operands, met, tolerance)
+    made = graph.build(given, operands, met, tolerance)
     if not split:
         return made
     again = contacts.vertices_on(segments, boxes, made.vertices, tolerance)
     met = Contacts.concatenate([met, again])
-    return graph.build(segments, given.owner, operands, met, tolerance)
+    return graph.build(given, operands, met, tolerance)

@@ -21,6 +21,7 @@ class Gathered:
         segments: moved so that the middle of all is the origin.
         operand: shape (n,); which operand each comes from, ascending.
         owner: shape (n,); the operand that each bounds, −1 for segments of open contours.
+        contour: shape (n,); a number for the contour that each is part of, ascending.
         boxes: of the segments.
         middle: what must be added to come back.
         extent: the diagonal of the box of all.
@@ -30,6 +31,7 @@ class Gathered:
     segments: Segments
     operand: Ints
     owner: Ints
+    contour: Ints
     boxes: Boxes
     middle: complex
     extent: float
@@ -42,8 +44,13 @@ def gathered(operands: Sequence[Outline]) -> Gathered:
     operand = np.repeat(np.arange(len(operands)), [len(each.segments) for each in operands])
     closed = [np.repeat(each.closed, np.diff(each.offsets)) for each in operands]
     owner = np.where(np.concatenate([np.empty(0, np.bool_), *closed]), operand, -1)
+    counts = [np.diff(each.offsets) for each in operands]
+    sizes = np.concatenate([np.empty(0, np.intp), *counts])
+    contour = np.repeat(np.arange(len(sizes)), sizes)
     real = ~_points(segments)
-    segments, operand, owner = segments.take(real), operand[real], owner[real]
+    segments, operand, owner, contour = (
+        segments.take(real), operand[real], owner[real], contour[real],
+    )  # fmt: skip
     x0, y0, x1, y1 = measure.boxes(segments)
     low = complex(x0.min(initial=np.inf), y0.min(initial=np.inf)) if len(x0) else 0j
     high = complex(x1.max(initial=-np.inf), y1.max(initial=-np.inf)) if len(x0) else 0j
@@ -55,9 +62,9 @@ def gathered(operands: Sequence[Outline]) -> Gathered:
     thin = (segments.kind == ARC) & (np.minimum(segments.q.real, segments.q.imag) <= tolerance.thin)
     if thin.any():
         segments, source = _straightened(segments, thin)
-        operand, owner = operand[source], owner[source]
+        operand, owner, contour = operand[source], owner[source], contour[source]
         boxes = measure.boxes(segments)
-    return Gathered(segments, operand, owner, boxes, middle, extent, tolerance)
+    return Gathered(segments, operand, owner, contour, boxes, middle, extent, tolerance)
 
 
 def _points(segments: Segments) -> Bools:

@@ -9,6 +9,7 @@ from scipy.sparse.csgraph import connected_components
 from scipy.spatial import cKDTree
 
 from dotstack.core.arrangement.contacts import Contacts
+from dotstack.core.arrangement.gather import Gathered
 from dotstack.core.geometry import locate
 from dotstack.core.geometry.arrays import Bools, Floats, Ints, Points, ranges
 from dotstack.core.geometry.segments import LINE, Segments
@@ -27,6 +28,9 @@ class Graph:
         segment, t0, t1: shape (E,).
         passes: shape (E, operands); how often each operand's closed contours pass the edge
             from tail to head, less how often from head to tail.
+        drawn: shape (E, operands); whether any contour of the operand, closed or open, runs
+            along the edge.
+        strokes: the pieces of open contours, in order along them.
 
     """
 
@@ -37,18 +41,33 @@ class Graph:
     t0: Floats
     t1: Floats
     passes: NDArray[np.int32]
+    drawn: Bools
+    strokes: "Strokes"
 
     def __len__(self) -> int:
         return len(self.segment)
 
 
-def build(
-    segments: Segments, owner: Ints, operands: int, contacts: Contacts, tolerance: Tolerance
-) -> Graph:
-    """The graph of all segments cut at their contacts.
+@dataclass(frozen=True, eq=False, slots=True)
+class Strokes:
+    """Pieces of open contours between vertices; fields as in Graph, shape (n,).
 
-    ``owner`` has the operand that each segment bounds, −1 for segments of open contours.
+    Attributes:
+        edge: the edge that each lies along, perhaps the other way.
+
     """
+
+    edge: Ints
+    tail: Ints
+    head: Ints
+    segment: Ints
+    t0: Floats
+    t1: Floats
+
+
+def build(given: Gathered, operands: int, contacts: Contacts, tolerance: Tolerance) -> Graph:
+    """The graph of all segments cut at their contacts."""
+    segments = given.segments
     vertices, ends, at_contact = _vertices(segments, contacts, tolerance.snap)
     segment, t, vertex = _stations(len(segments), ends, contacts, at_contact)
     same = segment[:-1] == segment[1:]
@@ -57,7 +76,7 @@ def build(
     )
     vertices, edges = _without_loops(segments, vertices, edges, tolerance.snap)
     label = _course_labels(segments, edges, tolerance.course)
-    return _merged(owner, operands, vertices, edges, label)
+    return _merged(given, operands, vertices, edges, label)
 
 
 @dataclass(frozen=True, eq=False, slots=True)
@@ -149,19 +168,21 @@ def _course_labels(segments: Segments, edges: _Edges, course: float) -> Ints:
     return _components(len(order), a[equal], b[equal])[1]
 
 
-def _merged(owner: Ints, operands: int, vertices: Points, edges: _Edges, label: Ints) -> Graph:
+def _merged(given: Gathered, operands: int, vertices: Points, edges: _Edges, label: Ints) -> Graph:
     """One edge for each label: that of the first segment, with the passes of all."""
     order = np.lexsort((edges.segment, label))
     leaders = order[np.flatnonzero(np.diff(label[order], prepend=-1))]
-    edge = label
-    direction = np.where(edges.tail == edges.tail[leaders[edge]], 1, -1)
-    by = owner[edges.segment]
-    bounding = by >= 0
-    passes = np.zeros((len(leaders), operands), np.int32)
-    np.add.at(passes, (edge[bounding], by[bounding]), direction[bounding])
     used, renumbered = np.unique(
         np.concatenate([edges.tail[leaders], edges.head[leaders]]), return_inverse=True
     )
+    by = given.owner[edges.segment]
+    bounding, open_ = np.flatnonzero(by >= 0), np.flatnonzero(by < 0)
+    direction = np.where(edges.tail == edges.tail[leaders[label]], 1, -1)
+    passes = np.zeros((len(leaders), operands), np.int32)
+    np.add.at(passes, (label[bounding], by[bounding]), direction[bounding])
+    drawn = np.zeros((len(leaders), operands), np.bool_)
+    drawn[label, given.operand[edges.segment]] = True
+    open_ = open_[np.lexsort((edges.t0[open_], edges.segment[open_]))]
     return Graph(
         vertices[used],
         renumbered[: len(leaders)],
@@ -170,6 +191,15 @@ def _merged(owner: Ints, operands: int, vertices: Points, edges: _Edges, label: 
         edges.t0[leaders],
         edges.t1[leaders],
         passes,
+        drawn,
+        Strokes(
+            label[open_],
+            np.searchsorted(used, edges.tail[open_]),
+            np.searchsorted(used, edges.head[open_]),
+            edges.segment[open_],
+            edges.t0[open_],
+            edges.t1[open_],
+        ),
     )
 
 
