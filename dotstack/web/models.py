@@ -4,7 +4,7 @@ from typing import Annotated
 
 from pydantic import BaseModel, ConfigDict, Field
 
-from dotstack.core.combine import Outcome
+from dotstack.core.combine import LiveOutcome
 from dotstack.core.drawing import AnyCommand, Entries
 from dotstack.core.drawing.nodes import Coordinate, Id, Length, Name
 from dotstack.core.drawing.scene import Box, Figure, Piece
@@ -119,7 +119,7 @@ class PreviewState(BaseModel):
 class Tile(BaseModel):
     """An outcome as a picture: nothing is left if ``path`` is empty."""
 
-    outcome: Outcome
+    outcome: LiveOutcome
     path: str
     fill: str | None
     pieces: int

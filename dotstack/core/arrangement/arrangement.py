@@ -38,14 +38,12 @@ class Region:
     cover: frozenset[int]
     area: float
     _arrangement: "Arrangement"
-    _face: int
+    _label: int
 
     @property
     def outline(self) -> Outline:
         """Its edge, holes included, with no needless node."""
-        chosen = np.zeros(len(self._arrangement.covers), np.bool_)
-        chosen[self._face] = True
-        return self._arrangement.outline(chosen)
+        return self._arrangement.outline(self._arrangement.region_of_face == self._label)
 
     @property
     def dot(self) -> tuple[float, float]:
@@ -170,13 +168,31 @@ class Arrangement:
     @cached_property
     def regions(self) -> tuple[Region, ...]:
         """All bounded regions, also those that no operand covers; in no promised order."""
-        face, operand = np.nonzero(self.covers)
-        ends = np.cumsum(np.bincount(face, minlength=len(self.covers))).tolist()
-        operands, areas = operand.tolist(), self.areas.tolist()
+        of_face = self.region_of_face
+        count = int(of_face.max()) + 1
+        areas = np.bincount(of_face[1:], self.areas[1:], count).tolist()
+        face = np.empty(count, np.intp)
+        face[of_face[::-1]] = np.arange(len(of_face))[::-1]
+        region, operand = np.nonzero(self.covers[face])
+        ends = np.cumsum(np.bincount(region, minlength=count)).tolist()
+        operands = operand.tolist()
         return tuple(
-            Region(frozenset(operands[ends[face - 1] : ends[face]]), areas[face], self, face)
-            for face in range(1, len(areas))
+            Region(frozenset(operands[ends[label - 1] : ends[label]]), areas[label], self, label)
+            for label in range(1, count)
         )
+
+    @cached_property
+    def region_of_face(self) -> Ints:
+        """Shape (faces,): a number for the region that each face is part of, 0 for outside.
+
+        Faces are one region where only lines part them: lines bound nothing.
+        """
+        idle: Bools = np.all(self._graph.passes == 0, axis=1)
+        if not idle.any():
+            return np.arange(len(self.areas))
+        label = self._linked(idle)
+        _, first, label = np.unique(label, return_index=True, return_inverse=True)
+        return np.argsort(np.argsort(first))[label]
 
     def outline(self, chosen: Bools) -> Outline:
         """The outline of the faces that ``chosen`` (faces,) marks; nonzero fill.
@@ -205,13 +221,16 @@ class Arrangement:
         ``chosen`` has shape (faces,), ``barrier`` (edges,); each part is like ``chosen``.
         """
         left, right = self.sides
-        passable = ~barrier & chosen[left] & chosen[right]
-        n = len(chosen)
-        links = coo_matrix(
-            (np.ones(passable.sum(), np.int8), (left[passable], right[passable])), shape=(n, n)
-        )
-        label = connected_components(links, directed=False)[1]
+        label = self._linked(~barrier & chosen[left] & chosen[right])
         return [chosen & (label == each) for each in np.unique(label[chosen])]
+
+    def _linked(self, passable: Bools) -> Ints:
+        """A number for each face; the same for those that passable edges lie between."""
+        left, right = self.sides
+        links = (left[passable], right[passable])
+        n = len(self.areas)
+        matrix = coo_matrix((np.ones(len(links[0]), np.int8), links), shape=(n, n))
+        return connected_components(matrix, directed=False)[1].astype(np.intp)
 
     def strokes(self, operand: int, kept: Bools, cutters: Bools) -> list[Outline]:
         """Stretches of the operand's open contours that lie in ``kept`` faces, or beside one.

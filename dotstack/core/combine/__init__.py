@@ -1,13 +1,32 @@
 """What comes of combining shapes: which regions does each choice keep?"""
 
 from dotstack.core.combine.booleans import combined, difference, exclusion, intersection, union
-from dotstack.core.combine.outcomes import Outcome, OutcomeResult, members, outcomes, pieces
+from dotstack.core.combine.chain import chained
+from dotstack.core.combine.outcomes import (
+    LIVE,
+    LiveOutcome,
+    Outcome,
+    OutcomeResult,
+    members,
+    outcomes,
+    pieces,
+)
+from dotstack.core.combine.parts import Part
+from dotstack.core.combine.region_build import Build, Pick, Picked, build
 from dotstack.core.combine.roles import Role, covered
 
 __all__ = [
+    "LIVE",
+    "Build",
+    "LiveOutcome",
     "Outcome",
     "OutcomeResult",
+    "Part",
+    "Pick",
+    "Picked",
     "Role",
+    "build",
+    "chained",
     "combined",
     "covered",
     "difference",

@@ -1,41 +1,80 @@
 """Outcomes: every way to combine a selection, from one arrangement."""
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Hashable, Iterator, Sequence
 from dataclasses import dataclass
 from enum import StrEnum
+from functools import cached_property
+from typing import Literal, TypeAlias
+
+import numpy as np
 
 from dotstack.core.arrangement import Arrangement
+from dotstack.core.combine import chain, parts
+from dotstack.core.combine.parts import Part
 from dotstack.core.combine.roles import Role, covered
-from dotstack.core.geometry import Outline
+from dotstack.core.geometry import Outline, bundle
+from dotstack.core.geometry.arrays import Bools
 
 
 class Outcome(StrEnum):
-    """One way to combine the selected shapes."""
+    """One way to combine the selected shapes, most useful first."""
 
     JOIN = "join"
     CUT = "cut"
     CUT_OTHER_WAY = "cut-other-way"
     OVERLAP = "overlap"
     ALTERNATE = "alternate"
+    SPLIT = "split"
+    WINDOW = "window"
+    SLICE = "slice"
+    VISIBLE = "visible"
+    VISIBLE_BY_COLOUR = "visible-by-colour"
+    SEAMS = "seams"
+    BUNDLE = "bundle"
 
 
-@dataclass(frozen=True, eq=False, slots=True)
+LiveOutcome: TypeAlias = Literal[
+    Outcome.JOIN, Outcome.CUT, Outcome.CUT_OTHER_WAY, Outcome.OVERLAP, Outcome.ALTERNATE
+]
+LIVE: tuple[LiveOutcome, ...] = (
+    Outcome.JOIN,
+    Outcome.CUT,
+    Outcome.CUT_OTHER_WAY,
+    Outcome.OVERLAP,
+    Outcome.ALTERNATE,
+)
+
+
+@dataclass(frozen=True, eq=False)
 class OutcomeResult:
     """What an outcome leaves.
 
     Attributes:
-        first: the operand whose paint the result takes.
-        pieces: how many parts it has that do not touch; holes are no parts.
+        first: the operand whose paint a result of one part takes.
+        parts: in stack order; none if nothing is left.
+        idle: operands that take no part, as lines do in an outcome of areas.
 
     """
 
     outcome: Outcome
     first: int
-    outline: Outline
-    pieces: int
+    parts: tuple[Part, ...]
+    idle: tuple[int, ...] = ()
+
+    @cached_property
+    def outline(self) -> Outline:
+        """All parts together."""
+        if len(self.parts) == 1:
+            return self.parts[0].outline
+        return bundle([part.outline for part in self.parts])
+
+    @cached_property
+    def pieces(self) -> int:
+        """How many pieces do not hang together; holes are no pieces."""
+        return sum(1 if part.is_line else pieces(part.outline) for part in self.parts)
 
 
-def members(outcome: Outcome, count: int) -> list[tuple[int, Role]]:
+def members(outcome: LiveOutcome, count: int) -> list[tuple[int, Role]]:
     """The operands, by their place in the stack, in the order and roles that make the outcome.
 
     Only *cut the other way* changes the order: the topmost comes to lie under those that
@@ -53,19 +92,73 @@ def members(outcome: Outcome, count: int) -> list[tuple[int, Role]]:
     return [(place, above if place else Role.ADDS) for place in places]
 
 
-def outcomes(operands: Sequence[Outline]) -> Iterator[OutcomeResult]:
-    """Every outcome of the operands, given in stack order, most useful first.
+def outcomes(
+    operands: Sequence[Outline],
+    paints: Sequence[Hashable] | None = None,
+    which: Sequence[Outcome] = tuple(Outcome),
+) -> Iterator[OutcomeResult]:
+    """The outcomes of the operands, given in stack order, each as in product terms defined.
 
-    The arrangement is made once, before the first result. Raises ArrangementError.
+    ``paints`` are what *visible by colour* compares; without them all are different. The
+    arrangement is made once, before the first result. Raises ArrangementError.
     """
     arrangement = Arrangement.of(operands)
-    for outcome in Outcome:
-        order = members(outcome, len(operands))
-        covers = arrangement.covers[:, [place for place, _ in order]]
-        outline = arrangement.outline(covered(covers, [role for _, role in order]))
-        yield OutcomeResult(outcome, order[0][0], outline, pieces(outline))
+    paints = range(len(operands)) if paints is None else paints
+    return (_result(outcome, arrangement, paints) for outcome in which)
 
 
 def pieces(outline: Outline) -> int:
     """How many parts a combined outline has: its contours that run positive."""
     return sum(Outline.from_contours([contour]).area > 0 for contour in outline.contours)
+
+
+def _result(
+    outcome: Outcome, arrangement: Arrangement, paints: Sequence[Hashable]
+) -> OutcomeResult:
+    operands = arrangement.operands
+    idle = tuple(i for i, operand in enumerate(operands) if not operand.closed.any())
+    if outcome in LIVE:
+        return _live(outcome, arrangement, idle)
+    first = 0
+    if outcome is Outcome.SPLIT:
+        found, idle = parts.split(arrangement), ()
+    elif outcome is Outcome.WINDOW:
+        found, idle = parts.window(arrangement), ()
+    elif outcome is Outcome.SLICE:
+        found, idle = parts.slice_(arrangement), ()
+    elif outcome is Outcome.VISIBLE:
+        found = parts.visible(arrangement)
+    elif outcome is Outcome.VISIBLE_BY_COLOUR:
+        found = parts.visible_by_colour(arrangement, paints)
+    elif outcome is Outcome.SEAMS:
+        found, idle = parts.seams(arrangement), ()
+    else:
+        found, idle = [Part(bundle(operands, "evenodd"), 0)], ()
+    return OutcomeResult(outcome, first, tuple(found), idle)
+
+
+def _live(outcome: LiveOutcome, arrangement: Arrangement, idle: tuple[int, ...]) -> OutcomeResult:
+    order = members(outcome, len(arrangement.operands))
+    covers, first = arrangement.covers, order[0][0]
+    # What has no area neither cuts nor limits.
+    acting = [(place, role) for place, role in order if place == first or place not in idle]
+    area = arrangement.outline(
+        covered(covers[:, [place for place, _ in acting]], [role for _, role in acting])
+    )
+    found = [] if area.is_empty else [Part(area, first)]
+    if outcome is Outcome.JOIN:
+        lines = [
+            Outline.from_contours(contour for contour in operand.contours if not contour.closed)
+            for operand in arrangement.operands
+        ]
+        found += [Part(line, first) for line in chain.chained(lines)]
+        idle = ()
+    elif outcome is not Outcome.ALTERNATE and first in idle:
+        others = covers[:, [place for place, _ in acting[1:]]]
+        kept: Bools = np.all(others, axis=1)
+        if outcome is not Outcome.OVERLAP:
+            kept = ~np.any(others, axis=1)
+        for line in idle:
+            found += parts.lines_within(arrangement, line, kept)
+        idle = ()
+    return OutcomeResult(outcome, first, tuple(found), idle)

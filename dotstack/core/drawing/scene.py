@@ -3,7 +3,7 @@
 from collections.abc import Iterator
 from typing import Self
 
-from dotstack.core.combine import OutcomeResult, outcomes
+from dotstack.core.combine import LIVE, OutcomeResult, outcomes
 from dotstack.core.drawing.commands import chosen_in_order
 from dotstack.core.drawing.delta import Entries
 from dotstack.core.drawing.evaluate import Evaluator
@@ -119,7 +119,7 @@ def painted(
 def outcomes_of(
     plate: Plate, ids: tuple[str, ...], evaluator: Evaluator
 ) -> tuple[list[Node], list[OutcomeResult]]:
-    """The chosen nodes, lowest first, and every outcome of them; raises CommandError."""
+    """The chosen nodes, lowest first, and every live outcome of them; raises CommandError."""
     chosen = chosen_in_order(plate.nodes, ids)
     operands: list[Outline] = [evaluator.outline(node) for node in chosen]
-    return chosen, list(outcomes(operands))
+    return chosen, list(outcomes(operands, which=LIVE))

@@ -8,7 +8,7 @@ to its left. (With y up the same words describe counter-clockwise contours.)
 """
 
 from dotstack.core.geometry.affine import Affine
-from dotstack.core.geometry.outline import Contour, FillRule, Outline, bundle
+from dotstack.core.geometry.outline import Contour, FillRule, Outline, bundle, unbundle
 from dotstack.core.geometry.segments import ARC, CUBIC, LINE, Segments
 from dotstack.core.geometry.tolerance import Tolerance
 
@@ -23,4 +23,5 @@ __all__ = [
     "Segments",
     "Tolerance",
     "bundle",
+    "unbundle",
 ]

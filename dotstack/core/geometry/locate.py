@@ -8,6 +8,8 @@ from dotstack.core.geometry.segments import Segments
 
 _SAMPLES = np.linspace(0.0, 1.0, 9)
 _NEWTON_STEPS = 6
+_HALVINGS = 60
+_NEAREST = 1e-12
 
 
 def winding(segments: Segments, point: complex) -> int:
@@ -56,3 +58,30 @@ def nearest(segments: Segments, index: Ints, points: Points) -> tuple[Floats, Fl
             step = dot(speed, gap) / dot(speed, speed)
         t = np.clip(t - np.where(np.isfinite(step), step, 0.0), 0.0, 1.0)
     return t, np.abs(segments.at(index, t) - points)
+
+
+def nearest_of_all(segments: Segments, point: complex) -> tuple[int, float, float]:
+    """The segment nearest to a point, the parameter there, and the distance.
+
+    By branch and bound over ever shorter flat pieces, so that no nearer point is missed by
+    more than 1e-12 of the distance or of the curve's own size. Needs at least one segment.
+    """
+    pieces = flat.flatten(segments, np.arange(len(segments)), 0.0)
+    best = (0, 0.0, np.inf)
+    for _ in range(_HALVINGS):
+        gap, chord = point - pieces.start, pieces.chord
+        square = np.maximum(np.abs(chord) ** 2, np.finfo(float).tiny)
+        along = np.clip(dot(chord, gap) / square, 0.0, 1.0)
+        t = pieces.t0 + along * (pieces.t1 - pieces.t0)
+        t = np.stack([pieces.t0, t, pieces.t1], axis=1)
+        distance = np.abs(segments.at(pieces.parent[:, None], t) - point)
+        row, column = np.unravel_index(int(distance.argmin()), distance.shape)
+        if distance[row, column] < best[2]:
+            best = (int(pieces.parent[row]), float(t[row, column]), float(distance[row, column]))
+        beside = np.abs(gap - along * chord) - pieces.sag
+        open_ = beside < best[2] * (1 - _NEAREST)
+        open_ &= pieces.sag > _NEAREST * (best[2] + np.abs(pieces.start - point))
+        if not open_.any():
+            break
+        pieces = flat.halve(segments, pieces.take(open_))
+    return best

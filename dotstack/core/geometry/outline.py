@@ -142,6 +142,30 @@ class Outline:
         return float(swept[np.repeat(self.closed, np.diff(self.offsets))].sum())
 
     @cached_property
+    def centroid(self) -> tuple[float, float]:
+        """The centre of gravity of the area, as ``area`` counts it.
+
+        Raises GeometryError where there is no area.
+        """
+        if self.area == 0:
+            raise GeometryError("An outline without area has no centre of gravity.")
+        closed = np.repeat(self.closed, np.diff(self.offsets))
+        total = measure.moments(self.segments.take(closed), self._middle).sum() / self.area
+        centre = complex(total) + self._middle
+        return centre.real, centre.imag
+
+    def nearest(self, x: float, y: float) -> tuple[float, tuple[float, float]]:
+        """The distance from a point to the outline itself, and its nearest point there.
+
+        Raises GeometryError for an empty outline. To 1e-12, see ``locate.nearest_of_all``.
+        """
+        if not len(self.segments):
+            raise GeometryError("An empty outline has no nearest point.")
+        segment, t, distance = locate.nearest_of_all(self.segments, complex(x, y))
+        spot = complex(self.segments.at(np.array([segment]), np.array([t]))[0])
+        return distance, (spot.real, spot.imag)
+
+    @cached_property
     def length(self) -> float:
         """The length of all contours together."""
         return float(measure.lengths(self.segments).sum())
@@ -174,3 +198,8 @@ def bundle(outlines: Sequence[Outline], fill_rule: FillRule = "nonzero") -> Outl
     return Outline.from_contours(
         (contour for outline in outlines for contour in outline.contours), fill_rule
     )
+
+
+def unbundle(outline: Outline) -> list[Outline]:
+    """Each contour by itself, in order."""
+    return [Outline.from_contours([contour], outline.fill_rule) for contour in outline.contours]

@@ -753,18 +753,16 @@ export interface components {
             kind: "combine";
             /** Ids */
             ids: string[];
-            outcome: components["schemas"]["Outcome"];
+            /**
+             * Outcome
+             * @enum {string}
+             */
+            outcome: "join" | "cut" | "cut-other-way" | "overlap" | "alternate";
             /** Id */
             id: string;
             /** Name */
             name: string;
         };
-        /**
-         * Outcome
-         * @description One way to combine the selected shapes.
-         * @enum {string}
-         */
-        Outcome: "join" | "cut" | "cut-other-way" | "overlap" | "alternate";
         /**
          * Paint
          * @description Fills shapes with a colour, or with none.
@@ -1022,7 +1020,11 @@ export interface components {
          * @description An outcome as a picture: nothing is left if ``path`` is empty.
          */
         Tile: {
-            outcome: components["schemas"]["Outcome"];
+            /**
+             * Outcome
+             * @enum {string}
+             */
+            outcome: "join" | "cut" | "cut-other-way" | "overlap" | "alternate";
             /** Path */
             path: string;
             /** Fill */

@@ -4,7 +4,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from dotstack.core.combine import Outcome, members
+from dotstack.core.combine import LiveOutcome, Outcome, members
 from dotstack.core.drawing.commands.command import Command
 from dotstack.core.drawing.commands.shapes import MAX_NESTING, Ids, depth
 from dotstack.core.drawing.evaluate import Evaluator
@@ -29,7 +29,7 @@ class Combine(Command):
 
     kind: Literal["combine"] = "combine"
     ids: Annotated[Ids, Field(min_length=2)]
-    outcome: Outcome
+    outcome: LiveOutcome
     id: Id
     name: Name
 

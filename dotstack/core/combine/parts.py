@@ -1,0 +1,140 @@
+"""Outcomes that come out in several parts, each in the paint of one of the operands.
+
+All take an arrangement and answer parts in stack order. The *top* of a face is the
+topmost operand that covers it, −1 where none does.
+"""
+
+from collections.abc import Hashable, Sequence
+from dataclasses import dataclass
+
+import numpy as np
+
+from dotstack.core.arrangement import Arrangement
+from dotstack.core.geometry import Outline
+from dotstack.core.geometry.arrays import Bools, Ints
+
+
+@dataclass(frozen=True, eq=False, slots=True)
+class Part:
+    """A piece of a result.
+
+    Attributes:
+        outline: closed contours that run positive round an area, or one line.
+        paint: the operand whose paint it takes, by its place in the stack.
+
+    """
+
+    outline: Outline
+    paint: int
+
+    @property
+    def is_line(self) -> bool:
+        """Whether it bounds nothing."""
+        return not self.outline.closed.any()
+
+
+def split(arrangement: Arrangement) -> list[Part]:
+    """Every covered region by itself, and lines cut at every crossing."""
+    top = _top(arrangement.covers)
+    found = [
+        Part(region.outline, max(region.cover)) for region in arrangement.regions if region.cover
+    ]
+    everyone = np.ones(len(arrangement.operands), np.bool_)
+    for operand in range(len(arrangement.operands)):
+        found += _strokes(arrangement, operand, np.ones(len(top), np.bool_), everyone)
+    return _in_order(found)
+
+
+def visible(arrangement: Arrangement) -> list[Part]:
+    """Of each operand the part that can be seen."""
+    top = _top(arrangement.covers)
+    return [
+        Part(arrangement.outline(top == operand), operand)
+        for operand in np.unique(top[top >= 0]).tolist()
+    ]
+
+
+def visible_by_colour(arrangement: Arrangement, paints: Sequence[Hashable]) -> list[Part]:
+    """The same, but touching parts of equal paint are one."""
+    top = _top(arrangement.covers)
+    colours = list(dict.fromkeys(paints))
+    colour = np.array([*(colours.index(paint) for paint in paints), -1])[top]
+    nothing = np.zeros(len(arrangement.drawn), np.bool_)
+    found = []
+    for each in np.unique(colour[colour >= 0]):
+        for part in arrangement.parts(colour == each, nothing):
+            found.append(Part(arrangement.outline(part), int(top[part].min())))
+    return _in_order(found)
+
+
+def window(arrangement: Arrangement) -> list[Part]:
+    """All that shows through the topmost operand, in its own paint."""
+    last = len(arrangement.operands) - 1
+    inside = arrangement.covers[:, last]
+    top = _top(arrangement.covers[:, :last])
+    found = []
+    for operand in range(last):
+        seen = inside & (top == operand)
+        if seen.any():
+            found.append(Part(arrangement.outline(seen), operand))
+        found += _strokes(arrangement, operand, inside, _only(arrangement, last))
+    return found
+
+
+def seams(arrangement: Arrangement) -> list[Part]:
+    """The edges between regions as lines, in the paint of the higher side; and all lines."""
+    top = _top(arrangement.covers)
+    left, right = arrangement.sides
+    paint = np.maximum(top[left], top[right])
+    region = arrangement.region_of_face
+    between = (region[left] != region[right]) & (paint >= 0)
+    found = []
+    for each in np.unique(paint[between]):
+        found += [
+            Part(outline, int(each)) for outline, _ in arrangement.seams(between & (paint == each))
+        ]
+    everyone = np.ones(len(arrangement.operands), np.bool_)
+    for operand in range(len(arrangement.operands)):
+        found += _strokes(arrangement, operand, np.ones(len(top), np.bool_), everyone)
+    return _in_order(found)
+
+
+def slice_(arrangement: Arrangement) -> list[Part]:
+    """Shapes and lines cut along the topmost operand's contours; that one itself is gone."""
+    last = len(arrangement.operands) - 1
+    barrier = arrangement.drawn[:, last]
+    found = []
+    for operand in range(last):
+        mine = arrangement.covers[:, operand]
+        for part in arrangement.parts(mine, barrier):
+            found.append(Part(arrangement.outline(part), operand))
+        everywhere = np.ones(len(mine), np.bool_)
+        found += _strokes(arrangement, operand, everywhere, _only(arrangement, last))
+    return found
+
+
+def lines_within(arrangement: Arrangement, operand: int, kept: Bools) -> list[Part]:
+    """The stretches of an operand's lines that lie in the kept faces."""
+    return _strokes(arrangement, operand, kept, np.zeros(len(arrangement.operands), np.bool_))
+
+
+def _strokes(arrangement: Arrangement, operand: int, kept: Bools, cutters: Bools) -> list[Part]:
+    return [Part(line, operand) for line in arrangement.strokes(operand, kept, cutters)]
+
+
+def _only(arrangement: Arrangement, operand: int) -> Bools:
+    only = np.zeros(len(arrangement.operands), np.bool_)
+    only[operand] = True
+    return only
+
+
+def _top(covers: Bools) -> Ints:
+    """The topmost operand that covers each face, −1 where none does."""
+    if not covers.shape[1]:
+        return np.full(len(covers), -1, np.intp)
+    last = covers.shape[1] - 1 - covers[:, ::-1].argmax(axis=1)
+    return np.where(covers.any(axis=1), last, -1)
+
+
+def _in_order(parts: list[Part]) -> list[Part]:
+    return sorted(parts, key=lambda part: part.paint)

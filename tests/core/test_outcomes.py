@@ -1,0 +1,172 @@
+"""Outcomes in several parts, lines in outcomes, and region builds."""
+
+import math
+
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from dotstack.core.combine import (
+    LIVE,
+    Outcome,
+    OutcomeResult,
+    Pick,
+    Picked,
+    build,
+    chained,
+    difference,
+    intersection,
+    outcomes,
+    union,
+)
+from dotstack.core.geometry import Affine, Outline
+from dotstack.core.primitives import ellipse, rectangle
+from tests.strategies import assert_outlines_equal, filled_area, outlines
+
+BOX = Outline.from_path_data("M0 0H10V10H0Z")
+DISC = ellipse(5, 5).transformed(Affine.translation(5, 0))
+BAR = Outline.from_path_data("M4 -20H6V20H4Z")
+LINE = Outline.from_path_data("M-10 5H20")
+
+
+def result(outcome: Outcome, *operands: Outline, paints: list[str] | None = None) -> OutcomeResult:
+    (found,) = outcomes(operands, paints, [outcome])
+    return found
+
+
+def areas(found: OutcomeResult) -> list[tuple[int, float]]:
+    return [(part.paint, round(part.outline.area, 4)) for part in found.parts if not part.is_line]
+
+
+def lengths(found: OutcomeResult) -> list[tuple[int, float]]:
+    return [(part.paint, round(part.outline.length, 4)) for part in found.parts if part.is_line]
+
+
+half = 12.5 * math.pi
+
+
+@pytest.mark.parametrize(
+    ("outcome", "paints", "expected"),
+    [
+        (Outcome.SPLIT, None, [(0, 100 - half), (1, half), (1, half)]),
+        (Outcome.VISIBLE, None, [(0, 100 - half), (1, 2 * half)]),
+        (Outcome.VISIBLE_BY_COLOUR, ["ink", "ink"], [(0, 100 + half)]),
+        (Outcome.VISIBLE_BY_COLOUR, ["ink", "moss"], [(0, 100 - half), (1, 2 * half)]),
+        (Outcome.WINDOW, None, [(0, half)]),
+        (Outcome.SLICE, None, [(0, half), (0, 100 - half)]),
+        (Outcome.BUNDLE, None, [(0, 100 + 2 * half)]),
+    ],
+)
+def test_a_box_under_a_disc(
+    outcome: Outcome, paints: list[str] | None, expected: list[tuple[int, float]]
+) -> None:
+    found = areas(result(outcome, BOX, DISC, paints=paints))
+    assert sorted(found) == sorted((paint, round(area, 4)) for paint, area in expected)
+
+
+def test_seams_are_the_edges_between_regions_once_each() -> None:
+    found = result(Outcome.SEAMS, BOX, DISC)
+    assert all(part.is_line for part in found.parts)
+    quarter = round(5 * math.pi, 4)
+    assert sorted(lengths(found)) == [(0, 30), (1, 10), (1, quarter), (1, quarter)]
+
+
+@pytest.mark.parametrize(
+    ("outcome", "operands", "expected", "idle"),
+    [
+        (Outcome.CUT, [LINE, BAR], [(0, 14), (0, 14)], ()),
+        (Outcome.OVERLAP, [LINE, BOX], [(0, 10)], ()),
+        (Outcome.CUT, [BOX, LINE], [], (1,)),
+        (Outcome.OVERLAP, [BOX, LINE, DISC], [], (1,)),
+        (Outcome.WINDOW, [LINE, BOX], [(0, 10)], ()),
+        (Outcome.SLICE, [LINE, BAR], [(0, 14), (0, 2), (0, 14)], ()),
+        (Outcome.SPLIT, [LINE, BAR], [(0, 14), (0, 2), (0, 14)], ()),
+        (Outcome.VISIBLE, [BOX, LINE], [], (1,)),
+        (Outcome.ALTERNATE, [BOX, LINE], [], (1,)),
+        (Outcome.JOIN, [BOX, LINE, Outline.from_path_data("M20 5V9")], [(0, 34)], ()),
+    ],
+)
+def test_lines_are_cut_clipped_or_told_to_take_no_part(
+    outcome: Outcome,
+    operands: list[Outline],
+    expected: list[tuple[int, float]],
+    idle: tuple[int, ...],
+) -> None:
+    found = result(outcome, *operands)
+    assert lengths(found) == expected
+    assert found.idle == idle
+
+
+def test_a_box_cut_out_of_rings_of_lines_leaves_a_gap_in_all_of_them() -> None:
+    arc = "M{0} 0A{0} {0} 0 0 1 -{0} 0"
+    rings = [Outline.from_path_data(arc.format(r)) for r in (10, 14, 18)]
+    found = result(Outcome.CUT, *rings, BAR.transformed(Affine.translation(-5, 10)))
+    assert [paint for paint, _ in lengths(found)] == [0, 0, 1, 1, 2, 2]
+    assert all((part.outline.segments.kind == 1).all() for part in found.parts)
+
+
+def test_a_line_across_a_shape_slices_it_but_bounds_no_region() -> None:
+    assert sorted(areas(result(Outcome.SLICE, BOX, LINE))) == [(0, 50), (0, 50)]
+    assert areas(result(Outcome.SPLIT, BOX, LINE)) == [(0, 100)]
+
+
+def test_ends_that_touch_are_chained_and_closed_where_they_come_round() -> None:
+    sides = ["M0 0H4", "M4 3V0", "M4 3L0 0", "M9 9H10"]
+    found = chained([Outline.from_path_data(side) for side in sides])
+    assert [(round(o.length, 9), bool(o.closed[0])) for o in found] == [(1, False), (12, True)]
+    assert abs(found[1].area) == pytest.approx(6)
+
+
+@settings(max_examples=30)
+@given(st.lists(outlines, min_size=2, max_size=4))
+def test_parts_tile_what_they_come_from(operands: list[Outline]) -> None:
+    whole = filled_area(operands[0]) if len(operands) == 1 else union(operands).area
+    by = {found.outcome: found for found in outcomes(operands)}
+    for outcome in (Outcome.SPLIT, Outcome.VISIBLE, Outcome.VISIBLE_BY_COLOUR):
+        total = sum(part.outline.area for part in by[outcome].parts if not part.is_line)
+        assert total == pytest.approx(whole, rel=1e-7, abs=1e-8)
+    through = sum(part.outline.area for part in by[Outcome.WINDOW].parts)
+    under = union(operands[:-1])
+    assert through == pytest.approx(intersection([under, operands[-1]]).area, rel=1e-7, abs=1e-7)
+    sliced = sum(part.outline.area for part in by[Outcome.SLICE].parts)
+    assert sliced == pytest.approx(sum(map(filled_area, operands[:-1])), rel=1e-7, abs=1e-7)
+    assert_outlines_equal(by[Outcome.CUT].outline, difference(operands[0], operands[1:]))
+    assert len(LIVE) == 5
+
+
+def rings(distance: float) -> list[Outline]:
+    return [ellipse(10, 10).transformed(Affine.translation(i * distance, 0)) for i in range(3)]
+
+
+def test_a_region_build_keeps_fuses_and_drops_and_follows_its_shapes() -> None:
+    picks = [
+        Pick(((frozenset({0, 1}), (6, 0)),)),
+        Pick(((frozenset({2}), (32, 0)), (frozenset({1, 2}), (18, 0)))),
+        Pick(((frozenset({0}), (-5, 0)),), Picked.DROPPED),
+    ]
+    first, second, third = rings(12)
+    made = build([first, second, third], picks, keep_rest=True)
+    lens = intersection([first, second])
+    assert_outlines_equal(made.pieces[0].outline, lens)
+    assert_outlines_equal(made.pieces[1].outline, third)
+    assert [part.paint for part in made.pieces] == [1, 2]
+    assert made.lost == ()
+    # What is left: the middle ring without both lenses, in its own paint.
+    assert [part.paint for part in made.rest] == [1]
+    assert_outlines_equal(made.rest[0].outline, difference(second, [first, third]))
+    moved = build(rings(15), picks, keep_rest=False)
+    assert_outlines_equal(moved.pieces[0].outline, intersection(rings(15)[:2]))
+    assert moved.rest == ()
+    apart = build(rings(30), picks, keep_rest=False)
+    assert apart.lost == ((0, 0), (1, 1))
+    assert [part.outline.area for part in apart.pieces] == pytest.approx([100 * math.pi])
+
+
+def test_of_regions_with_one_cover_the_one_that_was_pointed_at_is_found() -> None:
+    bar = rectangle(40, 4)
+    both = [rectangle(10, 20), bar]
+    for x in (-12, 12):
+        pick = Pick(((frozenset({1}), (x, 0)),))
+        piece = build(both, [pick], keep_rest=False).pieces[0].outline
+        assert piece.contains(x, 0)
+        assert piece.area == pytest.approx(60)
