@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { onMounted, ref } from 'vue';
+import { ref } from 'vue';
 
 import { RefusedError } from '@/api/client';
 import { useDrawing } from '@/stores/drawing';
@@ -17,16 +17,17 @@ const name = ref(props.suggestion);
 const section = ref<string | null>(null);
 const fault = ref('');
 
-onMounted(async () => {
-  await shelf.load().catch((error: Error) => (fault.value = error.message));
-  section.value = shelf.sections[0]?.id ?? null;
-});
+const loading = shelf
+  .load()
+  .then(() => (section.value ??= shelf.sections[0]?.id ?? null))
+  .catch((error: Error) => (fault.value = error.message));
 
 async function put(): Promise<void> {
   if (!name.value.trim()) {
     fault.value = 'A name is wanted.';
     return;
   }
+  await loading;
   if (!section.value) {
     fault.value = 'A section is wanted.';
     return;
