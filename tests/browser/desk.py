@@ -33,6 +33,7 @@ class Editor:
     def add_plate(self, name: str, side: int = 256) -> None:
         self.page.get_by_title("Add a plate").click()
         dialog = self.page.get_by_role("dialog")
+        expect(dialog.get_by_label("Name")).to_be_focused()
         dialog.get_by_label("Name").fill(name)
         for label in ("width", "height"):
             dialog.get_by_label(label, exact=True).fill(str(side))

@@ -175,6 +175,7 @@ def test_a_mark_is_put_on_the_shelf_and_placed_on_another_plate_at_half_its_size
     page.keyboard.press("j")
     editor.saved()
     page.get_by_title("Keep this shape under a name").click()
+    expect(page.get_by_role("dialog").get_by_label("Name")).to_be_focused()
     page.get_by_role("dialog").get_by_label("Name").fill("Twin buoy")
     page.get_by_role("dialog").get_by_role("button", name="Put on shelf").click()
     expect(page.get_by_text("Twin buoy is on the shelf")).to_be_visible()
