@@ -6,6 +6,7 @@
     ├── ArrangementError (ArithmeticError)  outlines that could not be arranged consistently
     ├── CommandError (ValueError)       a command that does not fit the drawing
     │   └── UnknownNodeError (LookupError)  a command names a shape or plate that is not there
+    ├── FormatError (ValueError)        a file that cannot be read, with the element
     └── LimitError (ValueError)         more than Dot Stack takes on, with the limit
 
 ``str()`` of each is a sentence for the person who draws; details are attributes.
@@ -54,6 +55,15 @@ class UnknownNodeError(CommandError, LookupError):
         super().__init__(f"There is no {kind} with the id {node_id!r} in this drawing.")
         self.kind = kind
         self.node_id = node_id
+
+
+class FormatError(CoreError, ValueError):
+    """A file that cannot be read. ``where`` names the element, ``reason`` the fault."""
+
+    def __init__(self, where: str, reason: str) -> None:
+        super().__init__(f"Cannot read {where}: {reason}.")
+        self.where = where
+        self.reason = reason
 
 
 class LimitError(CoreError, ValueError):

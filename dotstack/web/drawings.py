@@ -6,7 +6,7 @@ from flask_openapi3 import APIBlueprint, Tag
 from dotstack.core.drawing import Drawing, Plate
 from dotstack.core.drawing.places import plate_of
 from dotstack.core.drawing.scene import painted
-from dotstack.core.formats import write_svg
+from dotstack.core.formats import SvgPath, write_svg
 from dotstack.web import answers
 from dotstack.web.errors import Problem
 from dotstack.web.models import (
@@ -83,8 +83,8 @@ def export_plate(path: PlatePath) -> Response:
     plate = plate_of(drawing, path.plate_id)
     with studio().evaluator() as evaluator:
         pieces = painted(plate.nodes, evaluator)
-    response = Response(
-        write_svg(plate.name, plate.width, plate.height, pieces), mimetype="image/svg+xml"
-    )
+    paths = [SvgPath(piece.path, piece.fill, piece.fill_rule) for piece in pieces]
+    document = write_svg(plate.name, (0, 0, plate.width, plate.height), paths)
+    response = Response(document, mimetype="image/svg+xml")
     response.headers.set("Content-Disposition", "attachment", filename=f"{plate.name}.svg")
     return response

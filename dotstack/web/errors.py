@@ -11,6 +11,7 @@ from dotstack.core.errors import (
     ArrangementError,
     CommandError,
     CoreError,
+    FormatError,
     GeometryError,
     LimitError,
     UnknownNodeError,
@@ -22,6 +23,7 @@ from dotstack.store.errors import NothingToUndoError
 STATUS: dict[type[Exception], int] = {
     ArrangementError: 422,
     CommandError: 422,
+    FormatError: 422,
     GeometryError: 422,
     LimitError: 422,
     UnknownNodeError: 404,

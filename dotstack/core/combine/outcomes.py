@@ -116,6 +116,8 @@ def _result(
     outcome: Outcome, arrangement: Arrangement, paints: Sequence[Hashable]
 ) -> OutcomeResult:
     operands = arrangement.operands
+    if not operands:
+        return OutcomeResult(outcome, 0, ())
     idle = tuple(i for i, operand in enumerate(operands) if not operand.closed.any())
     if outcome in LIVE:
         return _live(outcome, arrangement, idle)

@@ -1,0 +1,133 @@
+"""``dotstack combine`` and ``dotstack regions``: the engine for scripts."""
+
+import argparse
+import json
+import sys
+from pathlib import Path
+
+from dotstack.core.arrangement import Arrangement
+from dotstack.core.combine import Outcome, outcomes, union
+from dotstack.core.errors import CoreError
+from dotstack.core.formats import SvgFile, SvgPath, SvgShape, read_svg, write_svg
+from dotstack.core.geometry import Outline
+
+UNREADABLE, NOTHING_LEFT = 1, 3
+_PRECISION = 6
+
+
+def add_to(commands: "argparse._SubParsersAction[argparse.ArgumentParser]") -> None:
+    """Adds these commands to a parser's."""
+    combine = commands.add_parser(
+        "combine",
+        help="combine the top-level shapes of an SVG file",
+        description="Combines the top-level shapes of an SVG file, the first one lowest. Exit "
+        "codes: 0 done, 1 the file cannot be read or combined, 2 wrong usage, 3 nothing left.",
+    )
+    combine.add_argument("outcome", choices=[outcome.value for outcome in Outcome])
+    combine.add_argument("file", type=Path)
+    combine.add_argument("-o", "--output", type=Path, help="where to write; else it is printed")
+    combine.set_defaults(run=_combine)
+    regions = commands.add_parser("regions", help="list the regions of an SVG file's shapes")
+    regions.add_argument("file", type=Path)
+    regions.add_argument("--json", action="store_true", help="as JSON, with outlines")
+    regions.set_defaults(run=_regions)
+
+
+def _combine(options: argparse.Namespace) -> int:
+    try:
+        file = read_svg(_text(options.file))
+        operands = [_operand(shape) for shape in file.shapes]
+        fills = [shape.fill for shape in file.shapes]
+        (result,) = outcomes(operands, fills, [Outcome(options.outcome)])
+    except (CoreError, OSError) as error:
+        return _refused(options.file, error)
+    for idle in result.idle:
+        print(f"{file.shapes[idle].name} takes no part: it has no area.", file=sys.stderr)
+    if not result.parts:
+        print(f"{options.file}: {options.outcome} leaves nothing.", file=sys.stderr)
+        return NOTHING_LEFT
+    paths = [
+        SvgPath(data, None, stroke=_colour(fills[part.paint]))
+        if part.is_line
+        else SvgPath(data, _colour(fills[part.paint]), part.outline.fill_rule)
+        for part in result.parts
+        for data in [part.outline.to_path_data(_PRECISION)]
+    ]
+    document = write_svg(options.outcome, _view_box(file, operands), paths)
+    try:
+        if options.output:
+            options.output.write_text(document, encoding="utf-8")
+        else:
+            print(document, end="")
+    except OSError as error:
+        return _refused(options.output, error)
+    return 0
+
+
+def _regions(options: argparse.Namespace) -> int:
+    try:
+        file = read_svg(_text(options.file))
+        found = Arrangement.of([_operand(shape) for shape in file.shapes]).regions
+    except (CoreError, OSError) as error:
+        return _refused(options.file, error)
+    names = [shape.name for shape in file.shapes]
+    rows = sorted(
+        (
+            (
+                len(region.cover),
+                [names[place] for place in sorted(region.cover)],
+                region.area,
+                region,
+            )
+            for region in found
+        ),
+        key=lambda row: row[:3],
+    )
+    if options.json:
+        regions = [
+            {
+                "cover": cover,
+                "area": area,
+                "dot": region.dot,
+                "path": region.outline.to_path_data(_PRECISION),
+            }
+            for _, cover, area, region in rows
+        ]
+        print(json.dumps({"shapes": names, "regions": regions}, indent=1))
+        return 0
+    print(f"{'area':>14}  {'dot':>22}  covered by")
+    for _, cover, area, region in rows:
+        x, y = region.dot
+        print(f"{area:14.4f}  {x:10.3f} {y:11.3f}  {', '.join(cover) or 'nothing'}")
+    return 0
+
+
+def _text(path: Path) -> str:
+    try:
+        return path.read_text(encoding="utf-8")
+    except UnicodeDecodeError as error:
+        raise OSError(f"it is not UTF-8 at byte {error.start}") from error
+
+
+def _operand(shape: SvgShape) -> Outline:
+    """A shape's outline; a group's shapes are joined."""
+    return shape.outlines[0] if len(shape.outlines) == 1 else union(shape.outlines)
+
+
+def _colour(fill: str) -> str:
+    return "#000000" if fill == "none" else fill
+
+
+def _view_box(file: SvgFile, operands: list[Outline]) -> tuple[float, float, float, float]:
+    if file.view_box:
+        return file.view_box
+    boxes = [operand.bounds for operand in operands if not operand.is_empty]
+    x0, y0 = min(box[0] for box in boxes), min(box[1] for box in boxes)
+    x1, y1 = max(box[2] for box in boxes), max(box[3] for box in boxes)
+    return x0, y0, x1 - x0, y1 - y0
+
+
+def _refused(path: Path, error: Exception) -> int:
+    reason = error.strerror if isinstance(error, OSError) and error.strerror else str(error)
+    print(f"{path}: {reason}", file=sys.stderr)
+    return UNREADABLE
