@@ -8,14 +8,14 @@ STATIC := dotstack/web/static/index.html
 FRONTEND_SOURCES := $(shell find frontend/src frontend/public -type f 2>/dev/null) \
 	frontend/index.html frontend/vite.config.ts frontend/package.json
 
-.PHONY: demo test dev bench lint types chromium clean
+.PHONY: demo test dev bench sweep lint types chromium fonts clean
 
 demo: .venv/.ready $(STATIC)
 	@test -z "$(RESET)" || { echo "== Starting afresh: removing $(DATA)"; rm -rf $(DATA); }
 	@echo "== Starting Dot Stack"
 	@.venv/bin/dotstack demo --port $(PORT) --folder $(DATA)
 
-test: .venv/.ready $(STATIC) chromium
+test: .venv/.ready $(STATIC) chromium fonts
 	@echo "== Running all tests"
 	@$(PYTHON) -m pytest
 
@@ -42,6 +42,9 @@ dev: .venv/.ready frontend/node_modules/.ready
 bench: .venv/.ready
 	@$(PYTHON) -m bench.engine
 
+sweep: .venv/.ready frontend/node_modules/.ready fonts
+	@$(PYTHON) -m bench.sweep --seconds 240 --keep build/sweep
+
 .venv/.ready: requirements.lock pyproject.toml
 	@echo "== Setting up Python in .venv"
 	@command -v python3 >/dev/null || { echo "Python 3.11 is wanted: apt-get install python3"; exit 1; }
@@ -64,6 +67,12 @@ $(STATIC): frontend/node_modules/.ready $(FRONTEND_SOURCES)
 
 chromium:
 	@test -x /usr/bin/chromium || { echo "== Installing Chromium"; sh tools/apt.sh chromium; }
+
+fonts:
+	@test -e /usr/share/fonts/truetype/inter-vf/Inter-roman.var.ttf \
+		-a -e /usr/share/fonts/truetype/dejavu/DejaVuSerif.ttf || { \
+		echo "== Installing two fonts, whose glyphs the tests combine"; \
+		sh tools/apt.sh fonts-inter-variable fonts-dejavu-core; }
 
 clean:
 	rm -rf .venv frontend/node_modules dotstack/web/static $(DATA)

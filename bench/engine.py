@@ -5,15 +5,16 @@ import time
 import tracemalloc
 from collections.abc import Callable
 
+import numpy as np
+
 from bench import peers
-from bench.workloads import WORKLOADS, blobs, disc
+from bench.workloads import WORKLOADS, blobs, rings
 from dotstack.core.arrangement import Arrangement
 from dotstack.core.combine import union
-from dotstack.core.drawing import CompoundNode, EllipseNode, Evaluator, Member, Placement
-from dotstack.core.geometry import Outline
+from dotstack.core.geometry import Affine, Outline
 
 _SECONDS = 1.5
-_LEAST_RUNS = 3
+_LEAST_RUNS = 7
 
 
 def milliseconds(work: Callable[..., object], *given: object) -> float:
@@ -43,50 +44,64 @@ def regions(outlines: list[Outline]) -> list[tuple[float, frozenset[int]]]:
 
 
 def main() -> None:
-    """Prints the table of workloads, then growth and the live compound."""
-    head = ("workload", "segments", "union", "compiled", "flattened", "regions", "compiled",
-            "flattened", "MiB")  # fmt: skip
+    """Prints the table of workloads, then growth and the live compounds."""
+    head = ("workload", "segments", "union", "compiled", "flattened", "ratio",
+            "regions", "compiled", "flattened", "ratio", "MiB")  # fmt: skip
+    print("Milliseconds; a ratio is ours to the best peer's, below 1 where we are ahead.\n")
     print(("{:>10}" * len(head)).format(*head))
     for name, make in WORKLOADS.items():
         outlines = make()
         paths, polygons = peers.compiled_paths(outlines), peers.flattened(outlines)
-        figures = [
+        joined = [
             milliseconds(union, outlines),
             milliseconds(peers.compiled_union, paths),
             milliseconds(peers.flattened_union, polygons),
+        ]
+        parted = [
             milliseconds(regions, outlines),
             milliseconds(peers.compiled_regions, paths),
             milliseconds(peers.flattened_regions, polygons),
-            peak_mib(regions, outlines),
         ]
         count = sum(len(outline.segments) for outline in outlines)
-        print(f"{name:>10}{count:>10}" + "".join(f"{figure:>10.1f}" for figure in figures))
-    print("\nblobs, ever more of them at one density: milliseconds for all regions")
-    for count in (50, 100, 200, 400, 800):
-        outlines = blobs(count)
-        print(f"{count:>10}{milliseconds(regions, outlines):>10.1f}")
-    print(f"\nlive, one of 20 members moved: {live():.1f} ms")
+        figures = [*joined, ratio(joined), *parted, ratio(parted), peak_mib(regions, outlines)]
+        print(f"{name:>10}{count:>10}" + "".join(f"{figure:>10.2f}" for figure in figures))
+    print("\nrings, ever more of them at one density: all regions")
+    counts = (15, 30, 60, 120, 240, 480)
+    times = [milliseconds(regions, rings(count)) for count in counts]
+    for count, time_ in zip(counts, times):
+        print(f"{count:>10}{time_:>10.1f}")
+    exponent = np.polyfit(np.log(counts), np.log(times), 1)[0]
+    print(f"time grows with the count to the power of {exponent:.2f}")
+    print("\nlive: one member of a compound moved, against all evaluated anew")
+    for count in (20, 200):
+        moved, whole = live(count)
+        print(f"{count:>10}{moved:>10.1f}{whole:>10.1f}")
 
 
-def live() -> float:
-    """A compound of 20 discs, one of which moves with each evaluation."""
-    shapes = [disc(10 * i, 13 * (i % 5), 24) for i in range(20)]
-    nodes = [
-        EllipseNode(
-            id=f"n{i}", name="Disc", rx=24, ry=24, transform=Placement(e=shape.bounds[0], f=13 * i)
-        )
-        for i, shape in enumerate(shapes)
-    ]
-    evaluator, step = Evaluator(), 0
+def ratio(figures: list[float]) -> float:
+    """Our time to the best of the peers'."""
+    return figures[0] / min(figures[1:])
 
-    def move() -> Outline:
+
+def live(count: int) -> tuple[float, float]:
+    """Milliseconds for one of ``count`` blobs moved in a compound, and for all of them."""
+    outlines = blobs(count)
+    step = 0
+
+    def moved() -> list[Outline]:
         nonlocal step
         step += 1
-        nodes[7] = nodes[7].model_copy(update={"transform": Placement(e=40 + step / 7, f=50)})
-        members = tuple(Member(role="adds", node=node) for node in nodes)
-        return evaluator.outline(CompoundNode(id="mark", name="Mark", members=members))
+        by = Affine.translation(step / 7, step / 11)
+        return [*outlines[:7], outlines[7].transformed(by), *outlines[8:]]
 
-    return milliseconds(move)
+    last = Arrangement.of(outlines)
+
+    def follow() -> Outline:
+        nonlocal last
+        last = Arrangement.of(moved(), last)
+        return last.outline(last.covers.any(axis=1))
+
+    return milliseconds(follow), milliseconds(lambda: union(moved()))
 
 
 if __name__ == "__main__":

@@ -16,7 +16,7 @@ from pathlib import Path
 
 import numpy as np
 
-from bench import oracle
+from bench import oracle, real
 from bench.families import FAMILIES
 from dotstack.core.arrangement import Arrangement
 from dotstack.core.geometry import Affine, Outline
@@ -24,6 +24,7 @@ from dotstack.core.geometry import Affine, Outline
 _TURN = Affine.rotation_deg(37.4567)
 _GROSS = 0.03
 _FINE = 1e-7
+_SCANNED = 10
 
 
 @dataclass
@@ -78,7 +79,10 @@ def _extent(outlines: list[Outline]) -> float:
 
 
 def cases(family: str, seed: int) -> Iterator[list[Outline]]:
-    """The cases of a family, without end."""
+    """The cases of a family, without end; those of a real one, once."""
+    if family in real.FAMILIES:
+        yield from real.pairs(family, seed)
+        return
     rng = random.Random(f"{family} {seed}")
     while True:
         yield FAMILIES[family](rng)
@@ -89,17 +93,17 @@ def main() -> int:
     parser = argparse.ArgumentParser(description=__doc__)
     parser.add_argument("--seconds", type=float, default=60, help="for each family")
     parser.add_argument("--seed", type=int, default=1)
-    parser.add_argument("--family", choices=FAMILIES, action="append")
+    parser.add_argument("--family", choices=[*FAMILIES, *real.FAMILIES], action="append")
     parser.add_argument("--keep", type=Path, help="a folder for the cases that failed")
     options = parser.parse_args()
     failed = 0
     print("| family | cases | worst relative error | repairs | failures |\n|---|---|---|---|---|")
-    for family in options.family or FAMILIES:
+    for family in options.family or [*FAMILIES, *real.FAMILIES]:
         tally, begun = Tally(), time.perf_counter()
         for outlines in cases(family, options.seed):
             if time.perf_counter() - begun > options.seconds:
                 break
-            fault = faults(outlines, tally, scan=tally.cases % 20 == 0)
+            fault = faults(outlines, tally, scan=tally.cases % _SCANNED == 0)
             if fault:
                 tally.failures.append(fault)
                 if options.keep:

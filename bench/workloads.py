@@ -24,14 +24,15 @@ def gear() -> list[Outline]:
     return [primitives.star(16, 100, 100, 0.6), *(disc(0, 0, r) for r in (80, 50, 20))]
 
 
-def rings() -> list[Outline]:
-    """60 circles and turned ellipses at random."""
+def rings(count: int = 60) -> list[Outline]:
+    """Circles and turned ellipses at random, ever as dense."""
     rng = random.Random(5)
+    extent = 500 * math.sqrt(count / 60)
     shapes = []
-    for i in range(60):
+    for i in range(count):
         r = rng.uniform(20, 90)
         shape = primitives.ellipse(r, r if i % 2 else r * rng.uniform(0.3, 0.9))
-        by = Affine.translation(rng.uniform(0, 500), rng.uniform(0, 500))
+        by = Affine.translation(rng.uniform(0, extent), rng.uniform(0, extent))
         shapes.append(shape.transformed(by @ Affine.rotation_deg(rng.uniform(0, 360))))
     return shapes
 

@@ -1,0 +1,54 @@
+"""Real outlines that nobody here drew: all glyphs of two open fonts, and an open icon set.
+
+The fonts come from Debian's packages, one of them variable with overlapping contours; the
+icons from the front end's development packages. None of them ships with the program.
+"""
+
+import random
+import re
+from collections.abc import Iterator
+from itertools import pairwise
+from pathlib import Path
+
+from fontTools.pens.svgPathPen import SVGPathPen
+from fontTools.ttLib import TTFont
+
+from dotstack.core.geometry import Affine, Outline
+
+_ROOT = Path(__file__).parent.parent
+FONTS = {
+    "glyphs of a variable font": Path("/usr/share/fonts/truetype/inter-vf/Inter-roman.var.ttf"),
+    "glyphs of a font": Path("/usr/share/fonts/truetype/dejavu/DejaVuSerif.ttf"),
+}
+ICONS = _ROOT / "frontend/node_modules/@mdi/js/mdi.js"
+FAMILIES = ("icons", *FONTS)
+
+
+def pairs(family: str, seed: int) -> Iterator[list[Outline]]:
+    """Each shape of the set with a moved and turned copy of its neighbour."""
+    rng = random.Random(f"{family} {seed}")
+    shapes = _icons() if family == "icons" else _glyphs(FONTS[family])
+    for shape, neighbour in pairwise(shapes):
+        x0, y0, x1, y1 = shape.bounds
+        size = max(x1 - x0, y1 - y0)
+        move = Affine.translation(rng.uniform(-0.3, 0.3) * size, rng.uniform(-0.3, 0.3) * size)
+        turn = Affine.rotation_deg(rng.choice([0, 15, 90, rng.uniform(0, 360)]))
+        middle = (x0 + x1) / 2, (y0 + y1) / 2
+        yield [shape, neighbour.transformed(move @ turn.about(*middle))]
+
+
+def _glyphs(path: Path) -> Iterator[Outline]:
+    glyphs = TTFont(path).getGlyphSet()
+    for name in glyphs.keys():  # noqa: SIM118 - a glyph set is no mapping to iterate over
+        pen = SVGPathPen(glyphs)
+        glyphs[name].draw(pen)
+        outline = Outline.from_path_data(pen.getCommands())
+        if not outline.is_empty:
+            yield outline
+
+
+def _icons() -> Iterator[Outline]:
+    for data in re.findall(r'= "([^"]+)"', ICONS.read_text(encoding="utf-8")):
+        # Icons are filled, so that their contours are closed whether they say so or not.
+        closed = re.sub(r"(?<=.)(?=[Mm])", "Z", re.sub(r"[zZ]", "", data)) + "Z"
+        yield Outline.from_path_data(closed, "evenodd")

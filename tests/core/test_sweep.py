@@ -1,0 +1,18 @@
+"""A short, seeded part of the long sweep: hard families, and outlines that nobody here drew."""
+
+from itertools import islice
+
+import pytest
+
+from bench.families import FAMILIES
+from bench.real import FAMILIES as REAL
+from bench.sweep import Tally, cases, faults
+
+_CASES = {"generations": 3}
+
+
+@pytest.mark.parametrize("family", [*FAMILIES, *REAL])
+def test_no_case_fails(family: str) -> None:
+    tally = Tally()
+    for place, outlines in enumerate(islice(cases(family, 5), _CASES.get(family, 12))):
+        assert faults(outlines, tally, scan=place == 0) == ""
