@@ -19,6 +19,7 @@ _ROUNDS = 24
 _FLAT_RAD = 0.12
 _CLEAR_RAD = 0.05
 _NEWTON_STEPS = 7
+_SLACK = 1e-9
 
 
 def crossings(
@@ -109,28 +110,36 @@ def _halved(segments: Segments, left: Pieces, right: Pieces) -> tuple[Pieces, Pi
 def _newton(
     segments: Segments, left: Pieces, right: Pieces, tolerance: Tolerance
 ) -> tuple[Bools, tuple[Ints, Floats, Ints, Floats]]:
-    """Crossings of pieces that cross at most once; which pairs are settled, and the answer."""
+    """Crossings of pieces that cross at most once; which pairs are settled, and the answer.
+
+    Newton's method, kept on both pieces: what lies beyond may be another crossing of the
+    same curves. A pair for which it does not arrive is to be halved, until its pieces lie
+    apart.
+    """
     a, b = left.parent, right.parent
     one, two = Rows.of(segments, a), Rows.of(segments, b)
-    slant = cross(left.chord, right.chord)
+    way, other_way = left.chord, right.chord
+    slant = cross(way, other_way)
     gap = right.start - left.start
-    span_t, span_u = left.t1 - left.t0, right.t1 - right.t0
-    t = left.t0 + span_t * np.clip(cross(gap, right.chord) / slant, -0.5, 1.5)
-    u = right.t0 + span_u * np.clip(cross(gap, left.chord) / slant, -0.5, 1.5)
+    low_t, high_t = _range(left, tolerance)
+    low_u, high_u = _range(right, tolerance)
+    t = left.t0 + (left.t1 - left.t0) * (cross(gap, other_way) / slant)
+    u = right.t0 + (right.t1 - right.t0) * (cross(gap, way) / slant)
     for _ in range(_NEWTON_STEPS):
+        t, u = np.clip(t, low_t, high_t), np.clip(u, low_u, high_u)
         point, v = one.at(t)
         other, w = two.at(u)
         gap, det = other - point, cross(v, w)
         dt, du = np.nan_to_num(cross(gap, w) / det), np.nan_to_num(cross(gap, v) / det)
-        t, u = t + np.clip(dt, -span_t, span_t), u + np.clip(du, -span_u, span_u)
-    point, v = one.at(t)
-    other, w = two.at(u)
-    slack_t = tolerance.snap / np.abs(v) + 1e-9 * span_t
-    slack_u = tolerance.snap / np.abs(w) + 1e-9 * span_u
-    met = np.abs(other - point) <= tolerance.snap
-    inside = (t >= left.t0 - slack_t) & (t <= left.t1 + slack_t)
-    inside &= (u >= right.t0 - slack_u) & (u <= right.t1 + slack_u)
-    hit = met & inside
-    # A solution well outside is the only one there is; no solution asks for halving.
-    tiny = np.minimum(np.abs(left.chord), np.abs(right.chord)) <= tolerance.snap
-    return met | tiny, (a[hit], t[hit], b[hit], u[hit])
+        t, u = t + dt, u + du
+    t, u = np.clip(t, low_t, high_t), np.clip(u, low_u, high_u)
+    hit = np.abs(two.at(u)[0] - one.at(t)[0]) <= tolerance.snap
+    tiny = np.minimum(np.abs(way), np.abs(other_way)) <= tolerance.snap
+    return hit | tiny, (a[hit], t[hit], b[hit], u[hit])
+
+
+def _range(pieces: Pieces, tolerance: Tolerance) -> tuple[Floats, Floats]:
+    """The parameters of pieces, a little beyond their ends."""
+    span = pieces.t1 - pieces.t0
+    slack = span * (_SLACK + tolerance.snap / np.abs(pieces.chord))
+    return pieces.t0 - slack, pieces.t1 + slack
