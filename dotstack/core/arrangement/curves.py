@@ -9,7 +9,7 @@ import numpy as np
 
 from dotstack.core.arrangement import graphs, pairs
 from dotstack.core.geometry import flat
-from dotstack.core.geometry.arrays import Bools, Floats, Ints, cross
+from dotstack.core.geometry.arrays import Bools, Floats, Ints, Points, cross
 from dotstack.core.geometry.flat import Pieces
 from dotstack.core.geometry.rows import Rows
 from dotstack.core.geometry.segments import Segments
@@ -18,7 +18,7 @@ from dotstack.core.geometry.tolerance import Tolerance
 _ROUNDS = 24
 _FLAT_RAD = 0.12
 _CLEAR_RAD = 0.05
-_NEWTON_STEPS = 7
+_NEWTON_STEPS = 6
 _SLACK = 1e-9
 
 
@@ -112,34 +112,40 @@ def _newton(
 ) -> tuple[Bools, tuple[Ints, Floats, Ints, Floats]]:
     """Crossings of pieces that cross at most once; which pairs are settled, and the answer.
 
-    Newton's method, kept on both pieces: what lies beyond may be another crossing of the
-    same curves. A pair for which it does not arrive is to be halved, until its pieces lie
-    apart.
+    Newton's method on the pieces with their end tangents as rays: their directions lie in
+    two cones apart, so that these cross just once, and the pieces cross if that is on
+    both. (The curves' own continuations may cross anywhere.) A pair for which it does not
+    arrive is to be halved.
     """
     a, b = left.parent, right.parent
     one, two = Rows.of(segments, a), Rows.of(segments, b)
     way, other_way = left.chord, right.chord
-    slant = cross(way, other_way)
-    gap = right.start - left.start
-    low_t, high_t = _range(left, tolerance)
-    low_u, high_u = _range(right, tolerance)
+    slant, gap = cross(way, other_way), right.start - left.start
     t = left.t0 + (left.t1 - left.t0) * (cross(gap, other_way) / slant)
     u = right.t0 + (right.t1 - right.t0) * (cross(gap, way) / slant)
     for _ in range(_NEWTON_STEPS):
-        t, u = np.clip(t, low_t, high_t), np.clip(u, low_u, high_u)
-        point, v = one.at(t)
-        other, w = two.at(u)
+        point, v = _on_rays(one, left, t)
+        other, w = _on_rays(two, right, u)
         gap, det = other - point, cross(v, w)
-        dt, du = np.nan_to_num(cross(gap, w) / det), np.nan_to_num(cross(gap, v) / det)
-        t, u = t + dt, u + du
-    t, u = np.clip(t, low_t, high_t), np.clip(u, low_u, high_u)
-    hit = np.abs(two.at(u)[0] - one.at(t)[0]) <= tolerance.snap
+        t, u = t + np.nan_to_num(cross(gap, w) / det), u + np.nan_to_num(cross(gap, v) / det)
+    point, _ = _on_rays(one, left, t)
+    other, _ = _on_rays(two, right, u)
+    met = np.abs(other - point) <= tolerance.snap
+    hit = met & _is_within(left, t, tolerance) & _is_within(right, u, tolerance)
     tiny = np.minimum(np.abs(way), np.abs(other_way)) <= tolerance.snap
-    return hit | tiny, (a[hit], t[hit], b[hit], u[hit])
+    return met | tiny, (a[hit], t[hit], b[hit], u[hit])
 
 
-def _range(pieces: Pieces, tolerance: Tolerance) -> tuple[Floats, Floats]:
-    """The parameters of pieces, a little beyond their ends."""
+def _on_rays(rows: Rows, pieces: Pieces, t: Floats) -> tuple[Points, Points]:
+    """Points and velocities on pieces; beyond their ends, on the tangents there."""
+    near = np.clip(t, pieces.t0, pieces.t1)
+    point, speed = rows.at(near)
+    return point + (t - near) * speed, speed
+
+
+def _is_within(pieces: Pieces, t: Floats, tolerance: Tolerance) -> Bools:
+    """Whether parameters lie on pieces, or a hair beyond."""
     span = pieces.t1 - pieces.t0
     slack = span * (_SLACK + tolerance.snap / np.abs(pieces.chord))
-    return pieces.t0 - slack, pieces.t1 + slack
+    within: Bools = (t >= pieces.t0 - slack) & (t <= pieces.t1 + slack)
+    return within
