@@ -1,6 +1,6 @@
 """Settings for all tests."""
 
-from hypothesis import HealthCheck, Phase, settings
+from hypothesis import HealthCheck, settings
 
 # The same examples in every run; machines are too noisy for deadlines.
 settings.register_profile(
@@ -8,7 +8,6 @@ settings.register_profile(
     deadline=None,
     derandomize=True,
     max_examples=40,
-    phases=[Phase.explicit, Phase.reuse, Phase.generate, Phase.target],
     suppress_health_check=[HealthCheck.too_slow, HealthCheck.data_too_large],
 )
 settings.load_profile("seeded")

@@ -5,6 +5,7 @@ import math
 from hypothesis import strategies as st
 from hypothesis.strategies import DrawFn, SearchStrategy
 
+from bench.families import FAMILIES
 from dotstack.core import primitives
 from dotstack.core.combine import exclusion, union
 from dotstack.core.geometry import Affine, Outline
@@ -57,6 +58,24 @@ def near_copies(draw: DrawFn) -> tuple[Outline, Outline]:
     by = 10.0 ** draw(st.integers(-12, -2))
     maps = [Affine.rotation_deg(math.degrees(by)), Affine.translation(by, -by / 2)]
     return outline, outline.transformed(draw(st.sampled_from(maps)))
+
+
+# The hard families of the long sweep, here under Hypothesis's own hand.
+hard_cases: SearchStrategy[list[Outline]] = st.one_of(
+    *(
+        st.builds(family, st.randoms(use_true_random=False))
+        for name, family in FAMILIES.items()
+        if name != "generations"
+    )
+)
+
+
+@st.composite
+def at_any_scale(draw: DrawFn, cases: SearchStrategy[list[Outline]] = hard_cases) -> list[Outline]:
+    """Cases of all sizes, near the origin and far from it."""
+    scale, away = draw(st.sampled_from([1e-3, 1.0, 1e3])), draw(st.sampled_from([0.0, 1e5]))
+    by = Affine.translation(away * scale, -away * scale) @ Affine.scaling(scale)
+    return [outline.transformed(by) for outline in draw(cases)]
 
 
 def filled_area(outline: Outline) -> float:

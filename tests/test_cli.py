@@ -92,7 +92,7 @@ def test_a_missing_file_and_a_wrong_outcome_are_told(
         ('<rect x="1" y="2" width="6" height="4"/>', "M7 2V6H1V2Z"),
         ('<polygon points="0,0 4 0 4,4"/>', "M0 0H4V4Z"),
         ('<polyline fill="none" points="0 0 4 0 4 4"/>', "M0 0H4V4"),
-        ('<line x1="1" x2="5" y2="1mm"/>', "M1 0L5 3.779528"),
+        ('<line x1="1" x2="5" y2="1mm"/>', "M1 0 5 3.779528"),
         ('<path transform="rotate(90) scale(2)" d="M0 0H1V1"/>', "M0 0V2H-2Z"),
         ('<ellipse rx="4" ry="2" transform="skewX(0) matrix(1 0 0 1 1 1)"/>',
          "M5 1A4 2 0 0 1-3 1A4 2 0 0 1 5 1Z"),

@@ -2,6 +2,7 @@
 
 import math
 
+import numpy as np
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
@@ -24,6 +25,9 @@ _factors = st.floats(0.1, 10)
         ("M-1 0Q0 2 1 0z", -4 / 3, 4.957885715089194, (-1, 0, 1, 1)),
         ("M0 0 0 0z", 0, 0, (0, 0, 0, 0)),
         ("", 0, 0, (0, 0, 0, 0)),
+        # As SVG defines them: arcs of no radius are lines, of the same ends nothing.
+        ("M0 0A0 5 0 0 1 4 0V3z", 6, 12, (0, 0, 4, 3)),
+        ("M0 0A5 5 0 0 1 0 0H4V3z", 6, 12, (0, 0, 4, 3)),
     ],
 )
 def test_measures_are_exact(
@@ -71,6 +75,42 @@ def test_a_point_is_inside_by_the_winding_that_a_fine_polygon_has(
         following = [*corners[1:], corners[0]]
         turns += sum(math.atan2((b / a).imag, (b / a).real) for a, b in zip(corners, following))
     assert outline.contains(*point) == (round(turns / math.tau) != 0)
+
+
+@pytest.mark.parametrize(
+    ("data", "shortest"),
+    [
+        ("M100 100 L101 102 L103.5 104.25", "M100 100l1 2 2.5 2.25"),
+        ("M0 0 L-1 -1 L-2 -2.5", "M0 0-1-1-2-2.5"),
+        ("M0 0 C1 1 2 2 3 3 C4 4 5 4 6 3", "M0 0C1 1 2 2 3 3S5 4 6 3"),
+        ("M0 0 H10 V10 H0 Z M20 20 H21 V21 Z", "M0 0H10V10H0ZM20 20h1v1Z"),
+        ("M5 5 A5 3 30 0 1 10 10.5 L.5 .5 L.25 .25", "M5 5A5 3 30 0 1 10 10.5L.5.5.25.25"),
+    ],
+)
+def test_path_data_is_written_in_its_shortest_form(data: str, shortest: str) -> None:
+    assert Outline.from_path_data(data).to_path_data() == shortest
+
+
+@given(outlines)
+def test_the_centre_of_gravity_moves_with_the_outline(outline: Outline) -> None:
+    if abs(outline.area) < 1e-3:
+        return
+    by = Affine.translation(3, -2) @ Affine.rotation_deg(50) @ Affine.scaling(2, 0.7)
+    moved = outline.transformed(by).centroid
+    assert moved == pytest.approx(by.apply_to(*outline.centroid), rel=1e-6, abs=1e-6)
+
+
+@given(outlines, st.tuples(st.floats(-5, 15), st.floats(-5, 15)))
+def test_the_nearest_point_is_no_further_than_any_other(
+    outline: Outline, point: tuple[float, float]
+) -> None:
+    distance, (x, y) = outline.nearest(*point)
+    assert math.hypot(x - point[0], y - point[1]) == pytest.approx(distance, abs=1e-12)
+    index = np.arange(len(outline.segments))[:, None]
+    spots = outline.segments.at(index, np.linspace(0, 1, 200)[None, :])
+    assert distance <= np.abs(spots - complex(*point)).min() + 1e-12
+    on_it = outline.nearest(x, y)
+    assert on_it[0] <= 1e-9
 
 
 def test_path_data_takes_every_command_packed_as_the_grammar_allows() -> None:

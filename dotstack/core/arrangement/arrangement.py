@@ -17,7 +17,6 @@ from dotstack.core.arrangement.graph import Graph
 from dotstack.core.errors import ArrangementError
 from dotstack.core.geometry.arrays import Bools, Ints
 from dotstack.core.geometry.outline import Outline
-from dotstack.core.geometry.tolerance import Tolerance
 
 # The rungs of the repair ladder: how much coarser, and whether edges are also split at
 # vertices that lie on them. The first is the ordinary case.
@@ -67,7 +66,6 @@ class Arrangement:
     _crossings: Contacts
     _graph: Graph
     _faces: Faces
-    _tolerance: Tolerance
 
     @classmethod
     def of(cls, operands: Sequence[Outline], last: Self | None = None) -> Self:
@@ -78,32 +76,32 @@ class Arrangement:
         operands, if no rung of the ladder leads to an arrangement that passes ``check``.
         """
         operands = tuple(operands)
-        given = gathered(operands)
         fault = ""
         for rung, (factor, split) in enumerate(_LADDER):
-            tolerance = given.tolerance.coarser(factor)
+            given = gathered(operands, factor)
+            tolerance = given.tolerance
             if rung and tolerance.snap > _MAX_SNAP * given.extent:
                 break
             # Divisions by zero stand for "no such point" all through the engine.
-            with np.errstate(divide="ignore", invalid="ignore"):
-                known = last._known(operands, given, tolerance) if last else None
-                met = _crossings(given, known, tolerance)
-                made = _arranged(given, len(operands), met, tolerance, split)
+            with np.errstate(divide="ignore", invalid="ignore", over="ignore"):
+                known = last._known(operands, given) if last else None
+                met = _crossings(given, known)
+                made = _arranged(given, len(operands), met, split)
                 found = faces.find(given.segments, made, tolerance, rung)
-            arrangement = cls(operands, rung, given, met, made, found, tolerance)
+            arrangement = cls(operands, rung, given, met, made, found)
             fault = arrangement._fault()
             if not fault:
                 return arrangement
         raise ArrangementError(fault, operands)
 
     def _known(
-        self, operands: tuple[Outline, ...], given: Gathered, tolerance: Tolerance
+        self, operands: tuple[Outline, ...], given: Gathered
     ) -> tuple[Contacts, Bools] | None:
         """Crossings between operands that are also here, and which segments these have.
 
         None where the tolerance is not about the same.
         """
-        if not 0.5 < self._tolerance.snap / tolerance.snap < 2.0:
+        if not 0.5 < self._given.tolerance.snap / given.tolerance.snap < 2.0:
             return None
         places = {id(outline): place for place, outline in enumerate(operands)}
         if len(places) < len(operands):
@@ -147,7 +145,9 @@ class Arrangement:
         left, right = found.of_half_edge[0::2], found.of_half_edge[1::2]
         if (found.winding[left] - found.winding[right] != made.passes).any():
             return "the outlines' windings contradict each other"
-        least = -self._tolerance.snap * (np.sqrt(np.abs(found.areas[1:]).max(initial=0.0)) + 1e-300)
+        least = -self._given.tolerance.snap * (
+            np.sqrt(np.abs(found.areas[1:]).max(initial=0.0)) + 1e-300
+        )
         if (found.areas[1:] < 10 * least).any():
             return "a region has a negative area"
         return ""
@@ -202,7 +202,7 @@ class Arrangement:
         """
         given = self._given
         return trace.outline(
-            given.segments, self._graph, self._faces, chosen, self._tolerance, given.middle
+            given.segments, self._graph, self._faces, chosen, self._given.tolerance, given.middle
         )
 
     @property
@@ -248,10 +248,8 @@ class Arrangement:
         return strokes.chains(self._given, self._graph, wanted)
 
 
-def _crossings(
-    given: Gathered, known: tuple[Contacts, Bools] | None, tolerance: Tolerance
-) -> Contacts:
-    segments, boxes = given.segments, given.boxes
+def _crossings(given: Gathered, known: tuple[Contacts, Bools] | None) -> Contacts:
+    segments, boxes, tolerance = given.segments, given.boxes, given.tolerance
     if known is None:
         settled = np.zeros(len(segments), np.bool_)
         return contacts.crossings(segments, boxes, settled, tolerance)
@@ -260,14 +258,11 @@ def _crossings(
     return Contacts.concatenate([met, new])
 
 
-def _arranged(
-    given: Gathered, operands: int, met: Contacts, tolerance: Tolerance, split: bool
-) -> Graph:
-    segments, boxes = given.segments, given.boxes
+def _arranged(given: Gathered, operands: int, met: Contacts, split: bool) -> Graph:
+    segments, boxes, tolerance = given.segments, given.boxes, given.tolerance
     met = Contacts.concatenate([met, contacts.ends_on(segments, boxes, tolerance)])
     made = graph.build(given, operands, met, tolerance)
     if not split:
         return made
     again = contacts.vertices_on(segments, boxes, made.vertices, tolerance)
-    met = Contacts.concatenate([met, again])
-    return graph.build(given, operands, met, tolerance)
+    return graph.build(given, operands, Contacts.concatenate([met, again]), tolerance)

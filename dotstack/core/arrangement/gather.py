@@ -38,8 +38,11 @@ class Gathered:
     tolerance: Tolerance
 
 
-def gathered(operands: Sequence[Outline]) -> Gathered:
-    """Gathers the operands, and derives the tolerance from their extent."""
+def gathered(operands: Sequence[Outline], coarser: float = 1.0) -> Gathered:
+    """Gathers the operands, and derives the tolerance from their extent.
+
+    ``coarser`` is by how much the tolerance is to be wider than ordinarily.
+    """
     segments = Segments.concatenate(operand.segments for operand in operands)
     operand = np.repeat(np.arange(len(operands)), [len(each.segments) for each in operands])
     closed = [np.repeat(each.closed, np.diff(each.offsets)) for each in operands]
@@ -56,7 +59,7 @@ def gathered(operands: Sequence[Outline]) -> Gathered:
     high = complex(x1.max(initial=-np.inf), y1.max(initial=-np.inf)) if len(x0) else 0j
     middle, extent = (low + high) / 2, abs(high - low)
     reach = max(map(abs, (low.real, low.imag, high.real, high.imag)))
-    tolerance = Tolerance.of_extent(extent, reach)
+    tolerance = Tolerance.of_extent(extent, reach).coarser(coarser)
     boxes = (x0 - middle.real, y0 - middle.imag, x1 - middle.real, y1 - middle.imag)
     segments = segments.translated(-middle)
     thin = (segments.kind == ARC) & (np.minimum(segments.q.real, segments.q.imag) <= tolerance.thin)

@@ -6,7 +6,7 @@ from typing import Self
 _SNAP = 2e-10
 _NOISE = 1e-3
 _COURSE = 4.0
-_THIN = 16.0
+_THIN = 64.0
 _TURN_RAD = 1e-5
 _PARALLEL_RAD = 1e-12
 
