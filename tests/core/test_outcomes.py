@@ -105,6 +105,15 @@ def test_a_box_cut_out_of_rings_of_lines_leaves_a_gap_in_all_of_them() -> None:
     assert all((part.outline.segments.kind == 1).all() for part in found.parts)
 
 
+@pytest.mark.parametrize("painted", [None, 0, 1])
+def test_a_result_of_one_part_takes_the_paint_that_was_asked_for(painted: int | None) -> None:
+    found = {r.outcome: r for r in outcomes([BOX, DISC], which=LIVE, painted=painted)}
+    usual = {Outcome.JOIN: 0, Outcome.CUT: 0, Outcome.CUT_OTHER_WAY: 1}
+    for outcome, lowest in usual.items():
+        paint = lowest if painted is None else painted
+        assert (found[outcome].first, found[outcome].parts[0].paint) == (paint, paint)
+
+
 def test_a_line_across_a_shape_slices_it_but_bounds_no_region() -> None:
     assert sorted(areas(result(Outcome.SLICE, BOX, LINE))) == [(0, 50), (0, 50)]
     assert areas(result(Outcome.SPLIT, BOX, LINE)) == [(0, 100)]

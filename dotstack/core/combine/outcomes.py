@@ -96,15 +96,18 @@ def outcomes(
     operands: Sequence[Outline],
     paints: Sequence[Hashable] | None = None,
     which: Sequence[Outcome] = tuple(Outcome),
+    painted: int | None = None,
 ) -> Iterator[OutcomeResult]:
-    """The outcomes of the operands, given in stack order, each as in product terms defined.
+    """The outcomes of the operands, which are given in stack order.
 
-    ``paints`` are what *visible by colour* compares; without them all are different. The
-    arrangement is made once, before the first result. Raises ArrangementError.
+    ``paints`` are what *visible by colour* compares; without them all are different.
+    ``painted`` names the operand whose paint a result of one part takes, as the topmost or
+    the one picked first; without it, it is the one that the others act on. The arrangement
+    is made once, before the first result. Raises ArrangementError.
     """
     arrangement = Arrangement.of(operands)
     paints = range(len(operands)) if paints is None else paints
-    return (_result(outcome, arrangement, paints) for outcome in which)
+    return (_result(outcome, arrangement, paints, painted) for outcome in which)
 
 
 def pieces(outline: Outline) -> int:
@@ -113,15 +116,15 @@ def pieces(outline: Outline) -> int:
 
 
 def _result(
-    outcome: Outcome, arrangement: Arrangement, paints: Sequence[Hashable]
+    outcome: Outcome, arrangement: Arrangement, paints: Sequence[Hashable], painted: int | None
 ) -> OutcomeResult:
     operands = arrangement.operands
     if not operands:
         return OutcomeResult(outcome, 0, ())
     idle = tuple(i for i, operand in enumerate(operands) if not operand.closed.any())
     if outcome in LIVE:
-        return _live(outcome, arrangement, idle)
-    first = 0
+        return _live(outcome, arrangement, idle, painted)
+    first = painted or 0
     if outcome is Outcome.SPLIT:
         found, idle = parts.split(arrangement), ()
     elif outcome is Outcome.WINDOW:
@@ -135,25 +138,28 @@ def _result(
     elif outcome is Outcome.SEAMS:
         found, idle = parts.seams(arrangement), ()
     else:
-        found, idle = [Part(bundle(operands, "evenodd"), 0)], ()
+        found, idle = [Part(bundle(operands, "evenodd"), first)], ()
     return OutcomeResult(outcome, first, tuple(found), idle)
 
 
-def _live(outcome: LiveOutcome, arrangement: Arrangement, idle: tuple[int, ...]) -> OutcomeResult:
+def _live(
+    outcome: LiveOutcome, arrangement: Arrangement, idle: tuple[int, ...], painted: int | None
+) -> OutcomeResult:
     order = members(outcome, len(arrangement.operands))
     covers, first = arrangement.covers, order[0][0]
+    paint = first if painted is None else painted
     # What has no area neither cuts nor limits.
     acting = [(place, role) for place, role in order if place == first or place not in idle]
     area = arrangement.outline(
         covered(covers[:, [place for place, _ in acting]], [role for _, role in acting])
     )
-    found = [] if area.is_empty else [Part(area, first)]
+    found = [] if area.is_empty else [Part(area, paint)]
     if outcome is Outcome.JOIN:
         lines = [
             Outline.from_contours(contour for contour in operand.contours if not contour.closed)
             for operand in arrangement.operands
         ]
-        found += [Part(line, first) for line in chain.chained(lines)]
+        found += [Part(line, paint) for line in chain.chained(lines)]
         idle = ()
     elif outcome is not Outcome.ALTERNATE and first in idle:
         others = covers[:, [place for place, _ in acting[1:]]]
@@ -163,4 +169,4 @@ def _live(outcome: LiveOutcome, arrangement: Arrangement, idle: tuple[int, ...])
         for line in idle:
             found += parts.lines_within(arrangement, line, kept)
         idle = ()
-    return OutcomeResult(outcome, first, tuple(found), idle)
+    return OutcomeResult(outcome, paint, tuple(found), idle)
