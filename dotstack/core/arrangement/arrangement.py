@@ -6,10 +6,8 @@ from functools import cached_property
 from typing import Self
 
 import numpy as np
-from scipy.sparse import coo_matrix
-from scipy.sparse.csgraph import connected_components
 
-from dotstack.core.arrangement import contacts, faces, graph, pole, strokes, trace
+from dotstack.core.arrangement import contacts, faces, graph, linked, pole, strokes, trace
 from dotstack.core.arrangement.contacts import Contacts
 from dotstack.core.arrangement.faces import Faces
 from dotstack.core.arrangement.gather import Gathered, gathered
@@ -227,10 +225,7 @@ class Arrangement:
     def _linked(self, passable: Bools) -> Ints:
         """A number for each face; the same for those that passable edges lie between."""
         left, right = self.sides
-        links = (left[passable], right[passable])
-        n = len(self.areas)
-        matrix = coo_matrix((np.ones(len(links[0]), np.int8), links), shape=(n, n))
-        return connected_components(matrix, directed=False)[1].astype(np.intp)
+        return linked.labels(len(self.areas), left[passable], right[passable])
 
     def strokes(self, operand: int, kept: Bools, cutters: Bools) -> list[Outline]:
         """Stretches of the operand's open contours that lie in ``kept`` faces, or beside one.

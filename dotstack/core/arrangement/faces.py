@@ -5,9 +5,9 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 from scipy.sparse import coo_matrix
-from scipy.sparse.csgraph import breadth_first_order, connected_components
+from scipy.sparse.csgraph import breadth_first_order
 
-from dotstack.core.arrangement import rotation
+from dotstack.core.arrangement import linked, rotation
 from dotstack.core.arrangement.graph import Graph
 from dotstack.core.geometry import measure
 from dotstack.core.geometry.arrays import Floats, Ints, Points, cross
@@ -49,14 +49,14 @@ def find(segments: Segments, graph: Graph, tolerance: Tolerance, attempt: int) -
     order = rotation.ring_order(segments, graph, tolerance)
     cycle = rotation.cycle_labels(rotation.next_half_edges(order, origin))
     cycles = int(cycle.max(initial=-1)) + 1
-    component = _components(graph)
+    component = linked.labels(len(graph.vertices), graph.tail, graph.head)
     of_cycle = np.empty(cycles, np.intp)
     of_cycle[cycle] = component[origin]
     area = _cycle_areas(segments, graph, cycle, cycles)
     outer, outer_cycles = _outer_cycles(area, of_cycle, tolerance)
     inside = _enclosing_cycles(segments, graph, cycle, component, outer, attempt)
     # An outer cycle bounds the face that its component lies in: node ``cycles`` is outside.
-    face = _united(cycles + 1, outer, np.where(inside < 0, cycles, inside))
+    face = linked.labels(cycles + 1, outer, np.where(inside < 0, cycles, inside))
     face = _outside_first(face)
     of_half_edge, areas = face[cycle], np.bincount(face[:cycles], area).astype(np.float64)
     areas[0] = np.inf
@@ -75,12 +75,6 @@ def _nothing(graph: Graph) -> Faces:
     none = np.empty(0, np.intp)
     winding = np.zeros((1, graph.passes.shape[1]), np.int32)
     return Faces(none, none, np.array([np.inf]), winding, 0, 0)
-
-
-def _components(graph: Graph) -> Ints:
-    n = len(graph.vertices)
-    links = coo_matrix((np.ones(len(graph), np.int8), (graph.tail, graph.head)), shape=(n, n))
-    return connected_components(links, directed=False)[1].astype(np.intp)
 
 
 def edge_pieces(segments: Segments, graph: Graph) -> Segments:
@@ -224,11 +218,6 @@ def _cubic_heights(cubics: Segments, height: Floats, ray: complex) -> Floats:
         same = above(middle) * at_low > 0
         low, high = np.where(same, middle, low), np.where(same, high, middle)
     return np.where(exists, (low + high) / 2, np.nan)
-
-
-def _united(n: int, a: Ints, b: Ints) -> Ints:
-    links = coo_matrix((np.ones(len(a), np.int8), (a, b)), shape=(n, n))
-    return connected_components(links, directed=False)[1].astype(np.intp)
 
 
 def _outside_first(face: Ints) -> Ints:

@@ -4,10 +4,9 @@ from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import NDArray
-from scipy.sparse import coo_matrix
-from scipy.sparse.csgraph import connected_components
 from scipy.spatial import cKDTree
 
+from dotstack.core.arrangement import linked
 from dotstack.core.arrangement.contacts import Contacts
 from dotstack.core.arrangement.gather import Gathered
 from dotstack.core.geometry import locate
@@ -100,19 +99,13 @@ def _vertices(segments: Segments, contacts: Contacts, snap: float) -> tuple[Poin
     close = cKDTree(np.stack([distinct.real, distinct.imag], axis=1)).query_pairs(
         snap, output_type="ndarray"
     )
-    _, label = _components(len(distinct), close[:, 0], close[:, 1])
+    label = linked.labels(len(distinct), close[:, 0], close[:, 1])
     # Of each cluster the member that came first in the input.
     order = np.lexsort((first, label))
     leaders = order[np.flatnonzero(np.diff(label[order], prepend=-1))]
     vertex = label[back]
     n = len(segments)
     return distinct[leaders], vertex[: 2 * n], vertex[2 * n :]
-
-
-def _components(n: int, a: Ints, b: Ints) -> tuple[int, Ints]:
-    links = coo_matrix((np.ones(len(a), np.int8), (a, b)), shape=(n, n))
-    count, label = connected_components(links, directed=False)
-    return int(count), label.astype(np.intp)
 
 
 def _stations(
@@ -165,7 +158,7 @@ def _course_labels(segments: Segments, edges: _Edges, course: float) -> Ints:
         return np.arange(len(order))
     a, b = (order[i] for i in _pairs_within(first[several], size[several]))
     equal = _same_course(segments, edges, a, b, course)
-    return _components(len(order), a[equal], b[equal])[1]
+    return linked.labels(len(order), a[equal], b[equal])
 
 
 def _merged(given: Gathered, operands: int, vertices: Points, edges: _Edges, label: Ints) -> Graph:

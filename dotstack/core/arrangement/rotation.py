@@ -4,9 +4,8 @@ Half-edge 2e runs along edge e from tail to head, 2e + 1 the other way; h ^ 1 is
 """
 
 import numpy as np
-from scipy.sparse import csr_matrix
-from scipy.sparse.csgraph import connected_components
 
+from dotstack.core.arrangement import linked
 from dotstack.core.arrangement.graph import Graph
 from dotstack.core.geometry.arrays import Bools, Floats, Ints, Points, dot
 from dotstack.core.geometry.segments import LINE, Segments
@@ -205,5 +204,4 @@ def next_half_edges(order: Ints, origin: Ints) -> Ints:
 def cycle_labels(following: Ints) -> Ints:
     """A number for each half-edge's cycle under ``following``, from 0."""
     n = len(following)
-    links = csr_matrix((np.ones(n, np.int8), following, np.arange(n + 1)), shape=(n, n))
-    return connected_components(links, directed=False)[1].astype(np.intp)
+    return linked.labels(n, np.arange(n), following)
