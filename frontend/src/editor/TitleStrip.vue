@@ -201,7 +201,10 @@ input.name {
   color: var(--ink);
 }
 .add {
+  position: sticky;
+  right: 0;
   padding-left: 11px;
+  background: var(--card);
 }
 .right {
   flex: none;
