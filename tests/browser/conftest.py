@@ -3,7 +3,7 @@
 from collections.abc import Iterator
 from dataclasses import dataclass
 from pathlib import Path
-from threading import Thread
+from threading import Event, Thread
 from typing import Any
 
 import pytest
@@ -56,15 +56,21 @@ class Server:
         fill(studio.drawings, studio.shelf)
         self.port = self.port or free_port()
         self._server = create_server(app, host="127.0.0.1", port=self.port)
-        self._thread = Thread(target=self._server.run, daemon=True)
+        self._stopping = Event()
+        self._thread = Thread(target=self._run, daemon=True)
         self._thread.start()
 
+    def _run(self) -> None:
+        while not self._stopping.is_set():
+            self._server.asyncore.loop(timeout=0.05, map=self._server._map, count=1)
+
     def stop(self) -> None:
-        self._server.close()
+        # Sockets are closed only when nobody waits on them any more.
+        self._stopping.set()
+        self._thread.join()
+        self._server.task_dispatcher.shutdown()
         for channel in list(self._server._map.values()):
             channel.close()
-        self._server.task_dispatcher.shutdown()
-        self._thread.join(timeout=5)
         self._database.close()
 
     @property

@@ -8,7 +8,7 @@ import subprocess
 import sys
 import time
 from collections.abc import Iterator
-from contextlib import contextmanager
+from contextlib import closing, contextmanager
 from pathlib import Path
 from threading import Thread
 from typing import Any
@@ -35,12 +35,11 @@ def server(folder: Path) -> Iterator[tuple[subprocess.Popen[bytes], int]]:
 
 
 def post(port: int, address: str, body: dict[str, Any]) -> dict[str, Any]:
-    connection = http.client.HTTPConnection("127.0.0.1", port, timeout=10)
-    connection.request("POST", address, json.dumps(body), {"Content-Type": "application/json"})
-    answer = connection.getresponse()
-    found: dict[str, Any] = json.loads(answer.read())
-    assert answer.status < 300, found
-    connection.close()
+    with closing(http.client.HTTPConnection("127.0.0.1", port, timeout=10)) as connection:
+        connection.request("POST", address, json.dumps(body), {"Content-Type": "application/json"})
+        with connection.getresponse() as answer:
+            found: dict[str, Any] = json.loads(answer.read())
+            assert answer.status < 300, found
     return found
 
 
