@@ -140,7 +140,7 @@ class Arrangement:
             )
         if found.outer_cycles != found.components:
             return f"{found.components} parts have {found.outer_cycles} outer edges"
-        left, right = found.of_half_edge[0::2], found.of_half_edge[1::2]
+        left, right = self.sides
         if (found.winding[left] - found.winding[right] != made.passes).any():
             return "the outlines' windings contradict each other"
         least = -self._given.tolerance.snap * (
@@ -200,7 +200,7 @@ class Arrangement:
         """
         given = self._given
         return trace.outline(
-            given.segments, self._graph, self._faces, chosen, self._given.tolerance, given.middle
+            given.segments, self._graph, self._faces, chosen, given.tolerance, given.middle
         )
 
     @property
@@ -235,11 +235,8 @@ class Arrangement:
         """
         return strokes.stretches(self._given, self._graph, self._faces, operand, kept, cutters)
 
-    def seams(self, wanted: Bools) -> list[tuple[Outline, int]]:
-        """The ``wanted`` edges, shape (edges,), chained where no third one joins them.
-
-        Each chain comes with one of its edges.
-        """
+    def seams(self, wanted: Bools) -> list[Outline]:
+        """The ``wanted`` edges, shape (edges,), chained where no third one joins them."""
         return strokes.chains(self._given, self._graph, wanted)
 
 

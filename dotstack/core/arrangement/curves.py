@@ -9,7 +9,7 @@ import numpy as np
 
 from dotstack.core.arrangement import graphs, pairs
 from dotstack.core.geometry import flat
-from dotstack.core.geometry.arrays import Bools, Floats, Ints, Points, cross
+from dotstack.core.geometry.arrays import Bools, Floats, Ints, Points, cross, finite
 from dotstack.core.geometry.flat import Pieces
 from dotstack.core.geometry.rows import Rows
 from dotstack.core.geometry.segments import Segments
@@ -127,17 +127,13 @@ def _newton(
         point, v = _on_rays(one, left, t)
         other, w = _on_rays(two, right, u)
         gap, det = other - point, cross(v, w)
-        t, u = t + _finite(cross(gap, w) / det), u + _finite(cross(gap, v) / det)
+        t, u = t + finite(cross(gap, w) / det), u + finite(cross(gap, v) / det)
     point, _ = _on_rays(one, left, t)
     other, _ = _on_rays(two, right, u)
     met = np.abs(other - point) <= tolerance.snap
     hit = met & _is_within(left, t, tolerance) & _is_within(right, u, tolerance)
     tiny = np.minimum(np.abs(way), np.abs(other_way)) <= tolerance.snap
     return met | tiny, (a[hit], t[hit], b[hit], u[hit])
-
-
-def _finite(step: Floats) -> Floats:
-    return np.nan_to_num(step, posinf=0.0, neginf=0.0)
 
 
 def _on_rays(rows: Rows, pieces: Pieces, t: Floats) -> tuple[Points, Points]:

@@ -55,8 +55,8 @@ def gathered(operands: Sequence[Outline], coarser: float = 1.0) -> Gathered:
         segments.take(real), operand[real], owner[real], contour[real],
     )  # fmt: skip
     x0, y0, x1, y1 = measure.boxes(segments)
-    low = complex(x0.min(initial=np.inf), y0.min(initial=np.inf)) if len(x0) else 0j
-    high = complex(x1.max(initial=-np.inf), y1.max(initial=-np.inf)) if len(x0) else 0j
+    low = complex(x0.min(), y0.min()) if len(x0) else 0j
+    high = complex(x1.max(), y1.max()) if len(x0) else 0j
     middle, extent = (low + high) / 2, abs(high - low)
     reach = max(map(abs, (low.real, low.imag, high.real, high.imag)))
     tolerance = Tolerance.of_extent(extent, reach).coarser(coarser)

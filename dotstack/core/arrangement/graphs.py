@@ -11,7 +11,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from dotstack.core.geometry import flat
-from dotstack.core.geometry.arrays import Bools, Floats, Ints, Points, cross, dot
+from dotstack.core.geometry.arrays import Bools, Floats, Ints, Points, cross, dot, finite
 from dotstack.core.geometry.flat import Pieces
 from dotstack.core.geometry.rows import Rows
 from dotstack.core.geometry.segments import Segments
@@ -190,8 +190,8 @@ def _roots(
         way = other - point
         det = cross(speed, pace)
         step, partner_step = cross(way, pace) / det, cross(way, speed) / det
-        root = np.clip(root + np.nan_to_num(step, posinf=0.0, neginf=0.0), low, high)
-        partner = np.clip(partner + np.nan_to_num(partner_step, posinf=0.0, neginf=0.0), 0.0, 1.0)
+        root = np.clip(root + finite(step), low, high)
+        partner = np.clip(partner + finite(partner_step), 0.0, 1.0)
     distance = np.abs(gap.two.at(partner)[0] - gap.one.at(root)[0])
     lost = np.flatnonzero(~(distance <= tolerance.noise))
     if len(lost):

@@ -46,7 +46,7 @@ def _is_cut(graph: Graph, operand: int, cutters: Bools) -> Bools:
     return cut
 
 
-def chains(given: Gathered, graph: Graph, wanted: Bools) -> list[tuple[Outline, int]]:
+def chains(given: Gathered, graph: Graph, wanted: Bools) -> list[Outline]:
     """See ``Arrangement.seams``."""
     edges = np.flatnonzero(wanted).tolist()
     at: dict[int, list[int]] = {}
@@ -70,7 +70,7 @@ def chains(given: Gathered, graph: Graph, wanted: Bools) -> list[tuple[Outline, 
             vertex = int(graph.head[edge] if forward else graph.tail[edge])
             if len(at[vertex]) == 2:
                 edge = at[vertex][0] if at[vertex][0] != edge else at[vertex][1]
-        found.append((_walked(given, graph, np.array(walk)), first))
+        found.append(_walked(given, graph, np.array(walk)))
     return found
 
 

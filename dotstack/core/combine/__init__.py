@@ -1,4 +1,4 @@
-"""What comes of combining shapes: which regions does each choice keep?"""
+"""What comes of several outlines together: which regions does each choice keep?"""
 
 from dotstack.core.combine.booleans import combined, difference, exclusion, intersection, union
 from dotstack.core.combine.chain import chained

@@ -35,19 +35,15 @@ class Part:
 
 def split(arrangement: Arrangement) -> list[Part]:
     """Every covered region by itself, and lines cut at every crossing."""
-    top = _top(arrangement.covers)
     found = [
         Part(region.outline, max(region.cover)) for region in arrangement.regions if region.cover
     ]
-    everyone = np.ones(len(arrangement.operands), np.bool_)
-    for operand in range(len(arrangement.operands)):
-        found += _strokes(arrangement, operand, np.ones(len(top), np.bool_), everyone)
-    return _in_order(found)
+    return _in_order(found + _lines_cut_everywhere(arrangement))
 
 
 def visible(arrangement: Arrangement) -> list[Part]:
     """Of each operand the part that can be seen."""
-    top = _top(arrangement.covers)
+    top = tops(arrangement.covers)
     return [
         Part(arrangement.outline(top == operand), operand)
         for operand in np.unique(top[top >= 0]).tolist()
@@ -56,7 +52,7 @@ def visible(arrangement: Arrangement) -> list[Part]:
 
 def visible_by_colour(arrangement: Arrangement, paints: Sequence[Hashable]) -> list[Part]:
     """The same, but touching parts of equal paint are one."""
-    top = _top(arrangement.covers)
+    top = tops(arrangement.covers)
     colours = list(dict.fromkeys(paints))
     colour = np.array([*(colours.index(paint) for paint in paints), -1])[top]
     nothing = np.zeros(len(arrangement.drawn), np.bool_)
@@ -71,7 +67,7 @@ def window(arrangement: Arrangement) -> list[Part]:
     """All that shows through the topmost operand, in its own paint."""
     last = len(arrangement.operands) - 1
     inside = arrangement.covers[:, last]
-    top = _top(arrangement.covers[:, :last])
+    top = tops(arrangement.covers[:, :last])
     found = []
     for operand in range(last):
         seen = inside & (top == operand)
@@ -83,20 +79,16 @@ def window(arrangement: Arrangement) -> list[Part]:
 
 def seams(arrangement: Arrangement) -> list[Part]:
     """The edges between regions as lines, in the paint of the higher side; and all lines."""
-    top = _top(arrangement.covers)
+    top = tops(arrangement.covers)
     left, right = arrangement.sides
     paint = np.maximum(top[left], top[right])
     region = arrangement.region_of_face
     between = (region[left] != region[right]) & (paint >= 0)
     found = []
     for each in np.unique(paint[between]):
-        found += [
-            Part(outline, int(each)) for outline, _ in arrangement.seams(between & (paint == each))
-        ]
-    everyone = np.ones(len(arrangement.operands), np.bool_)
-    for operand in range(len(arrangement.operands)):
-        found += _strokes(arrangement, operand, np.ones(len(top), np.bool_), everyone)
-    return _in_order(found)
+        chains = arrangement.seams(between & (paint == each))
+        found += [Part(outline, int(each)) for outline in chains]
+    return _in_order(found + _lines_cut_everywhere(arrangement))
 
 
 def slice_(arrangement: Arrangement) -> list[Part]:
@@ -122,13 +114,22 @@ def _strokes(arrangement: Arrangement, operand: int, kept: Bools, cutters: Bools
     return [Part(line, operand) for line in arrangement.strokes(operand, kept, cutters)]
 
 
+def _lines_cut_everywhere(arrangement: Arrangement) -> list[Part]:
+    everyone = np.ones(len(arrangement.operands), np.bool_)
+    everywhere = np.ones(len(arrangement.covers), np.bool_)
+    found = []
+    for operand in range(len(arrangement.operands)):
+        found += _strokes(arrangement, operand, everywhere, everyone)
+    return found
+
+
 def _only(arrangement: Arrangement, operand: int) -> Bools:
     only = np.zeros(len(arrangement.operands), np.bool_)
     only[operand] = True
     return only
 
 
-def _top(covers: Bools) -> Ints:
+def tops(covers: Bools) -> Ints:
     """The topmost operand that covers each face, −1 where none does."""
     if not covers.shape[1]:
         return np.full(len(covers), -1, np.intp)

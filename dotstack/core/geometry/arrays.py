@@ -27,6 +27,11 @@ def dot(a: Points, b: Points) -> Floats:
     return product
 
 
+def finite(values: Floats) -> Floats:
+    """The values, with 0 for those that are no number or infinite."""
+    return np.nan_to_num(values, posinf=0.0, neginf=0.0)
+
+
 def ranges(starts: Ints, counts: Ints) -> Ints:
     """The ranges start, start + 1, … of ``counts`` numbers each, one after the other.
 

@@ -1,4 +1,4 @@
-"""Commands that combine shapes."""
+"""Commands that take an outcome."""
 
 from typing import Annotated, Literal
 
