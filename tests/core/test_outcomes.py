@@ -171,6 +171,13 @@ def test_a_region_build_keeps_fuses_and_drops_and_follows_its_shapes() -> None:
     assert [part.outline.area for part in apart.pieces] == pytest.approx([100 * math.pi])
 
 
+def test_a_region_that_a_line_parts_is_picked_whole() -> None:
+    across = Outline.from_path_data("M-20 0H40")
+    pick = Pick(((frozenset({1}), (-5, 5)),))
+    made = build([across, *rings(12)[:2]], [pick], keep_rest=False)
+    assert_outlines_equal(made.pieces[0].outline, difference(rings(12)[0], [rings(12)[1]]))
+
+
 def test_of_regions_with_one_cover_the_one_that_was_pointed_at_is_found() -> None:
     bar = rectangle(40, 4)
     both = [rectangle(10, 20), bar]

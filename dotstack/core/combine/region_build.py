@@ -7,9 +7,9 @@ from enum import StrEnum
 import numpy as np
 
 from dotstack.core.arrangement import Arrangement
-from dotstack.core.combine.parts import Part
+from dotstack.core.combine.parts import Part, tops
 from dotstack.core.geometry import Outline
-from dotstack.core.geometry.arrays import Bools, Ints
+from dotstack.core.geometry.arrays import Ints
 
 
 class Picked(StrEnum):
@@ -59,20 +59,23 @@ def build(operands: Sequence[Outline], picks: Sequence[Pick], *, keep_rest: bool
     """
     arrangement = Arrangement.of(operands)
     match = _Match(arrangement)
-    of_pick = np.full(len(arrangement.covers), -1, np.intp)
+    # By region, 0 being outside; lines may part a region into several faces.
+    pick_of_region = np.full(len(arrangement.regions) + 1, -1, np.intp)
     lost = []
     for place, pick in enumerate(picks):
         for number, (cover, point) in enumerate(pick.regions):
-            face = match.face(cover, complex(*point))
-            if face is None:
+            region = match.region(cover, complex(*point))
+            if region is None:
                 lost.append((place, number))
             else:
-                of_pick[face] = place
+                pick_of_region[region] = place
+    of_pick = pick_of_region[arrangement.region_of_face]
     pieces = []
     for place, pick in enumerate(picks):
         chosen = of_pick == place
         if pick.picked is Picked.PIECE and chosen.any():
-            paint = _topmost(arrangement.covers[chosen]) if pick.paint is None else pick.paint
+            top = max(int(tops(arrangement.covers[chosen]).max()), 0)
+            paint = top if pick.paint is None else pick.paint
             pieces.append(Part(arrangement.outline(chosen), paint))
     rest = _rest(arrangement, of_pick) if keep_rest else []
     return Build(tuple(rest), tuple(pieces), tuple(lost))
@@ -84,22 +87,17 @@ class _Match:
     def __init__(self, arrangement: Arrangement) -> None:
         self._by_cover: dict[frozenset[int], list[int]] = {}
         self._regions = arrangement.regions
-        for face, region in enumerate(self._regions, start=1):
-            self._by_cover.setdefault(region.cover, []).append(face)
+        for label, region in enumerate(self._regions, start=1):
+            self._by_cover.setdefault(region.cover, []).append(label)
 
-    def face(self, cover: frozenset[int], point: complex) -> int | None:
-        faces = self._by_cover.get(cover, [])
-        if len(faces) < 2:
-            return faces[0] if faces else None
-        for face in faces:
-            if self._regions[face - 1].outline.contains(point.real, point.imag):
-                return face
-        return min(faces, key=lambda face: abs(complex(*self._regions[face - 1].dot) - point))
-
-
-def _topmost(covers: Bools) -> int:
-    covering = np.flatnonzero(covers.any(axis=0))
-    return int(covering[-1]) if len(covering) else 0
+    def region(self, cover: frozenset[int], point: complex) -> int | None:
+        labels = self._by_cover.get(cover, [])
+        if len(labels) < 2:
+            return labels[0] if labels else None
+        for label in labels:
+            if self._regions[label - 1].outline.contains(point.real, point.imag):
+                return label
+        return min(labels, key=lambda label: abs(complex(*self._regions[label - 1].dot) - point))
 
 
 def _rest(arrangement: Arrangement, of_pick: Ints) -> list[Part]:
