@@ -19,6 +19,13 @@ def editor(page: Page, server: Server) -> Editor:
     return editor
 
 
+def two_discs(editor: Editor, second_radius: float) -> None:
+    """Draws two discs that overlap, and selects both."""
+    editor.type_shape("1", (100, 128), radius=40)
+    editor.type_shape("1", (150, 128), radius=second_radius)
+    editor.page.keyboard.press("Control+a")
+
+
 def radii(outline) -> list[float]:  # type: ignore[no-untyped-def]
     arcs = outline.segments.take(outline.segments.kind == ARC)
     return sorted(set(arcs.q.real.round(9)))
@@ -84,9 +91,7 @@ def test_a_shape_is_moved_and_resized_by_hand_and_by_exact_numbers(editor: Edito
 def test_outcomes_are_seen_before_they_are_chosen_and_the_mark_stays_live(
     editor: Editor, tmp_path: Path
 ) -> None:
-    editor.type_shape("1", (100, 128), radius=40)
-    editor.type_shape("1", (150, 128), radius=30)
-    editor.page.keyboard.press("Control+a")
+    two_discs(editor, 30)
     counts = {
         "join": "1 pc · 2 nd", "cut": "1 pc · 2 nd", "cut-other-way": "1 pc · 2 nd",
         "overlap": "1 pc · 2 nd", "alternate": "2 pc · 4 nd",
@@ -123,9 +128,7 @@ def test_outcomes_are_seen_before_they_are_chosen_and_the_mark_stays_live(
 def test_a_member_is_dragged_and_the_mark_follows_while_it_moves(
     editor: Editor, tmp_path: Path
 ) -> None:
-    editor.type_shape("1", (100, 128), radius=40)
-    editor.type_shape("1", (150, 128), radius=30)
-    editor.page.keyboard.press("Control+a")
+    two_discs(editor, 30)
     editor.page.keyboard.press("o")
     editor.saved()
     before = editor.page.locator("[data-testid=desk] path[data-node]").first.get_attribute("d")
@@ -168,9 +171,7 @@ def test_a_mark_is_put_on_the_shelf_and_placed_on_another_plate_at_half_its_size
     editor: Editor, tmp_path: Path
 ) -> None:
     page = editor.page
-    editor.type_shape("1", (100, 128), radius=40)
-    editor.type_shape("1", (150, 128), radius=40)
-    page.keyboard.press("Control+a")
+    two_discs(editor, 40)
     expect(editor.tile("join")).to_be_visible()
     page.keyboard.press("j")
     editor.saved()

@@ -3,12 +3,12 @@
 import math
 from functools import reduce
 
-import numpy as np
 import pytest
 import shapely
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from bench import peers
 from dotstack.core.arrangement import Arrangement
 from dotstack.core.combine import (
     LIVE,
@@ -158,21 +158,10 @@ def test_the_mark_is_the_same_at_any_size_and_place(
     assert there.area == pytest.approx(here.area * scale**2, rel=1e-6, abs=1e-6 * scale**2)
 
 
-def flattened(outline: Outline) -> shapely.Geometry:
-    """A combined outline as a polygon with many corners."""
-    filled: shapely.Geometry = shapely.Polygon()
-    for contour in outline.contours:
-        index = np.repeat(np.arange(len(contour.segments)), 400)
-        ring = contour.segments.at(index, np.tile(np.arange(400) / 400, len(contour.segments)))
-        polygon = shapely.Polygon(np.stack([ring.real, ring.imag], axis=1))
-        filled = filled.symmetric_difference(shapely.make_valid(polygon))
-    return filled
-
-
 @settings(max_examples=40)
 @given(_several)
 def test_an_independent_oracle_agrees(operands: list[Outline]) -> None:
-    polygons = [flattened(union([operand])) for operand in operands]
+    polygons = peers.flattened([union([operand]) for operand in operands])
     for ours, theirs in (
         (union(operands), shapely.union_all(polygons)),
         (intersection(operands[:2]), polygons[0].intersection(polygons[1])),
