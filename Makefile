@@ -27,12 +27,15 @@ lint: .venv/.ready frontend/node_modules/.ready
 	@.venv/bin/lint-imports
 	@echo "== Generated files: the API's description and its types"
 	@.venv/bin/dotstack openapi | diff -u docs/openapi.json - || { echo "Run 'make types'."; exit 1; }
+	@for kind in drawing kit; do .venv/bin/dotstack schema $$kind \
+		| diff -u docs/$$kind-file.schema.json - || { echo "Run 'make types'."; exit 1; }; done
 	@cd frontend && npm run --silent types -- --check
 	@echo "== Front end: style, types"
 	@cd frontend && npm run --silent lint && npm run --silent check
 
 types: .venv/.ready frontend/node_modules/.ready
 	@.venv/bin/dotstack openapi > docs/openapi.json
+	@for kind in drawing kit; do .venv/bin/dotstack schema $$kind > docs/$$kind-file.schema.json; done
 	@cd frontend && npm run --silent types
 
 dev: .venv/.ready frontend/node_modules/.ready
@@ -41,8 +44,11 @@ dev: .venv/.ready frontend/node_modules/.ready
 
 bench: .venv/.ready
 	@$(PYTHON) -m bench.engine
+	@$(PYTHON) -m bench.desk
+	@$(PYTHON) -m bench.combining
 
 sweep: .venv/.ready frontend/node_modules/.ready fonts
+	@$(PYTHON) -m bench.fuzz
 	@$(PYTHON) -m bench.sweep --seconds 240 --keep build/sweep
 
 .venv/.ready: requirements.lock pyproject.toml

@@ -173,6 +173,27 @@ def osculating(rng: random.Random) -> list[Outline]:
     return [Outline.from_path_data(data + "Z"), Outline.from_path_data(other)]
 
 
+def slow_ends(rng: random.Random) -> list[Outline]:
+    """Cubics whose handles lie on their ends or in line with them: no speed there, no bend."""
+
+    def curve(start: complex) -> tuple[complex, complex, complex]:
+        end = complex(_place(rng), _place(rng))
+        first, second = (start + rng.uniform(-0.5, 1.5) * (end - start) for _ in range(2))
+        free = complex(_place(rng), _place(rng))
+        return rng.choice([start, first, free]), rng.choice([end, second, start, free]), end
+
+    shapes = []
+    for _ in range(rng.randint(1, 3)):
+        at = complex(_place(rng), _place(rng))
+        data = f"M{at.real} {at.imag}"
+        for _ in range(rng.randint(2, 4)):
+            points = curve(at)
+            data += "C" + " ".join(f"{point.real} {point.imag}" for point in points)
+            at = points[-1]
+        shapes.append(Outline.from_path_data(data + "Z"))
+    return [*shapes, anything(rng)]
+
+
 FAMILIES: dict[str, Family] = {
     "mixed": mixed,
     "blobs": blobs,
@@ -182,6 +203,7 @@ FAMILIES: dict[str, Family] = {
     "restarted": restarted,
     "shared edges": shared_edges,
     "osculating": osculating,
+    "slow ends": slow_ends,
     "slivers": slivers,
     "generations": generations,
     "scaled, far away": scaled,

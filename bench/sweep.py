@@ -49,7 +49,7 @@ def faults(outlines: list[Outline], tally: Tally, *, scan: bool) -> str:
     extent = _extent(outlines) ** 2
     error = max(abs(a - b) for a, b in zip(mine, other)) / max(mine[0], 1e-12 * extent)
     tally.worst = max(tally.worst, error)
-    if error > _FINE:
+    if error > _FINE + _rounding(outlines) * extent / max(mine[0], 1e-12 * extent):
         return f"turned, the areas are other by {error:.1e}"
     traced = [
         here.outline(chosen).area for chosen in (here.covers.any(axis=1), here.covers.all(axis=1))
@@ -76,6 +76,12 @@ def _areas(arrangement: Arrangement) -> tuple[float, float, float]:
 def _extent(outlines: list[Outline]) -> float:
     bounds = np.array([outline.bounds for outline in outlines])
     return float(np.hypot(*(bounds[:, 2:].max(axis=0) - bounds[:, :2].min(axis=0))))
+
+
+def _rounding(outlines: list[Outline]) -> float:
+    """What turning the input costs: far from the origin its points are rounded coarsely."""
+    reach = max(abs(value) for outline in outlines for value in outline.bounds)
+    return 16 * float(np.finfo(float).eps) * reach / _extent(outlines)
 
 
 def cases(family: str, seed: int) -> Iterator[list[Outline]]:

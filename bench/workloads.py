@@ -59,10 +59,11 @@ def blobs(count: int = 200) -> list[Outline]:
     """Smooth closed outlines of cubics at random, ever as dense."""
     rng = random.Random(11)
     extent = 1000 * math.sqrt(count / 200)
-    return [_blob(rng, rng.uniform(0, extent), rng.uniform(0, extent)) for _ in range(count)]
+    return [blob(rng, rng.uniform(0, extent), rng.uniform(0, extent)) for _ in range(count)]
 
 
-def _blob(rng: random.Random, x: float, y: float) -> Outline:
+def blob(rng: random.Random, x: float, y: float) -> Outline:
+    """A smooth closed outline of cubics at random, 30 to 90 round a place."""
     n = rng.randint(5, 9)
     reach = [rng.uniform(30, 90) for _ in range(n)]
     nodes = [

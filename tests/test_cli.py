@@ -89,7 +89,7 @@ def test_a_missing_file_and_a_wrong_outcome_are_told(
     ("shape", "data"),
     [
         ('<circle cx="3" cy="4" r="5"/>', "M8 4A5 5 0 0 1-2 4A5 5 0 0 1 8 4Z"),
-        ('<rect x="1" y="2" width="6" height="4"/>', "M7 2V6H1V2Z"),
+        ('<rect x="1" y="2" width="6" height="4"/>', "M1 2H7V6H1Z"),
         ('<polygon points="0,0 4 0 4,4"/>', "M0 0H4V4Z"),
         ('<polyline fill="none" points="0 0 4 0 4 4"/>', "M0 0H4V4"),
         ('<line x1="1" x2="5" y2="1mm"/>', "M1 0 5 3.779528"),

@@ -40,13 +40,85 @@ def outcomes(editor: Editor) -> None:
     expect(editor.page.get_by_test_id("outcome-preview")).to_be_visible()
 
 
+def construct(editor: Editor) -> None:
+    """A star with its value tags and the compass ring."""
+    editor.open().page.get_by_role("tab", name="Night ferry").click()
+    editor.pick("North star")
+    editor.set_fact("angle", 15)
+    editor.page.keyboard.press("Escape")
+
+
+def snapping(editor: Editor) -> None:
+    """A shape on its way to the centre of another."""
+    editor.open().page.get_by_role("tab", name="Night ferry").click()
+    editor.page.keyboard.press("g")
+    editor.pick("North star")
+    editor.drag((66, 66), (157, 86), drop=False)
+    expect(editor.reason().first).to_be_visible()
+
+
+def several(editor: Editor) -> None:
+    """Two shapes, measured and aligned."""
+    editor.open().page.get_by_role("tab", name="Night ferry").click()
+    editor.pick("Funnel", "North star")
+    expect(editor.page.get_by_test_id("between")).to_be_visible()
+    expect(editor.tile("join")).to_be_visible()
+
+
+def regions(editor: Editor) -> None:
+    """Regions of a build picked again."""
+    editor.open().page.get_by_role("tab", name="Rope knot").click()
+    editor.pick("Rope knot")
+    editor.page.keyboard.press("r")
+    expect(editor.page.get_by_test_id("regions")).to_be_visible()
+    editor.page.mouse.click(*editor.at(128, 115))
+    editor.page.mouse.move(300, 600)
+
+
+def clip(editor: Editor) -> None:
+    """Waves that show only within a disc, one of them in hand."""
+    editor.open().page.get_by_role("tab", name="Night ferry").click()
+    editor.pick("Moon")
+    editor.page.keyboard.press("Enter")
+    editor.page.mouse.click(*editor.at(224, 44))
+    editor.page.mouse.move(300, 600)
+
+
 def shelf(editor: Editor) -> None:
     """The shelf, with an asset chosen."""
     editor.open().page.keyboard.press("0")
     editor.page.locator(".asset").first.click()
 
 
-VIEWS = (home, editor, draw, outcomes, shelf)
+def shelf_page(editor: Editor) -> None:
+    """The whole shelf, one of its assets picked."""
+    editor.page.goto(f"{editor.server.address}/shelf")
+    editor.page.get_by_role("option", name="Mussel").click()
+
+
+def export(editor: Editor) -> None:
+    """A plate about to be exported."""
+    editor.open().page.get_by_role("tab", name="Kettle house").click()
+    editor.page.keyboard.press("Shift+E")
+    expect(editor.page.get_by_role("dialog").get_by_role("status")).to_contain_text("svg")
+
+
+def versions(editor: Editor) -> None:
+    """A step of the drawing, and a state with a name."""
+    editor.open().page.keyboard.press("Control+s")
+    dialog = editor.page.get_by_role("dialog")
+    dialog.get_by_label("A name for this state").fill("As the harbour office saw it")
+    dialog.get_by_role("button", name="Name this state").click()
+    expect(dialog.get_by_role("button", name="Forget the name")).to_be_visible()
+    dialog.get_by_role("option").nth(3).click()
+    editor.page.mouse.move(760, 30)
+    expect(dialog.locator(".plate path").first).to_be_visible()
+
+
+VIEWS = (
+    home, editor, draw, construct, snapping, several, outcomes, regions, clip, shelf, shelf_page,
+    export, versions,
+)  # fmt: skip
 
 
 def main() -> None:

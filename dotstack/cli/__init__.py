@@ -1,8 +1,11 @@
-"""What can a script do? ``dotstack serve | demo | combine | regions | openapi``."""
+"""What can a script do?
+
+``dotstack serve | demo | export | kit | combine | regions | openapi | schema``
+"""
 
 import argparse
 
-from dotstack.cli import marks, serving
+from dotstack.cli import files, marks, serving
 
 __all__ = ["main"]
 
@@ -12,6 +15,7 @@ def main(arguments: list[str] | None = None) -> int:
     parser = argparse.ArgumentParser(prog="dotstack", description="Construct precise marks.")
     commands = parser.add_subparsers(dest="command", required=True)
     serving.add_to(commands)
+    files.add_to(commands)
     marks.add_to(commands)
     options = parser.parse_args(arguments)
     code: int = options.run(options)

@@ -5,13 +5,14 @@ import json
 import sys
 from pathlib import Path
 
+from dotstack.cli.refusing import refused
 from dotstack.core.arrangement import Arrangement
 from dotstack.core.combine import Outcome, outcomes, union
 from dotstack.core.errors import CoreError
-from dotstack.core.formats import SvgFile, SvgPath, SvgShape, read_svg, write_svg
+from dotstack.core.formats import PaintedPath, Part, Picture, SvgFile, SvgShape, read_svg, write_svg
 from dotstack.core.geometry import Outline
 
-UNREADABLE, NOTHING_LEFT = 1, 3
+NOTHING_LEFT = 3
 _PRECISION = 6
 
 
@@ -40,27 +41,28 @@ def _combine(options: argparse.Namespace) -> int:
         fills = [shape.fill for shape in file.shapes]
         (result,) = outcomes(operands, fills, [Outcome(options.outcome)])
     except (CoreError, OSError) as error:
-        return _refused(options.file, error)
+        return refused(options.file, error)
     for idle in result.idle:
         print(f"{file.shapes[idle].name} takes no part: it has no area.", file=sys.stderr)
     if not result.parts:
         print(f"{options.file}: {options.outcome} leaves nothing.", file=sys.stderr)
         return NOTHING_LEFT
-    paths = [
-        SvgPath(data, None, stroke=_colour(fills[part.paint]))
+    paths = tuple(
+        PaintedPath(data, None, stroke=_colour(fills[part.paint]))
         if part.is_line
-        else SvgPath(data, _colour(fills[part.paint]), part.outline.fill_rule)
+        else PaintedPath(data, _colour(fills[part.paint]), part.outline.fill_rule)
         for part in result.parts
         for data in [part.outline.to_path_data(_PRECISION)]
-    ]
-    document = write_svg(options.outcome, _view_box(file, operands), paths)
+    )
+    parts = (Part(options.outcome, paths),)
+    document = write_svg(Picture(options.outcome, _view_box(file, operands), parts))
     try:
         if options.output:
             options.output.write_text(document, encoding="utf-8")
         else:
             print(document, end="")
     except OSError as error:
-        return _refused(options.output, error)
+        return refused(options.output, error)
     return 0
 
 
@@ -69,7 +71,7 @@ def _regions(options: argparse.Namespace) -> int:
         file = read_svg(_text(options.file))
         found = Arrangement.of([_operand(shape) for shape in file.shapes]).regions
     except (CoreError, OSError) as error:
-        return _refused(options.file, error)
+        return refused(options.file, error)
     names = [shape.name for shape in file.shapes]
     rows = sorted(
         (
@@ -125,9 +127,3 @@ def _view_box(file: SvgFile, operands: list[Outline]) -> tuple[float, float, flo
     x0, y0 = min(box[0] for box in boxes), min(box[1] for box in boxes)
     x1, y1 = max(box[2] for box in boxes), max(box[3] for box in boxes)
     return x0, y0, x1 - x0, y1 - y0
-
-
-def _refused(path: Path, error: Exception) -> int:
-    reason = error.strerror if isinstance(error, OSError) and error.strerror else str(error)
-    print(f"{path}: {reason}", file=sys.stderr)
-    return UNREADABLE

@@ -1,4 +1,4 @@
-"""``dotstack serve``, ``dotstack demo``, ``dotstack openapi``."""
+"""``dotstack serve``, ``dotstack demo``, ``dotstack openapi``, ``dotstack schema``."""
 
 import argparse
 import json
@@ -6,16 +6,23 @@ import os
 import sys
 from pathlib import Path
 
+from flask import Flask
+from pydantic import BaseModel
 from waitress import serve
 
+from dotstack.core.drawing.drawing_file import DrawingFile
+from dotstack.core.drawing.kit import Kit
 from dotstack.demo import fill
+from dotstack.shared import HttpSharedShelf
+from dotstack.shared.service import create_service
 from dotstack.store import Database
 from dotstack.web import create_app
 from dotstack.web.studio import Studio
 
 _HOST = "127.0.0.1"
-_DEFAULT_PORT = 8412
+_DEFAULT_PORT, _SHARED_PORT = 8412, 8413
 _THREADS = 8
+_SCHEMAS: dict[str, type[BaseModel]] = {"drawing": DrawingFile, "kit": Kit}
 
 
 def add_to(commands: "argparse._SubParsersAction[argparse.ArgumentParser]") -> None:
@@ -27,8 +34,16 @@ def add_to(commands: "argparse._SubParsersAction[argparse.ArgumentParser]") -> N
         command = commands.add_parser(name, help=purpose)
         command.add_argument("--port", type=_port, default=_DEFAULT_PORT)
         command.add_argument("--folder", type=Path, default=Path("dotstack-data"))
+        command.add_argument("--shared-shelf", metavar="ADDRESS", help="of a studio's shared shelf")
         command.set_defaults(run=_serve, demo=name == "demo")
+    service = commands.add_parser("shared-shelf", help="serve a shared shelf for a studio")
+    service.add_argument("--port", type=_port, default=_SHARED_PORT)
+    service.add_argument("--folder", type=Path, default=Path("dotstack-shared"))
+    service.set_defaults(run=_share)
     commands.add_parser("openapi", help="print the API's description").set_defaults(run=_describe)
+    schema = commands.add_parser("schema", help="print the JSON Schema of a kind of file")
+    schema.add_argument("file", choices=_SCHEMAS)
+    schema.set_defaults(run=_schema)
 
 
 def _describe(_options: argparse.Namespace) -> int:
@@ -37,24 +52,40 @@ def _describe(_options: argparse.Namespace) -> int:
     return 0
 
 
+def _schema(options: argparse.Namespace) -> int:
+    print(json.dumps(_SCHEMAS[options.file].model_json_schema(), indent=1))
+    return 0
+
+
 def _serve(options: argparse.Namespace) -> int:
     folder: Path = options.folder.resolve()
     folder.mkdir(parents=True, exist_ok=True)
     app = create_app(
-        Database(os.environ.get("DOTSTACK_DATABASE_URL", f"sqlite:///{folder}/dotstack.db"))
+        Database(os.environ.get("DOTSTACK_DATABASE_URL", f"sqlite:///{folder}/dotstack.db")),
+        shared=HttpSharedShelf(options.shared_shelf) if options.shared_shelf else None,
     )
     if options.demo:
         studio = app.extensions["dotstack"]
         assert isinstance(studio, Studio)
         fill(studio.drawings, studio.shelf)
     print(f"Dot Stack is at http://{_HOST}:{options.port}/  (drawings are in {folder})", flush=True)
+    return _listen(app, options.port)
+
+
+def _share(options: argparse.Namespace) -> int:
+    folder: Path = options.folder.resolve()
+    app = create_service(folder)
+    print(
+        f"The shared shelf is at http://{_HOST}:{options.port}  (kits are in {folder})", flush=True
+    )
+    return _listen(app, options.port)
+
+
+def _listen(app: Flask, port: int) -> int:
     try:
-        serve(app, host=_HOST, port=options.port, threads=_THREADS, ident=None, _quiet=True)
+        serve(app, host=_HOST, port=port, threads=_THREADS, ident=None, _quiet=True)
     except OSError as error:
-        print(
-            f"Port {options.port} cannot be used ({error.strerror}); choose another.",
-            file=sys.stderr,
-        )
+        print(f"Port {port} cannot be used ({error.strerror}); choose another.", file=sys.stderr)
         return 1
     return 0
 

@@ -1,6 +1,8 @@
 """A hand that draws as a person would: one command after the other."""
 
-from dotstack.core.drawing import AnyCommand, Node, command_adapter
+from dotstack.core.drawing import AnyCommand, Drawing, Evaluator, Node, Placement, command_adapter
+from dotstack.core.drawing.region_map import region_map
+from dotstack.core.geometry import Affine, Outline
 from dotstack.store import DrawingStore, Opened
 
 INK, CLAY, MOSS, TIDE, MUSTARD = "#22303C", "#B8452E", "#3F7355", "#1D6A83", "#C98A1B"
@@ -17,7 +19,7 @@ class Hand:
     def plate(self, name: str, size: float = 256) -> None:
         """Adds a square plate, and goes on drawing there."""
         self._plate = self._id()
-        self._do(kind="add-plate", id=self._plate, name=name, width=size, height=size)
+        self.do(kind="add-plate", id=self._plate, name=name, width=size, height=size)
 
     def circle(
         self, name: str, x: float, y: float, r: float, fill: str = INK, ry: float = 0
@@ -46,38 +48,102 @@ class Hand:
         """Draws a star; answers its id."""
         return self._add(name, x, y, 0, fill, kind="star", points=points, rx=r, ry=r, ratio=ratio)
 
+    def ring(self, name: str, x: float, y: float, r: float, inner: float, fill: str = INK) -> str:
+        """Draws a ring; answers its id."""
+        return self._add(name, x, y, 0, fill, kind="ellipse", rx=r, ry=r, inner=inner)
+
+    def drop(
+        self, name: str, x: float, y: float, r: float, tip: float,
+        fill: str = INK, angle: float = 0,
+    ) -> str:  # fmt: skip
+        """Draws a drop round its body's centre; answers its id."""
+        return self._add(name, x, y, angle, fill, kind="drop", rx=r, ry=r, tip=tip)
+
+    def line(self, name: str, x: float, y: float, length: float) -> str:
+        """Draws a level line round its middle; answers its id."""
+        line = {"colour": INK, "width": 1}
+        return self._add(name, x, y, 0, None, kind="line", length=length, line=line)
+
+    def path(self, name: str, data: str, colour: str, width: float) -> str:
+        """Draws an open path; answers its id."""
+        line = {"colour": colour, "width": width}
+        return self._add(name, 0, 0, 0, None, kind="path", data=data, line=line)
+
+    def turned_copy(self, node_id: str, degrees: float, x: float, y: float) -> str:
+        """Leaves a copy turned about a point; answers its id."""
+        seed = self._id()
+        by = Placement.of(Affine.rotation_deg(degrees).about(x, y))
+        self.do("duplicate", ids=[node_id], seed=seed, by=by)
+        return f"{seed}-0"
+
     def combine(self, outcome: str, name: str, *ids: str) -> str:
         """Takes an outcome; answers the compound's id."""
         compound = self._id()
-        self._do(kind="combine", ids=ids, outcome=outcome, id=compound, name=name)
+        self.do(kind="combine", ids=ids, outcome=outcome, id=compound, name=name)
         return compound
 
     def role(self, compound: str, member: str, role: str) -> None:
         """Gives a member another role."""
-        self._do(kind="set-role", compound=compound, member=member, role=role)
+        self.do(kind="set-role", compound=compound, member=member, role=role)
+
+    def pick_regions(
+        self, name: str, ids: list[str], strokes: list[tuple[str, list[tuple[float, float]]]]
+    ) -> str:
+        """Makes a region build by strokes through points, each in a colour; answers its id.
+
+        A stroke without a colour drops what it touches.
+        """
+        spots = region_map(self._opened.drawing, tuple(ids), Evaluator()).spots
+        outlines = [Outline.from_path_data(spot.path) for spot in spots]
+
+        def touched(x: float, y: float) -> object:
+            for spot, outline in zip(spots, outlines, strict=True):
+                if outline.contains(x, y):
+                    return spot.pick
+            raise ValueError(f"No region lies at {x}, {y}.")
+
+        picks = [
+            {
+                "regions": [touched(x, y) for x, y in points],
+                "dropped": not colour,
+                "fill": colour or None,
+            }
+            for colour, points in strokes
+        ]
+        build = self._id()
+        self.do(kind="build-regions", ids=ids, id=build, name=name, picks=picks)
+        return build
 
     def same_centre(self, *ids: str) -> None:
         """Puts shapes on the centre of the first."""
-        self._do(kind="same-centre", ids=ids)
+        self.do(kind="same-centre", ids=ids)
+
+    @property
+    def drawing(self) -> Drawing:
+        """The drawing as it is by now."""
+        return self._opened.drawing
 
     def named(self, name: str) -> Node:
         """The shape with this name, as it stands on its plate."""
         plates = self._opened.drawing.plates
         return next(node for plate in plates for node in plate.nodes if node.name == name)
 
-    def _add(self, name: str, x: float, y: float, angle: float, fill: str, **shape: object) -> str:
+    def _add(
+        self, name: str, x: float, y: float, angle: float, fill: str | None, **shape: object
+    ) -> str:
         node_id = self._id()
         node = {"id": node_id, "name": name, "fill": fill, "transform": {"e": x, "f": y}, **shape}
-        self._do(kind="add-shape", plate=self._plate, node=node)
+        self.do(kind="add-shape", plate=self._plate, node=node)
         if angle:
-            self._do(kind="place", id=node_id, angle_deg=angle)
+            self.do(kind="place", ids=[node_id], angle_deg=angle)
         return node_id
 
     def _id(self) -> str:
         self._count += 1
         return f"demo-{self._count}"
 
-    def _do(self, **fields: object) -> None:
-        command: AnyCommand = command_adapter.validate_python(fields)
+    def do(self, kind: str, **fields: object) -> None:
+        """Does a command."""
+        command: AnyCommand = command_adapter.validate_python({"kind": kind, **fields})
         key = f"demo-step-{self._opened.revision}"
         self._opened = self._drawings.change(self._opened.id, self._opened.revision, key, command)

@@ -10,7 +10,9 @@ def draw(hand: Hand) -> None:
     _lamp_tower(hand)
     _mussel(hand)
     _tide_ring(hand)
+    _kettle_house(hand)
     _night_ferry(hand)
+    _rope_knot(hand)
 
 
 def _lamp_tower(hand: Hand) -> None:
@@ -41,10 +43,10 @@ def _mussel(hand: Hand) -> None:
     above = hand.circle("Upper disc", 128, 182, 104, TIDE)
     below = hand.circle("Lower disc", 128, 74, 104, TIDE)
     lens = hand.combine("overlap", "Lens", above, below)
-    ribs = [
-        hand.box("Rib", 128 + 5.4 * lean, 128, 5, 130, angle=lean) for lean in (-14, -7, 0, 7, 14)
-    ]
-    hand.combine("cut", "Mussel", lens, *ribs)
+    # The ribs spread from the hinge below: one, and copies turned about it.
+    rib = hand.box("Rib", 128, 128, 5, 140)
+    turned = [hand.turned_copy(rib, lean, 128, 256) for lean in (-16, -8, 8, 16)]
+    hand.combine("cut", "Mussel", lens, rib, *turned)
 
 
 def _tide_ring(hand: Hand) -> None:
@@ -60,13 +62,58 @@ def _tide_ring(hand: Hand) -> None:
     hand.combine("cut", "Tide ring", disc, *waves, well)
 
 
+def _kettle_house(hand: Hand) -> None:
+    hand.plate("Kettle house")
+    handle = hand.ring("Handle", 118, 98, 46, 0.76, CLAY)
+    spout = hand.drop("Spout", 176, 140, 18, 3.5, CLAY, angle=48)
+    belly = hand.circle("Belly", 118, 150, 60, CLAY)
+    foot = hand.box("Foot", 118, 207, 104, 16, CLAY, radius=6)
+    body = hand.combine("join", "Body", handle, spout, belly, foot)
+    wall = hand.box("Wall", 118, 166, 38, 34, CLAY)
+    roof = hand.polygon("Roof", 118, 141, 3, 30, 24, CLAY)
+    door = hand.box("Door", 118, 177, 12, 20, CLAY, radius=3)
+    house = hand.combine("join", "House", wall, roof)
+    hand.do("arrange", ids=[door], to="top")
+    open_house = hand.combine("cut", "House with its door", house, door)
+    hand.combine("cut", "Kettle", body, open_house)
+    hand.drop("Steam", 224, 72, 7, 2.6, TIDE, angle=12)
+    hand.drop("Steam", 238, 50, 5, 2.6, TIDE, angle=24)
+
+
 def _night_ferry(hand: Hand) -> None:
     hand.plate("Night ferry")
-    hull = hand.box("Side", 128, 168, 196, 56, INK)
-    bow = hand.circle("Hollow", 128, 372, 184)
-    hand.combine("cut", "Hull", hull, bow)
-    cabin = hand.box("Cabin", 136, 118, 116, 36, INK, radius=8)
-    windows = [hand.circle("Window", 96 + 27 * i, 118, 8) for i in range(4)]
+    disc = hand.circle("Great disc", 128, 80, 120, INK)
+    above = hand.box("All above the deck", 128, 40, 260, 200)
+    hand.combine("cut", "Hull", disc, above)
+    cabin = hand.box("Cabin", 128, 120, 116, 40, INK, radius=8)
+    windows = [hand.circle("Window", x, 118, 8) for x in (84, 102, 132, 172)]
+    hand.do("spread", ids=windows, axis="x", by="centres")
     hand.combine("alternate", "Deck house", cabin, *windows)
-    hand.box("Funnel", 164, 82, 26, 28, CLAY, radius=3)
+    hand.box("Funnel", 156, 85, 26, 30, CLAY, radius=3)
     hand.star("North star", 66, 66, 8, 22, 0.4, MUSTARD)
+    moon = hand.circle("Moon", 216, 50, 24, MUSTARD)
+    clouds = [
+        hand.box("Cloud", 230, 44, 40, 6, INK, radius=3),
+        hand.box("Cloud", 204, 57, 40, 6, INK, radius=3),
+    ]
+    hand.do("put-inside", ids=clouds, holder=moon, id="demo-moon")
+    wake = hand.path("Wake", "M30 206c20-8 28 8 48 0s28 8 48 0 28 8 48 0 28 8 48 0", TIDE, 5)
+    waterline = hand.line("Waterline", 128, 196, 240)
+    hand.do("set-state", ids=[waterline], guide=True)
+    hand.do("arrange", ids=[waterline, wake], to="bottom")
+
+
+def _rope_knot(hand: Hand) -> None:
+    hand.plate("Rope knot")
+    turns = (0, math.tau / 3, -math.tau / 3)
+    ropes = [
+        hand.ring(name, 128 + 40 * math.sin(turn), 134 - 40 * math.cos(turn), 60, 0.72, colour)
+        for turn, name, colour in zip(
+            turns, ("Moss rope", "Mustard rope", "Tide rope"), (MOSS, MUSTARD, TIDE), strict=True
+        )
+    ]
+    # Each goes over the one before, and the last would go over the first: two strokes along
+    # the first bring that up, so that each goes over one and under the other.
+    outer = [(89.0, 60.0), (77.6, 105.0), (94.0, 133.0)]
+    inner = [(162.0, 133.0), (143.8, 143.0), (128.0, 146.0)]
+    hand.pick_regions("Rope knot", ropes, [(MOSS, outer), (MOSS, inner)])

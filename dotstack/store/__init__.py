@@ -1,9 +1,10 @@
 """Where do drawings and the shelf live? In a database, journalled step by step."""
 
 from dotstack.store.database import Database
-from dotstack.store.drawings import DrawingStore, Opened, Summary
+from dotstack.store.drawings import DrawingStore, History, Opened, State, Summary
 from dotstack.store.errors import GoneError, StaleRevisionError, StoreError
-from dotstack.store.shelf import Asset, Collection, Section, ShelfStore
+from dotstack.store.ids import new_id
+from dotstack.store.shelf import Asset, Collection, Section, Shelf, ShelfStore
 
 __all__ = [
     "Asset",
@@ -11,10 +12,14 @@ __all__ = [
     "Database",
     "DrawingStore",
     "GoneError",
+    "History",
     "Opened",
     "Section",
+    "Shelf",
     "ShelfStore",
     "StaleRevisionError",
+    "State",
     "StoreError",
     "Summary",
+    "new_id",
 ]

@@ -1,5 +1,6 @@
 """The database: its engine, its sessions, its schema."""
 
+import re
 from collections.abc import Iterator
 from contextlib import contextmanager
 from pathlib import Path
@@ -8,7 +9,10 @@ from typing import Any
 from alembic import command
 from alembic.config import Config
 from sqlalchemy import Engine, create_engine, event
+from sqlalchemy.exc import OperationalError
 from sqlalchemy.orm import Session, sessionmaker
+
+from dotstack.store.errors import DiskError
 
 _MIGRATIONS = Path(__file__).parent / "migrations"
 
@@ -37,8 +41,14 @@ class Database:
     @contextmanager
     def session(self) -> Iterator[Session]:
         """A session whose changes are all on disk when it ends, or none if it raises."""
-        with self._sessions.begin() as session:
-            yield session
+        try:
+            with self._sessions.begin() as session:
+                yield session
+        except OperationalError as error:
+            # As SQLite words it: a full disk, one that fails, or one that cannot be written.
+            if re.search("disk|readonly|unable to open", str(error.orig)):
+                raise DiskError(str(error.orig)) from error
+            raise
 
     def close(self) -> None:
         """Gives all connections back."""

@@ -1,11 +1,12 @@
 """Drawings: opened, changed one step at a time, undone and redone, all through the journal."""
 
+import json
 from collections import OrderedDict
-from collections.abc import Callable
-from dataclasses import dataclass
+from collections.abc import Callable, Collection
+from dataclasses import dataclass, replace
 from datetime import datetime
 from threading import Lock
-from uuid import uuid4
+from typing import NamedTuple
 
 from sqlalchemy import delete, select
 from sqlalchemy.orm import Session
@@ -18,10 +19,21 @@ from dotstack.core.drawing import (
     apply,
     difference,
     patched,
+    touched_plate,
 )
 from dotstack.store.database import Database
-from dotstack.store.errors import GoneError, NothingToUndoError, StaleRevisionError
-from dotstack.store.models import DrawingRow, SnapshotRow, StepRow
+from dotstack.store.errors import GoneError, NothingToUndoError
+from dotstack.store.ids import new_id
+from dotstack.store.journal import (
+    drawing_at,
+    last_number,
+    past,
+    require,
+    row_of,
+    snapshot,
+    version_of,
+)
+from dotstack.store.models import DrawingRow, SnapshotRow, StepRow, VersionRow
 
 SNAPSHOT_EVERY = 25
 _REMEMBERED = 32
@@ -54,6 +66,38 @@ class Summary:
     changed_at: datetime
 
 
+@dataclass(frozen=True, slots=True)
+class State:
+    """A state of a drawing's history: after a step, whose number is its id, or one with a name."""
+
+    id: str
+    label: str
+    number: int
+    made_at: datetime
+
+
+@dataclass(frozen=True, slots=True)
+class History:
+    """The states of a drawing in their order, and where in them it stands.
+
+    Attributes:
+        position: the step that was taken last; later ones were undone.
+        steps: the state after each step, from the beginning on.
+        versions: those that were given a name, the oldest name first.
+
+    """
+
+    position: int
+    steps: tuple[State, ...]
+    versions: tuple[State, ...]
+
+
+class _NewStep(NamedTuple):
+    key: str
+    label: str
+    command: str
+
+
 class DrawingStore:
     """All drawings of a database.
 
@@ -82,16 +126,17 @@ class DrawingStore:
         with self._database.session() as session:
             return self._created(session, drawing)
 
-    def duplicate(self, drawing_id: str, name: str) -> Opened:
-        """A new drawing that is what another one is now, under another name."""
+    def duplicate(self, drawing_id: str, name: str, state: str | None = None) -> Opened:
+        """A new drawing that is what another one is now, or was in a past state."""
         with self._database.session() as session:
-            drawing = self._drawing(session, _row(session, drawing_id))
+            row = row_of(session, drawing_id)
+            drawing = past(session, row, state) if state else self._drawing(session, row)
             return self._created(session, drawing.model_copy(update={"name": name}))
 
     def delete(self, drawing_id: str) -> None:
         """Takes a drawing out of the list; ``restore`` brings it back."""
         with self._database.session() as session:
-            _row(session, drawing_id).deleted_at = self._now()
+            row_of(session, drawing_id).deleted_at = self._now()
 
     def restore(self, drawing_id: str) -> None:
         """Brings a deleted drawing back as it was."""
@@ -104,8 +149,24 @@ class DrawingStore:
     def open(self, drawing_id: str) -> Opened:
         """The drawing as it is now."""
         with self._database.session() as session:
-            row = _row(session, drawing_id)
+            row = row_of(session, drawing_id)
             return self._opened(session, row, self._drawing(session, row))
+
+    def at(self, drawing_id: str, revision: int) -> Drawing:
+        """The drawing, if this is its revision; raises StaleRevisionError."""
+        with self._database.session() as session:
+            # Asked for at every step of a drag: no row is made of what one number tells.
+            now = session.scalar(
+                select(DrawingRow.revision).where(
+                    DrawingRow.id == drawing_id, DrawingRow.deleted_at.is_(None)
+                )
+            )
+            known = self._recalled(drawing_id, revision) if now == revision else None
+            if known is not None:
+                return known
+            row = row_of(session, drawing_id)
+            require(row, revision)
+            return self._drawing(session, row)
 
     def change(self, drawing_id: str, based_on: int, key: str, command: AnyCommand) -> Opened:
         """Applies a command as a new step; steps that were undone are gone then.
@@ -116,34 +177,121 @@ class DrawingStore:
         what ``apply`` raises.
         """
         with self._database.session() as session:
-            row = _row(session, drawing_id)
+            row = row_of(session, drawing_id)
             drawing = self._drawing(session, row)
             if session.scalar(select(StepRow.key).filter_by(drawing_id=row.id, key=key)):
                 return self._opened(session, row, drawing)
-            _require(row, based_on)
+            require(row, based_on)
             after = apply(drawing, command)
-            delta = difference(drawing, after)
             later = (StepRow.drawing_id == row.id) & (StepRow.number > row.position)
             session.execute(delete(StepRow).where(later))
             stale = (SnapshotRow.drawing_id == row.id) & (SnapshotRow.number > row.position)
             session.execute(delete(SnapshotRow).where(stale))
-            number = row.position + 1
-            session.add(
-                StepRow(
-                    drawing_id=row.id,
-                    number=number,
-                    key=key,
-                    label=command.label,
-                    command=command.model_dump_json(),
-                    delta=delta.model_dump_json(),
-                    made_at=self._now(),
-                )
-            )
-            if number % SNAPSHOT_EVERY == 0:
-                session.add(_snapshot(row.id, number, after))
-            opened = self._moved(session, row, number, after, delta.after)
+            step = _NewStep(key, command.label, command.model_dump_json())
+            opened = self._stepped(session, row, step, drawing, after)
         self._remember(opened)
         return opened
+
+    def history(self, drawing_id: str) -> History:
+        """All steps, and all states that have a name."""
+        with self._database.session() as session:
+            row = row_of(session, drawing_id)
+            steps = session.execute(
+                select(StepRow.number, StepRow.label, StepRow.made_at)
+                .where(StepRow.drawing_id == row.id)
+                .order_by(StepRow.number)
+            )
+            versions = session.execute(
+                select(VersionRow.id, VersionRow.name, VersionRow.number, VersionRow.made_at)
+                .where(VersionRow.drawing_id == row.id)
+                .order_by(VersionRow.made_at, VersionRow.id)
+            )
+            return History(
+                row.position,
+                (
+                    State("0", "Begun", 0, row.made_at),
+                    *(State(str(number), label, number, at) for number, label, at in steps),
+                ),
+                tuple(State(*version) for version in versions),
+            )
+
+    def in_state(self, drawing_id: str, state: str) -> tuple[Drawing, str | None]:
+        """The drawing as it was in a state of its history, and the plate that the step to it
+        changed, if it was one; raises GoneError.
+        """
+        with self._database.session() as session:
+            row = row_of(session, drawing_id)
+            drawing = past(session, row, state)
+            step = session.get(StepRow, (row.id, int(state))) if state.isdecimal() else None
+            if step is None:
+                return drawing, None
+            return drawing, touched_plate(drawing, Delta.model_validate_json(step.delta).after)
+
+    def name_state(self, drawing_id: str, state: str, name: str) -> State:
+        """Keeps a state of the history under a name, whatever becomes of its step."""
+        with self._database.session() as session:
+            row = row_of(session, drawing_id)
+            version = session.get(VersionRow, state)
+            if version is not None and version.drawing_id == row.id:
+                version.name = name
+            else:
+                version = VersionRow(
+                    id=f"v{new_id()}",
+                    drawing_id=row.id,
+                    name=name,
+                    number=int(state) if state.isdecimal() else row.position,
+                    document=past(session, row, state).model_dump_json(),
+                    made_at=self._now(),
+                )
+                session.add(version)
+            return State(version.id, version.name, version.number, version.made_at)
+
+    def forget_version(self, drawing_id: str, version_id: str) -> None:
+        """Takes a name from a state; the steps stay."""
+        with self._database.session() as session:
+            row = row_of(session, drawing_id)
+            session.delete(version_of(session, row, version_id))
+
+    def go_back(self, drawing_id: str, based_on: int, key: str, state: str) -> Opened:
+        """Makes the drawing what it was in a past state, as a new step after all others.
+
+        Nothing is lost by it: the step is taken back like any other, and steps that were
+        undone before it lie before it then.
+        """
+        with self._database.session() as session:
+            row = row_of(session, drawing_id)
+            if session.scalar(select(StepRow.key).filter_by(drawing_id=row.id, key=key)):
+                return self._opened(session, row, self._drawing(session, row))
+            require(row, based_on)
+            then = past(session, row, state)
+            row.position = last_number(session, row)
+            before = drawing_at(session, row.id, row.position)
+            said = json.dumps({"kind": "go-back", "state": state})
+            name = session.scalar(select(VersionRow.name).where(VersionRow.id == state))
+            label = f"Go back to {name}" if name else f"Go back to step {state}"
+            opened = self._stepped(session, row, _NewStep(key, label, said), before, then)
+            # What changed is told from the end of the journal, which need not be what is shown.
+            opened = replace(opened, changed=None)
+        self._remember(opened)
+        return opened
+
+    def before_last(self, drawing_id: str, kinds: Collection[str]) -> tuple[str, Drawing] | None:
+        """The label of the last step in force that was one of these commands, and the drawing
+        before it; None if there was none.
+        """
+        with self._database.session() as session:
+            row = row_of(session, drawing_id)
+            steps = session.execute(
+                select(StepRow.number, StepRow.label, StepRow.command)
+                .where(StepRow.drawing_id == row.id, StepRow.number <= row.position)
+                .order_by(StepRow.number.desc())
+                .execution_options(yield_per=50)
+            )
+            for number, label, command in steps:
+                if json.loads(command)["kind"] in kinds:
+                    steps.close()
+                    return label, drawing_at(session, row.id, number - 1)
+        return None
 
     def undo(self, drawing_id: str, based_on: int) -> Opened:
         """Takes the last step back."""
@@ -155,8 +303,8 @@ class DrawingStore:
 
     def _step(self, drawing_id: str, based_on: int, *, back: bool) -> Opened:
         with self._database.session() as session:
-            row = _row(session, drawing_id)
-            _require(row, based_on)
+            row = row_of(session, drawing_id)
+            require(row, based_on)
             step = session.get(StepRow, (row.id, row.position + (0 if back else 1)))
             if step is None:
                 raise NothingToUndoError(f"There is nothing to {'undo' if back else 'redo'}.")
@@ -167,10 +315,31 @@ class DrawingStore:
         self._remember(opened)
         return opened
 
+    def _stepped(
+        self, session: Session, row: DrawingRow, step: _NewStep, before: Drawing, after: Drawing
+    ) -> Opened:
+        """Adds a step after the one at the row's position."""
+        delta = difference(before, after)
+        number = row.position + 1
+        session.add(
+            StepRow(
+                drawing_id=row.id,
+                number=number,
+                key=step.key,
+                label=step.label,
+                command=step.command,
+                delta=delta.model_dump_json(),
+                made_at=self._now(),
+            )
+        )
+        if number % SNAPSHOT_EVERY == 0:
+            session.add(snapshot(row.id, number, after))
+        return self._moved(session, row, number, after, delta.after)
+
     def _created(self, session: Session, drawing: Drawing) -> Opened:
         now = self._now()
         row = DrawingRow(
-            id=uuid4().hex[:12],
+            id=new_id(),
             name=drawing.name,
             revision=1,
             position=0,
@@ -179,7 +348,7 @@ class DrawingStore:
         )
         session.add(row)
         session.flush()
-        session.add(_snapshot(row.id, 0, drawing))
+        session.add(snapshot(row.id, 0, drawing))
         return Opened(row.id, 1, drawing, None, None)
 
     def _moved(
@@ -205,51 +374,23 @@ class DrawingStore:
         return Opened(row.id, row.revision, drawing, undo, redo, changed)
 
     def _drawing(self, session: Session, row: DrawingRow) -> Drawing:
-        """The drawing as it stands: remembered, or the last snapshot and the steps since."""
-        with self._lock:
-            known = self._known.get((row.id, row.revision))
-            if known is not None:
-                self._known.move_to_end((row.id, row.revision))
-                return known
-        snapshot = session.scalars(
-            select(SnapshotRow)
-            .where(SnapshotRow.drawing_id == row.id, SnapshotRow.number <= row.position)
-            .order_by(SnapshotRow.number.desc())
-            .limit(1)
-        ).one()
-        drawing = Drawing.model_validate_json(snapshot.document)
-        steps = session.scalars(
-            select(StepRow.delta)
-            .where(
-                StepRow.drawing_id == row.id,
-                StepRow.number > snapshot.number,
-                StepRow.number <= row.position,
-            )
-            .order_by(StepRow.number)
-        )
-        for delta in steps:
-            drawing = patched(drawing, Delta.model_validate_json(delta).after)
+        """The drawing as it stands: remembered, or made from the journal."""
+        known = self._recalled(row.id, row.revision)
+        if known is not None:
+            return known
+        drawing = drawing_at(session, row.id, row.position)
         self._remember(Opened(row.id, row.revision, drawing, None, None))
         return drawing
+
+    def _recalled(self, drawing_id: str, revision: int) -> Drawing | None:
+        with self._lock:
+            known = self._known.get((drawing_id, revision))
+            if known is not None:
+                self._known.move_to_end((drawing_id, revision))
+            return known
 
     def _remember(self, opened: Opened) -> None:
         with self._lock:
             self._known[opened.id, opened.revision] = opened.drawing
             while len(self._known) > _REMEMBERED:
                 self._known.popitem(last=False)
-
-
-def _row(session: Session, drawing_id: str) -> DrawingRow:
-    row = session.get(DrawingRow, drawing_id)
-    if row is None or row.deleted_at is not None:
-        raise GoneError("drawing", drawing_id)
-    return row
-
-
-def _require(row: DrawingRow, based_on: int) -> None:
-    if row.revision != based_on:
-        raise StaleRevisionError(based_on, row.revision)
-
-
-def _snapshot(drawing_id: str, number: int, drawing: Drawing) -> SnapshotRow:
-    return SnapshotRow(drawing_id=drawing_id, number=number, document=drawing.model_dump_json())

@@ -1,9 +1,10 @@
 """Every error that the store raises.
 
 StoreError
-├── GoneError (LookupError)   a drawing, asset or section that is not there
+├── GoneError (LookupError)   what is not there, or was deleted
 ├── StaleRevisionError        a change based on a revision that is no longer the newest
-└── NothingToUndoError        undo or redo with no step left that way
+├── NothingToUndoError        undo or redo with no step left that way
+└── DiskError (OSError)       what the disk does not take
 """
 
 
@@ -34,3 +35,14 @@ class StaleRevisionError(StoreError):
 
 class NothingToUndoError(StoreError):
     """Undo or redo with no step left that way."""
+
+
+class DiskError(StoreError, OSError):
+    """What the disk does not take; nothing of the change is kept."""
+
+    def __init__(self, reason: str) -> None:
+        super().__init__(
+            f"This could not be written to the disk ({reason}). Nothing was changed or lost; "
+            "make room, or mend the disk, and try again."
+        )
+        self.reason = reason

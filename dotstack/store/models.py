@@ -3,7 +3,7 @@
 from datetime import datetime
 
 from sqlalchemy import ForeignKey, Index, Text, UniqueConstraint
-from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column
+from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column, relationship
 
 
 class Base(DeclarativeBase):
@@ -57,14 +57,28 @@ class SnapshotRow(Base):
     document: Mapped[str] = mapped_column(Text)
 
 
+class VersionRow(Base):
+    """A state of a drawing that was given a name; it outlasts the step that led to it."""
+
+    __tablename__ = "versions"
+
+    id: Mapped[str] = mapped_column(primary_key=True)
+    drawing_id: Mapped[str] = mapped_column(ForeignKey("drawings.id", ondelete="CASCADE"))
+    name: Mapped[str]
+    number: Mapped[int]
+    document: Mapped[str] = mapped_column(Text)
+    made_at: Mapped[datetime]
+
+
 class CollectionRow(Base):
-    """A collection of the shelf."""
+    """A collection of the shelf; ``source`` says where it came from, as JSON, if from elsewhere."""
 
     __tablename__ = "collections"
 
     id: Mapped[str] = mapped_column(primary_key=True)
     name: Mapped[str]
     place: Mapped[int]
+    source: Mapped[str | None] = mapped_column(Text)
 
 
 class SectionRow(Base):
@@ -76,16 +90,40 @@ class SectionRow(Base):
     collection_id: Mapped[str] = mapped_column(ForeignKey("collections.id", ondelete="CASCADE"))
     name: Mapped[str]
     place: Mapped[int]
+    # Rows are written and deleted in the order in which they lean on each other.
+    collection: Mapped[CollectionRow] = relationship()
 
 
 class AssetRow(Base):
-    """A mark on the shelf: live nodes in the axes of their common middle."""
+    """A mark on the shelf: live nodes in the axes of their common middle.
+
+    ``revision`` grows with every change of the mark; ``tags`` are words, as a JSON list.
+    """
 
     __tablename__ = "assets"
-    __table_args__ = (Index("ix_assets_section", "section_id", "made_at"),)
+    __table_args__ = (Index("ix_assets_section", "section_id", "place"),)
 
     id: Mapped[str] = mapped_column(primary_key=True)
     section_id: Mapped[str] = mapped_column(ForeignKey("sections.id", ondelete="CASCADE"))
     name: Mapped[str]
+    tags: Mapped[str]
+    place: Mapped[int]
+    revision: Mapped[int]
     node: Mapped[str] = mapped_column(Text)
+    made_at: Mapped[datetime]
+    section: Mapped[SectionRow] = relationship()
+
+
+class ShelfStepRow(Base):
+    """One change of the shelf: the rows that it changed, as they were and as they are then.
+
+    ``undone`` steps come after all others.
+    """
+
+    __tablename__ = "shelf_steps"
+
+    number: Mapped[int] = mapped_column(primary_key=True)
+    label: Mapped[str]
+    rows: Mapped[str] = mapped_column(Text)
+    undone: Mapped[bool]
     made_at: Mapped[datetime]

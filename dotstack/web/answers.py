@@ -1,20 +1,28 @@
 """From the store's and the core's values to answers."""
 
-from datetime import UTC
+from collections.abc import Sequence
+from datetime import UTC, datetime
 
 from flask import Response
 from pydantic import BaseModel
 
-from dotstack.core.drawing import Drawing, Entries, Evaluator, Plate, whole
-from dotstack.core.drawing.scene import Box, changed_figures, painted
-from dotstack.store import Asset, Opened, Summary
+from dotstack.core.drawing import Delta, Drawing, Evaluator, Plate, whole
+from dotstack.core.drawing.kit import KitCollection
+from dotstack.core.drawing.scene import Box, all_figures, changed_figures, painted
+from dotstack.store import Asset, Opened, Shelf, State, Summary
 from dotstack.web.models import (
-    AssetPicture,
     DrawingCard,
     DrawingState,
+    HistoryState,
     PlatePicture,
     PreviewState,
 )
+from dotstack.web.shelf_models import (
+    AssetPicture,
+    CarriedCollection,
+    ShelfState,
+)
+from dotstack.web.studio import studio
 
 _CARD_PLATES = 3
 
@@ -22,6 +30,13 @@ _CARD_PLATES = 3
 def json(model: BaseModel, status: int = 200) -> Response:
     """An answer with the model as JSON."""
     return Response(model.model_dump_json(), status=status, mimetype="application/json")
+
+
+def download(data: bytes, mimetype: str, name: str) -> Response:
+    """An answer to be saved under a name."""
+    response = Response(data, mimetype=mimetype)
+    response.headers.set("Content-Disposition", "attachment", filename=name)
+    return response
 
 
 def done() -> Response:
@@ -39,13 +54,30 @@ def state(opened: Opened, evaluator: Evaluator) -> DrawingState:
         redo=opened.redo_label,
         whole=opened.changed is None,
         entries=entries,
-        figures=changed_figures(entries, evaluator),
+        figures=all_figures(entries, evaluator),
     )
 
 
-def preview(entries: Entries, evaluator: Evaluator) -> PreviewState:
+def _zoned(at: datetime) -> str:
+    return at.replace(tzinfo=UTC).isoformat()
+
+
+def history_state(state: State) -> HistoryState:
+    """A state of a drawing's history."""
+    return HistoryState(
+        id=state.id, label=state.label, number=state.number, made_at=_zoned(state.made_at)
+    )
+
+
+def preview(delta: Delta, evaluator: Evaluator) -> PreviewState:
     """What a command would put in place."""
-    return PreviewState(entries=entries, figures=changed_figures(entries, evaluator))
+    return PreviewState(entries=delta.after, figures=changed_figures(delta, evaluator))
+
+
+def changed(opened: Opened) -> Response:
+    """The answer to a change of a drawing: what it put in place."""
+    with studio().evaluator() as evaluator:
+        return json(state(opened, evaluator))
 
 
 def plate_picture(plate: Plate, evaluator: Evaluator) -> PlatePicture:
@@ -55,7 +87,8 @@ def plate_picture(plate: Plate, evaluator: Evaluator) -> PlatePicture:
         name=plate.name,
         width=plate.width,
         height=plate.height,
-        pieces=painted(plate.nodes, evaluator),
+        background=plate.background,
+        pieces=list(painted(plate.nodes, evaluator)),
     )
 
 
@@ -65,7 +98,7 @@ def card(summary: Summary, evaluator: Evaluator) -> DrawingCard:
     return DrawingCard(
         id=summary.id,
         name=drawing.name,
-        changed_at=summary.changed_at.replace(tzinfo=UTC).isoformat(),
+        changed_at=_zoned(summary.changed_at),
         plates=[
             plate_picture(
                 plate if place < _CARD_PLATES else plate.model_copy(update={"nodes": ()}), evaluator
@@ -79,7 +112,26 @@ def asset_picture(asset: Asset, evaluator: Evaluator) -> AssetPicture:
     """An asset as it looks."""
     return AssetPicture(
         id=asset.id,
-        name=asset.name,
+        revision=asset.revision,
         box=Box.of(evaluator.outline(asset.node).bounds),
-        pieces=painted((asset.node,), evaluator),
+        pieces=list(painted((asset.node,), evaluator)),
+    )
+
+
+def carried(collections: Sequence[KitCollection]) -> list[CarriedCollection]:
+    """The collections of a file, in short."""
+    return [CarriedCollection(name=each.name, count=each.count) for each in collections]
+
+
+def shelf_state(shelf: Shelf) -> Response:
+    """The whole shelf."""
+    return json(
+        ShelfState.model_validate(
+            {
+                "collections": shelf.collections,
+                "undo": shelf.undo_label,
+                "redo": shelf.redo_label,
+            },
+            from_attributes=True,
+        )
     )

@@ -5,8 +5,24 @@ from datetime import UTC, datetime
 
 from flask_openapi3 import Info, OpenAPI
 
+from dotstack.shared import SharedShelf
 from dotstack.store import Database, DrawingStore, ShelfStore
-from dotstack.web import drawings, errors, pages, safety, shelf, steps
+from dotstack.web import (
+    drawings,
+    errors,
+    export,
+    history,
+    importing,
+    kits,
+    pages,
+    placing,
+    safety,
+    shelf,
+    steps,
+)
+from dotstack.web import (
+    shared as sharing,
+)
 from dotstack.web.studio import Studio
 
 MAX_BODY_BYTES = 8 * 1024 * 1024
@@ -17,8 +33,12 @@ def utc_now() -> datetime:
     return datetime.now(UTC).replace(tzinfo=None)
 
 
-def create_app(database: Database, now: Callable[[], datetime] = utc_now) -> OpenAPI:
-    """Dot Stack as a WSGI application on a database."""
+def create_app(
+    database: Database,
+    now: Callable[[], datetime] = utc_now,
+    shared: SharedShelf | None = None,
+) -> OpenAPI:
+    """Dot Stack as a WSGI application on a database, perhaps with a shared shelf."""
     app = OpenAPI(
         __name__,
         info=Info(title="Dot Stack", version="1"),
@@ -29,10 +49,12 @@ def create_app(database: Database, now: Callable[[], datetime] = utc_now) -> Ope
         validation_error_callback=errors.invalid_request,
     )
     app.config["MAX_CONTENT_LENGTH"] = MAX_BODY_BYTES
-    app.extensions["dotstack"] = Studio(DrawingStore(database, now), ShelfStore(database, now))
+    app.extensions["dotstack"] = Studio(
+        DrawingStore(database, now), ShelfStore(database, now), shared
+    )
     errors.register(app)
     safety.register(app)
-    for blueprint in (drawings.blueprint, steps.blueprint, shelf.blueprint):
-        app.register_api(blueprint)
+    for part in (drawings, steps, placing, history, importing, export, shelf, kits, sharing):
+        app.register_api(part.blueprint)
     app.register_blueprint(pages.blueprint)
     return app

@@ -1,12 +1,14 @@
 """``/api/drawings``: the list of drawings, and each as a whole."""
 
-from flask import Response
+from flask import Response, request
 from flask_openapi3 import APIBlueprint, Tag
 
 from dotstack.core.drawing import Drawing, Plate
+from dotstack.core.drawing.drawing_file import read_drawing, write_drawing
+from dotstack.core.drawing.exporting import file_name
+from dotstack.core.drawing.pictures import plate_picture
 from dotstack.core.drawing.places import plate_of
-from dotstack.core.drawing.scene import painted
-from dotstack.core.formats import SvgPath, write_svg
+from dotstack.core.formats import write_svg
 from dotstack.web import answers
 from dotstack.web.errors import Problem
 from dotstack.web.models import (
@@ -16,6 +18,10 @@ from dotstack.web.models import (
     NamedCopy,
     NewDrawing,
     PlatePath,
+)
+from dotstack.web.shelf_models import (
+    CarriedQuery,
+    OpenedFile,
 )
 from dotstack.web.studio import studio
 
@@ -57,7 +63,7 @@ def open_drawing(path: DrawingPath) -> Response:
 @blueprint.post("/<drawing_id>/copy", responses={201: DrawingState})
 def duplicate_drawing(path: DrawingPath, body: NamedCopy) -> Response:
     """A new drawing like this one."""
-    opened = studio().drawings.duplicate(path.drawing_id, body.name)
+    opened = studio().drawings.duplicate(path.drawing_id, body.name, body.state)
     with studio().evaluator() as evaluator:
         return answers.json(answers.state(opened, evaluator), 201)
 
@@ -82,9 +88,26 @@ def export_plate(path: PlatePath) -> Response:
     drawing = studio().drawings.open(path.drawing_id).drawing
     plate = plate_of(drawing, path.plate_id)
     with studio().evaluator() as evaluator:
-        pieces = painted(plate.nodes, evaluator)
-    paths = [SvgPath(piece.path, piece.fill, piece.fill_rule) for piece in pieces]
-    document = write_svg(plate.name, (0, 0, plate.width, plate.height), paths)
-    response = Response(document, mimetype="image/svg+xml")
-    response.headers.set("Content-Disposition", "attachment", filename=f"{plate.name}.svg")
-    return response
+        document = write_svg(plate_picture(plate, evaluator))
+    return answers.download(document.encode(), "image/svg+xml", f"{plate.name}.svg")
+
+
+@blueprint.get("/<drawing_id>/file", responses={200: None})
+def save_drawing(path: DrawingPath, query: CarriedQuery) -> Response:
+    """A whole drawing as a file, to be opened elsewhere; it may carry collections."""
+    drawing = studio().drawings.open(path.drawing_id).drawing
+    carried = [studio().shelf.kit_of(each) for each in query.collection]
+    with studio().evaluator() as evaluator:
+        data = write_drawing(drawing, evaluator, carried)
+    return answers.download(data, "application/zip", f"{file_name(drawing.name)}.dotdrawing")
+
+
+@blueprint.post("/from-file", responses={201: OpenedFile})
+def open_file() -> Response:
+    """A new drawing from the bytes of a drawing file, which are the request's body.
+
+    The collections that it carries are named; they are loaded as a kit is, if wanted.
+    """
+    read = read_drawing(request.get_data())
+    opened = studio().drawings.create(read.drawing)
+    return answers.json(OpenedFile(id=opened.id, carried=answers.carried(read.collections)), 201)

@@ -16,8 +16,9 @@ from dotstack.core.errors import (
     LimitError,
     UnknownNodeError,
 )
+from dotstack.shared import SharedShelfError
 from dotstack.store import GoneError, StaleRevisionError, StoreError
-from dotstack.store.errors import NothingToUndoError
+from dotstack.store.errors import DiskError, NothingToUndoError
 
 # The most specific class that an error is of decides.
 STATUS: dict[type[Exception], int] = {
@@ -30,6 +31,17 @@ STATUS: dict[type[Exception], int] = {
     GoneError: 404,
     NothingToUndoError: 409,
     StaleRevisionError: 409,
+    DiskError: 507,
+    SharedShelfError: 502,
+}
+
+
+_TITLES = {
+    404: "Not there",
+    409: "Out of date",
+    422: "Not possible",
+    502: "Not shared",
+    507: "Not written",
 }
 
 
@@ -60,6 +72,7 @@ def register(app: OpenAPI) -> None:
     """Makes every error an answer; what nobody expected is logged, never shown."""
     app.register_error_handler(CoreError, _known)
     app.register_error_handler(StoreError, _known)
+    app.register_error_handler(SharedShelfError, _known)
     app.register_error_handler(HTTPException, _http)
     app.register_error_handler(Exception, _unexpected)
 
@@ -84,7 +97,13 @@ def status_of(error: Exception) -> int:
 def _known(error: Exception) -> Response:
     status = status_of(error)
     current = error.current if isinstance(error, StaleRevisionError) else None
-    title = {404: "Not there", 409: "Out of date", 422: "Not possible"}[status]
+    title = {
+        404: "Not there",
+        409: "Out of date",
+        422: "Not possible",
+        502: "Not shared",
+        507: "Not written",
+    }[status]
     return _answer(Problem(title=title, status=status, detail=str(error), current=current))
 
 

@@ -3,16 +3,26 @@
 from flask import Response
 from flask_openapi3 import APIBlueprint, Tag
 
-from dotstack.core.drawing.frame import kept_copy
-from dotstack.core.drawing.places import place_of
+from dotstack.core.drawing.assets import kept, kept_as_one, kept_plate
+from dotstack.core.drawing.kit import KitAsset
+from dotstack.core.drawing.places import plate_of
+from dotstack.core.errors import CommandError
 from dotstack.web import answers
 from dotstack.web.errors import Problem
-from dotstack.web.models import (
-    AssetPicture,
-    CollectionShelf,
+from dotstack.web.shelf_models import (
+    AddCollection,
+    AddSection,
+    AssetIds,
+    AssetPath,
+    AssetPictures,
+    DeleteFromShelf,
+    MoveOnShelf,
     PutOnShelf,
-    SectionShelf,
-    Shelf,
+    RenameOnShelf,
+    ShelfChange,
+    ShelfState,
+    TagAssets,
+    UpdateAsset,
 )
 from dotstack.web.studio import studio
 
@@ -25,37 +35,80 @@ blueprint = APIBlueprint(
 )
 
 
-@blueprint.get("", responses={200: Shelf})
+@blueprint.get("", responses={200: ShelfState})
 def show_shelf() -> Response:
-    """All collections, sections and assets."""
-    collections = studio().shelf.collections()
+    """All collections, sections and assets, without pictures."""
+    return answers.shelf_state(studio().shelf.shelf())
+
+
+@blueprint.post("/pictures", responses={200: AssetPictures})
+def picture_assets(body: AssetIds) -> Response:
+    """Pictures of assets."""
+    assets = studio().shelf.assets(body.ids)
     with studio().evaluator() as evaluator:
-        shelf = Shelf(
-            collections=[
-                CollectionShelf(
-                    id=collection.id,
-                    name=collection.name,
-                    sections=[
-                        SectionShelf(
-                            id=section.id,
-                            name=section.name,
-                            assets=[answers.asset_picture(a, evaluator) for a in section.assets],
-                        )
-                        for section in collection.sections
-                    ],
-                )
-                for collection in collections
-            ]
-        )
-    return answers.json(shelf)
+        pictures = [answers.asset_picture(asset, evaluator) for asset in assets]
+    return answers.json(AssetPictures(pictures=pictures))
 
 
-@blueprint.post("/assets", responses={201: AssetPicture})
+@blueprint.post("/changes", responses={200: ShelfState})
+def change_shelf(body: ShelfChange) -> Response:
+    """Changes the shelf; answers all of it."""
+    shelf, change = studio().shelf, body.change
+    match change:
+        case AddCollection():
+            shelf.add_collection(change.name, change.sections)
+        case AddSection():
+            shelf.add_section(change.collection, change.name)
+        case RenameOnShelf():
+            shelf.rename(change.what, change.id, change.name)
+        case TagAssets():
+            shelf.tag(change.ids, change.add, change.remove)
+        case MoveOnShelf():
+            shelf.move(change.what, change.ids, change.into, change.index)
+        case DeleteFromShelf():
+            shelf.delete(change.what, change.ids)
+    return answers.shelf_state(shelf.shelf())
+
+
+@blueprint.post("/undo", responses={200: ShelfState})
+def undo_shelf() -> Response:
+    """Takes the last change of the shelf back."""
+    studio().shelf.undo()
+    return answers.shelf_state(studio().shelf.shelf())
+
+
+@blueprint.post("/redo", responses={200: ShelfState})
+def redo_shelf() -> Response:
+    """Takes the change of the shelf that was undone last again."""
+    studio().shelf.redo()
+    return answers.shelf_state(studio().shelf.shelf())
+
+
+@blueprint.post("/assets", responses={200: ShelfState})
 def put_on_shelf(body: PutOnShelf) -> Response:
-    """Keeps a live copy of a shape."""
+    """Keeps live copies of shapes: as one asset, or each as one."""
     drawing = studio().drawings.open(body.drawing).drawing
-    place = place_of(drawing, body.node)
+    ids = body.ids or kept_plate(plate_of(drawing, body.plate or ""))
+    if not ids:
+        raise CommandError("There is no shape on this plate that shows; nothing was kept.")
+    tags = tuple(dict.fromkeys(body.tags))
     with studio().evaluator() as evaluator:
-        node = kept_copy(place.node, place.affine, evaluator)
-        asset = studio().shelf.put(body.section, body.name, node)
-        return answers.json(answers.asset_picture(asset, evaluator), 201)
+        if body.name:
+            marks = [KitAsset(name=body.name, tags=tags, node=kept_as_one(drawing, ids, evaluator))]
+        else:
+            marks = [
+                KitAsset(name=node.name, tags=tags, node=node)
+                for node in kept(drawing, ids, evaluator)
+            ]
+    studio().shelf.put(body.section, marks)
+    return answers.shelf_state(studio().shelf.shelf())
+
+
+@blueprint.post("/assets/<asset_id>/update", responses={200: ShelfState})
+def update_asset(path: AssetPath, body: UpdateAsset) -> Response:
+    """Makes an asset of other shapes; drawings that hold copies of it keep these."""
+    drawing = studio().drawings.open(body.drawing).drawing
+    with studio().evaluator() as evaluator:
+        mark = kept_as_one(drawing, body.ids, evaluator)
+    studio().shelf.update(path.asset_id, mark)
+    return answers.shelf_state(studio().shelf.shelf())

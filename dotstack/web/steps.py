@@ -1,29 +1,36 @@
 """``/api/drawings/<id>/…``: steps of one drawing, and what they would come to."""
 
-from uuid import uuid4
-
 from flask import Response
 from flask_openapi3 import APIBlueprint, Tag
 
-from dotstack.core.drawing import apply, difference
-from dotstack.core.drawing.commands import AddShape
-from dotstack.core.drawing.frame import placed_copy
+from dotstack.core.drawing import Drawing, apply, difference
+from dotstack.core.drawing.commands import OUTCOME_KINDS
+from dotstack.core.drawing.pictures import shapes_picture
 from dotstack.core.drawing.places import plate_of
-from dotstack.core.drawing.scene import PRECISION, Box, outcomes_of
+from dotstack.core.drawing.region_map import RegionMap, region_map
+from dotstack.core.drawing.scene import Box, between_two
+from dotstack.core.drawing.snapping import SnapTargets, snap_targets
+from dotstack.core.drawing.tiles import contours_of, outcomes_of
+from dotstack.core.formats import write_svg
 from dotstack.core.geometry import bundle
-from dotstack.store import Opened, StaleRevisionError
 from dotstack.web import answers
 from dotstack.web.errors import Problem
 from dotstack.web.models import (
     Based,
     Change,
+    Compared,
+    Contours,
     DrawingPath,
     DrawingState,
-    PlaceAsset,
+    Measured,
+    Pair,
+    PlateAt,
     Preview,
     PreviewState,
     Selection,
-    Tile,
+    ShapeAt,
+    Shapes,
+    SvgText,
     Tiles,
 )
 from dotstack.web.studio import studio
@@ -40,61 +47,40 @@ blueprint = APIBlueprint(
 @blueprint.post("/commands", responses={200: DrawingState})
 def change_drawing(path: DrawingPath, body: Change) -> Response:
     """Applies a command; answers what it changed once that is on disk."""
-    return _changed(
+    return answers.changed(
         studio().drawings.change(path.drawing_id, body.revision, body.key, body.command)
     )
-
-
-@blueprint.post("/assets", responses={200: DrawingState})
-def place_asset(path: DrawingPath, body: PlaceAsset) -> Response:
-    """Puts a live copy of an asset on a plate."""
-    asset = studio().shelf.asset(body.asset)
-    node = placed_copy(
-        asset.node, name=asset.name, centre=(body.x, body.y), scale=body.scale, new_id=_new_id
-    )
-    command = AddShape(plate=body.plate, node=node)
-    return _changed(studio().drawings.change(path.drawing_id, body.revision, body.key, command))
 
 
 @blueprint.post("/undo", responses={200: DrawingState})
 def undo(path: DrawingPath, body: Based) -> Response:
     """Takes the last step back."""
-    return _changed(studio().drawings.undo(path.drawing_id, body.revision))
+    return answers.changed(studio().drawings.undo(path.drawing_id, body.revision))
 
 
 @blueprint.post("/redo", responses={200: DrawingState})
 def redo(path: DrawingPath, body: Based) -> Response:
     """Takes the step that was undone last again."""
-    return _changed(studio().drawings.redo(path.drawing_id, body.revision))
+    return answers.changed(studio().drawings.redo(path.drawing_id, body.revision))
 
 
 @blueprint.post("/preview", responses={200: PreviewState})
 def preview(path: DrawingPath, body: Preview) -> Response:
     """What a command would change; nothing is saved."""
-    drawing = _at(path.drawing_id, body.revision).drawing
-    entries = difference(drawing, apply(drawing, body.command)).after
+    drawing = _at(path.drawing_id, body.revision)
+    delta = difference(drawing, apply(drawing, body.command))
     with studio().evaluator() as evaluator:
-        return answers.json(answers.preview(entries, evaluator))
+        return answers.json(answers.preview(delta, evaluator))
 
 
 @blueprint.post("/outcomes", responses={200: Tiles})
 def outcomes(path: DrawingPath, body: Selection) -> Response:
     """Every outcome of the chosen shapes, computed from one arrangement."""
-    drawing = _at(path.drawing_id, body.revision).drawing
-    plate = plate_of(drawing, body.plate)
+    drawing = _at(path.drawing_id, body.revision)
     with studio().evaluator() as evaluator:
-        chosen, results = outcomes_of(plate, tuple(body.ids), evaluator)
-        operands = [evaluator.outline(node) for node in chosen]
-    tiles = [
-        Tile(
-            outcome=result.outcome,
-            path=result.outline.to_path_data(PRECISION),
-            fill=chosen[result.first].fill,
-            pieces=result.pieces,
-            nodes=result.outline.node_count,
+        operands, tiles = outcomes_of(
+            drawing, tuple(body.ids), evaluator, body.paint, tuple(body.which)
         )
-        for result in results
-    ]
     return answers.json(
         Tiles(
             nodes=sum(outline.node_count for outline in operands),
@@ -104,17 +90,62 @@ def outcomes(path: DrawingPath, body: Selection) -> Response:
     )
 
 
-def _at(drawing_id: str, revision: int) -> Opened:
-    opened = studio().drawings.open(drawing_id)
-    if opened.revision != revision:
-        raise StaleRevisionError(revision, opened.revision)
-    return opened
-
-
-def _changed(opened: Opened) -> Response:
+@blueprint.post("/regions", responses={200: RegionMap})
+def regions(path: DrawingPath, body: Shapes) -> Response:
+    """The regions of chosen shapes, or of one region build, to be picked."""
+    drawing = _at(path.drawing_id, body.revision)
     with studio().evaluator() as evaluator:
-        return answers.json(answers.state(opened, evaluator))
+        return answers.json(region_map(drawing, tuple(body.ids), evaluator))
 
 
-def _new_id() -> str:
-    return uuid4().hex[:12]
+@blueprint.post("/contours", responses={200: Contours})
+def contours(path: DrawingPath, body: ShapeAt) -> Response:
+    """The contours of a plain path, of which one can be lifted out."""
+    drawing = _at(path.drawing_id, body.revision)
+    with studio().evaluator() as evaluator:
+        return answers.json(Contours(contours=contours_of(drawing, body.id, evaluator)))
+
+
+@blueprint.post("/before", responses={200: Compared})
+def before(path: DrawingPath, body: PlateAt) -> Response:
+    """A plate as it was before the last outcome that was taken."""
+    _at(path.drawing_id, body.revision)
+    found = studio().drawings.before_last(path.drawing_id, OUTCOME_KINDS)
+    if found is None or all(plate.id != body.plate for plate in found[1].plates):
+        return answers.json(Compared())
+    label, drawing = found
+    with studio().evaluator() as evaluator:
+        picture = answers.plate_picture(plate_of(drawing, body.plate), evaluator)
+    return answers.json(Compared(label=label, before=picture))
+
+
+@blueprint.post("/snaps", responses={200: SnapTargets})
+def snaps(path: DrawingPath, body: PlateAt) -> Response:
+    """What the shapes of a plate offer to be snapped to."""
+    drawing = _at(path.drawing_id, body.revision)
+    plate = plate_of(drawing, body.plate)
+    with studio().evaluator() as evaluator:
+        return answers.json(snap_targets(plate, evaluator))
+
+
+@blueprint.post("/measure", responses={200: Measured})
+def measure(path: DrawingPath, body: Pair) -> Response:
+    """How two shapes stand to each other."""
+    drawing = _at(path.drawing_id, body.revision)
+    with studio().evaluator() as evaluator:
+        between, dx, dy = between_two(drawing, body.ids, evaluator)
+    return answers.json(Measured(gap=between, dx=dx, dy=dy))
+
+
+@blueprint.post("/copy-out", responses={200: SvgText})
+def copy_out(path: DrawingPath, body: Shapes) -> Response:
+    """Chosen shapes as SVG text, cropped to them."""
+    drawing = _at(path.drawing_id, body.revision)
+    with studio().evaluator() as evaluator:
+        return answers.json(
+            SvgText(svg=write_svg(shapes_picture(drawing, tuple(body.ids), evaluator)))
+        )
+
+
+def _at(drawing_id: str, revision: int) -> Drawing:
+    return studio().drawings.at(drawing_id, revision)

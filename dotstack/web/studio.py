@@ -8,6 +8,7 @@ from threading import Lock
 from flask import current_app
 
 from dotstack.core.drawing import Evaluator
+from dotstack.shared import SharedShelf
 from dotstack.store import DrawingStore, ShelfStore
 
 
@@ -17,6 +18,7 @@ class Studio:
 
     drawings: DrawingStore
     shelf: ShelfStore
+    shared: SharedShelf | None = None
     _evaluator: Evaluator = field(default_factory=Evaluator)
     _lock: Lock = field(default_factory=Lock)
 

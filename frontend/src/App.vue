@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { RouterView } from 'vue-router';
 
+import KitQuestion from '@/shelf/KitQuestion.vue';
 import { useNotices } from '@/stores/notices';
 
 const notices = useNotices();
@@ -9,7 +10,14 @@ const notices = useNotices();
 <template>
   <v-app>
     <RouterView :key="$route.path" />
-    <v-snackbar v-model="notices.open" :timeout="notices.timeout" color="#22303C" rounded="xl">
+    <KitQuestion />
+    <v-snackbar
+      :key="notices.serial"
+      v-model="notices.open"
+      :timeout="notices.timeout"
+      color="#22303C"
+      rounded="xl"
+    >
       <span role="status">{{ notices.text }}</span>
       <template #actions>
         <v-btn v-if="notices.action" color="#F2C9A0" @click="notices.act()">

@@ -14,6 +14,7 @@ export default createRouter({
       beforeEnter: (to) => useDrawing().prepare(String(to.params.id)),
       props: (route) => ({ id: String(route.params.id) }),
     },
+    { path: '/shelf', component: () => import('./shelf/ShelfPage.vue') },
     { path: '/:rest(.*)', component: () => import('./home/LostPage.vue') },
   ],
 });

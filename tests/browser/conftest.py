@@ -14,6 +14,7 @@ from dotstack.demo import fill
 from dotstack.store import Database
 from dotstack.web import create_app
 from dotstack.web.studio import Studio
+from tests.browser.desk import Editor
 from tests.ports import free_port
 
 CHROMIUM = [
@@ -53,6 +54,7 @@ class Server:
         app = create_app(self._database)
         studio = app.extensions["dotstack"]
         assert isinstance(studio, Studio)
+        self.drawings = studio.drawings
         fill(studio.drawings, studio.shelf)
         self.port = self.port or free_port()
         self._server = create_server(app, host="127.0.0.1", port=self.port)
@@ -94,3 +96,11 @@ def page(page: Page) -> Iterator[Page]:
     page.set_default_timeout(10_000)
     yield page
     assert not faults
+
+
+@pytest.fixture
+def editor(page: Page, server: Server) -> Editor:
+    """The editor at an empty plate of 256 × 256."""
+    editor = Editor(page, server).open()
+    editor.add_plate("Buoy")
+    return editor

@@ -3,12 +3,15 @@
 import re
 from dataclasses import dataclass
 from pathlib import Path
+from typing import TYPE_CHECKING
 from xml.etree import ElementTree
 
 from playwright.sync_api import Locator, Page, expect
 
 from dotstack.core.geometry import Outline
-from tests.browser.conftest import Server
+
+if TYPE_CHECKING:
+    from tests.browser.conftest import Server
 
 SVG = "{http://www.w3.org/2000/svg}"
 
@@ -18,7 +21,7 @@ class Editor:
     """The editor, open at a drawing; places are told in the plate's units."""
 
     page: Page
-    server: Server
+    server: "Server"
 
     def open(self, drawing: str = "Quay signs") -> "Editor":
         self.page.goto(self.server.address)
@@ -54,6 +57,7 @@ class Editor:
         self, start: tuple[float, float], end: tuple[float, float], *held: str, drop: bool = True
     ) -> None:
         mouse, keyboard = self.page.mouse, self.page.keyboard
+        expect(self.page.locator("[data-snaps=known]")).to_be_visible()
         (x0, y0), (x1, y1) = self.at(*start), self.at(*end)
         mouse.move(x0, y0)
         mouse.down()
@@ -92,6 +96,26 @@ class Editor:
         for key in held:
             self.page.keyboard.up(key)
 
+    def paste_discs(self, count: int) -> None:
+        """Pastes rows of discs that overlap, as SVG text."""
+        circles = "".join(
+            f'<circle cx="{30 + 6 * (i % 30)}" cy="{30 + 6 * (i // 30)}" r="24" fill="#3F7355"/>'
+            for i in range(count)
+        )
+        text = f'<svg xmlns="http://www.w3.org/2000/svg">{circles}</svg>'
+        self.page.evaluate(
+            """text => {
+                const data = new DataTransfer();
+                data.setData('text/plain', text);
+                document.body.dispatchEvent(
+                    new ClipboardEvent('paste', { clipboardData: data, bubbles: true }),
+                );
+            }""",
+            text,
+        )
+        expect(self.page.locator("[role=listitem]")).to_have_count(count, timeout=30_000)
+        self.saved()
+
     def row(self, name: str) -> Locator:
         """A shape in the stack."""
         return self.page.get_by_role("listitem").filter(
@@ -101,7 +125,7 @@ class Editor:
     def pick(self, *names: str) -> None:
         """Selects shapes in the stack."""
         for i, name in enumerate(names):
-            modifiers = ["Shift"] if i else None
+            modifiers = ["Control"] if i else None
             self.row(name).get_by_role("button", name=name, exact=True).first.click(
                 modifiers=modifiers  # type: ignore[arg-type]
             )
@@ -115,7 +139,7 @@ class Editor:
         self.saved()
 
     def facts(self, *labels: str) -> list[float]:
-        return [float(self.fact(label).input_value().rstrip("°")) for label in labels]
+        return [float(self.fact(label).input_value().rstrip("°%")) for label in labels]
 
     def tile(self, outcome: str) -> Locator:
         return self.page.locator(f"[data-outcome={outcome}]")
@@ -123,8 +147,23 @@ class Editor:
     def exported(self, folder: Path) -> list[tuple[str, Outline]]:
         """The plate's pieces as they come out: fill, and outline with its path data's arcs."""
         self.saved()
+        self.page.get_by_role("button", name="Export").click()
+        dialog = self.page.get_by_role("dialog")
+        dialog.get_by_label("decimals").fill("6")
+        dialog.get_by_label("decimals").press("Enter")
+        save = dialog.get_by_role("button", name="Save")
+        expect(
+            save.and_(self.page.locator(":enabled")).or_(dialog.get_by_role("alert"))
+        ).to_be_visible()
+        if dialog.get_by_text("nothing to export").is_visible():
+            dialog.get_by_role("button", name="Close").click()
+            expect(dialog).to_be_hidden()
+            return []
         with self.page.expect_download() as download:
-            self.page.get_by_role("link", name="Export SVG").click()
+            save.click()
+        expect(dialog).to_be_hidden()
+        # Keys mean something again once the focus has left the dialog.
+        self.page.wait_for_function("!document.activeElement.closest('.v-overlay')")
         path = folder / "plate.svg"
         download.value.save_as(path)
         svg = ElementTree.parse(path).getroot()
@@ -132,3 +171,57 @@ class Editor:
             (piece.get("fill") or "", Outline.from_path_data(piece.get("d") or ""))
             for piece in svg.iter(f"{SVG}path")
         ]
+
+    def press(self, *keys: str) -> None:
+        for key in keys:
+            self.page.keyboard.press(key)
+            self.saved()
+
+    def selected(self) -> list[str]:
+        """The names of the selected shapes, as the stack shows them, the topmost first."""
+        rows = self.page.locator("[role=listitem] button.name[aria-pressed=true]")
+        return [text.strip() for text in rows.all_inner_texts()]
+
+    def stack(self) -> list[str]:
+        """The names of all rows of the stack, the topmost first."""
+        return [
+            t.strip() for t in self.page.locator("[role=listitem] button.name").all_inner_texts()
+        ]
+
+    def drag_mark(
+        self, mark: Locator, by: tuple[float, float], *held: str, drop: bool = True
+    ) -> None:
+        """Drags a grip, tag or dot by a way in the plate's units."""
+        box = mark.bounding_box()
+        assert box is not None
+        x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+        (x0, y0), (x1, y1) = self.at(0, 0), self.at(*by)
+        self.page.mouse.move(x, y)
+        self.page.mouse.down()
+        for key in held:
+            self.page.keyboard.down(key)
+        self.page.mouse.move(x + (x1 - x0) / 2, y + (y1 - y0) / 2)
+        self.page.mouse.move(x + x1 - x0, y + y1 - y0)
+        if drop:
+            self.page.mouse.up()
+            for key in held:
+                self.page.keyboard.up(key)
+            self.saved()
+
+    def grip(self, across: float, down: float) -> Locator:
+        return self.page.locator(f"[data-grip='{across:g} {down:g}']")
+
+    def tag(self, parameter: str) -> Locator:
+        return self.page.locator(f"[data-tag={parameter}]")
+
+    def reason(self) -> Locator:
+        """Why something snapped."""
+        return self.page.locator(".reason")
+
+    def menu(self, word: str) -> None:
+        """Chooses from the menu of the selection."""
+        self.page.keyboard.press("Shift+F10")
+        self.page.get_by_role("listitem").or_(self.page.locator(".menu .v-list-item")).filter(
+            has_text=word
+        ).last.click()
+        self.saved()

@@ -46,7 +46,7 @@ def test_shapes_that_do_not_meet_have_nothing_in_common_to_take(editor: Editor) 
     expect(editor.tile("overlap")).to_be_disabled()
     editor.page.keyboard.press("o")
     expect(editor.tile("join")).to_be_visible()
-    expect(editor.row("Circle")).to_have_count(2)
+    assert editor.stack() == ["Circle 2", "Circle"]
 
 
 def test_an_unknown_address_has_a_page_that_leads_back(page: Page, server: Server) -> None:

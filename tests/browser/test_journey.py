@@ -12,13 +12,6 @@ from tests.browser.conftest import Server
 from tests.browser.desk import Editor
 
 
-@pytest.fixture
-def editor(page: Page, server: Server) -> Editor:
-    editor = Editor(page, server).open()
-    editor.add_plate("Buoy")
-    return editor
-
-
 def two_discs(editor: Editor, second_radius: float) -> None:
     """Draws two discs that overlap, and selects both."""
     editor.type_shape("1", (100, 128), radius=40)
@@ -69,12 +62,12 @@ def test_typed_sizes_are_exact_and_shapes_share_a_centre_by_one_key(
 
 def test_a_shape_is_moved_and_resized_by_hand_and_by_exact_numbers(editor: Editor) -> None:
     editor.draw("2", (40, 40), (100, 80))
-    editor.drag((60, 60), (90, 75))
+    editor.drag((60, 60), (90, 75), "Control")
     assert editor.facts("x", "y") == [100, 75]
     editor.set_fact("angle", 30)
     editor.set_fact("x", 128.125)
     editor.set_fact("w", 90)
-    corner = editor.page.locator("[data-grip='11']").bounding_box()
+    corner = editor.page.locator("[data-grip='1 1']").bounding_box()
     assert corner is not None
     x, y = corner["x"] + corner["width"] / 2, corner["y"] + corner["height"] / 2
     editor.page.mouse.move(x, y)
@@ -101,12 +94,12 @@ def test_outcomes_are_seen_before_they_are_chosen_and_the_mark_stays_live(
     editor.tile("cut").hover()
     shown = editor.page.get_by_test_id("outcome-preview")
     expect(shown).to_be_visible()
-    preview = shown.get_attribute("d")
+    preview = shown.locator("path").first.get_attribute("d")
     editor.tile("cut").click()
     editor.saved()
     expect(editor.row("Cut")).to_contain_text("live · 2")
     ((_, crescent),) = editor.exported(tmp_path)
-    assert crescent.to_path_data() == preview
+    assert crescent.to_quick_data(3) == preview
     assert radii(crescent) == [30, 40]
     # The result combines again like any shape.
     editor.type_shape("2", (80, 128), width=20, height=200)
@@ -115,11 +108,11 @@ def test_outcomes_are_seen_before_they_are_chosen_and_the_mark_stays_live(
     editor.saved()
     expect(editor.row("Join")).to_contain_text("live · 2")
     # A member inside the inner compound is changed, and the mark follows.
-    editor.pick("Circle")
+    editor.pick("Circle 2")
     editor.set_fact("radius", 20)
     ((_, mark),) = editor.exported(tmp_path)
     assert radii(mark) == [20, 40]
-    editor.page.get_by_label("Role of Circle").first.select_option("adds")
+    editor.page.get_by_label("Role of Circle 2").select_option("adds")
     editor.saved()
     ((_, whole),) = editor.exported(tmp_path)
     assert whole.area > mark.area + 300
@@ -132,7 +125,7 @@ def test_a_member_is_dragged_and_the_mark_follows_while_it_moves(
     editor.page.keyboard.press("o")
     editor.saved()
     before = editor.page.locator("[data-testid=desk] path[data-node]").first.get_attribute("d")
-    editor.row("Circle").first.get_by_role("button", name="Circle", exact=True).click()
+    editor.pick("Circle 2")
     editor.drag((150, 128), (130, 128), drop=False)
     mark = editor.page.locator("[data-testid=desk] path[data-node]").first
     expect(mark).not_to_have_attribute("d", before or "")
@@ -201,7 +194,7 @@ def test_shapes_are_named_painted_nudged_and_removed(editor: Editor, tmp_path: P
     page.keyboard.press("Enter")
     editor.saved()
     expect(editor.row("Quay wall")).to_be_visible()
-    page.get_by_label("Fill with clay").click()
+    page.get_by_label("Fill clay").click()
     editor.saved()
     page.get_by_test_id("desk").focus()
     for keys in ("ArrowRight", "Shift+ArrowDown", "Alt+ArrowLeft"):
@@ -240,3 +233,80 @@ def test_the_drawings_are_listed_with_pictures_renamed_duplicated_and_deleted_wi
     expect(page.get_by_text("No drawing or plate is called")).to_be_visible()
     page.get_by_role("button", name=re.compile("Icon")).click()
     expect(page.get_by_text("Plate 1 · 24 × 24")).to_be_visible()
+
+
+def test_every_outcome_is_a_tile_and_is_taken_plain_or_live(editor: Editor, tmp_path: Path) -> None:
+    page = editor.page
+    two_discs(editor, 30)
+    page.get_by_text("more ›").click()
+    for outcome in ("split", "window", "slice", "visible", "seams", "bundle"):
+        expect(editor.tile(outcome)).to_be_visible()
+    page.get_by_label("keep originals").check()
+    editor.press("s")
+    assert len(editor.exported(tmp_path)) == 3
+    assert editor.stack()[-2:] == ["Circle 2", "Circle"]
+    editor.press("Control+z", "Control+a")
+    page.get_by_label("keep originals").uncheck()
+    page.get_by_label("stay live").uncheck()
+    expect(editor.tile("overlap")).to_be_visible()
+    editor.press("o")
+    assert editor.stack() == ["Overlap"]
+    ((_, lens),) = editor.exported(tmp_path)
+    assert radii(lens) == [30, 40]
+    editor.press("Control+z", "Control+a")
+    page.get_by_label("stay live").check()
+    page.get_by_label("Paint of the result").select_option("topmost")
+    expect(editor.tile("join")).to_be_visible()
+    page.get_by_label("Paint of the result").blur()
+    page.keyboard.press("j")
+    expect(editor.row("Join")).to_contain_text("live · 2")
+    editor.press("Shift+S")
+    expect(editor.row("Join")).not_to_contain_text("live")
+    assert editor.stack() == ["Join"]
+    ((_, join),) = editor.exported(tmp_path)
+    assert radii(join) == [30, 40]
+
+
+def test_a_role_is_changed_by_its_word_and_by_key(editor: Editor, tmp_path: Path) -> None:
+    two_discs(editor, 30)
+    editor.press("c")
+    row = editor.row("Circle 2")
+    expect(row).to_contain_text("cuts")
+    row.get_by_label("Circle 2 cuts: change its role").click()
+    editor.saved()
+    expect(row).to_contain_text("limits")
+    ((_, lens),) = editor.exported(tmp_path)
+    assert lens.bounds == pytest.approx((120, 104, 140, 152), abs=20)
+    editor.pick("Circle 2")
+    editor.press("Shift+R")
+    expect(row).to_contain_text("alternates")
+    assert len(editor.exported(tmp_path)[0][1].contours) == 2
+
+
+def test_a_drawing_is_saved_to_a_file_and_opened_from_it(
+    editor: Editor, page: Page, server: Server, tmp_path: Path
+) -> None:
+    two_discs(editor, 30)
+    editor.press("s")
+    expect(editor.row("Split")).to_be_visible()
+    pieces = editor.exported(tmp_path)
+    page.goto(server.address)
+    page.get_by_label("More for Quay signs").click()
+    with page.expect_download() as download:
+        page.get_by_text("Save to a file", exact=True).click()
+    assert download.value.suggested_filename == "Quay signs.dotdrawing"
+    file = tmp_path / "signs.dotdrawing"
+    download.value.save_as(file)
+    page.get_by_label("More for Quay signs").click()
+    page.get_by_text("Delete", exact=True).click()
+    expect(page.get_by_role("article")).to_have_count(0)
+    page.get_by_label("A drawing file to open").set_input_files(file)
+    page.get_by_role("tab", name="Buoy").click()
+    assert editor.exported(tmp_path) == pieces
+    expect(editor.row("Split")).to_contain_text("regions · 2")
+    # A file that is none says so, and nothing is made of it.
+    file.write_bytes(file.read_bytes()[:500])
+    page.goto(server.address)
+    page.get_by_label("A drawing file to open").set_input_files(file)
+    expect(page.get_by_text("as the files of Dot Stack are, or was cut off")).to_be_visible()
+    expect(page.get_by_role("article")).to_have_count(1)

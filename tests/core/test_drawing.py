@@ -1,7 +1,6 @@
 """The document: commands change it as they say, and nothing else."""
 
 import math
-from itertools import count
 from typing import Any
 
 import pytest
@@ -14,53 +13,31 @@ from dotstack.core.drawing import (
     CompoundNode,
     Drawing,
     Evaluator,
-    Node,
-    Plate,
-    apply,
     command_adapter,
     difference,
     patched,
     whole,
 )
-from dotstack.core.drawing.frame import frame_of, kept_copy, placed_copy
+from dotstack.core.drawing.frame import frame_of
 from dotstack.core.drawing.places import place_of
 from dotstack.core.errors import CommandError, LimitError, UnknownNodeError
+from tests.core.drafting import at, do, drawn, facts, node
 from tests.strategies import assert_outlines_equal
 
 DISC = {"kind": "ellipse", "id": "disc", "name": "Disc", "rx": 20, "ry": 20}
 BAR = {"kind": "rectangle", "id": "bar", "name": "Bar", "width": 60, "height": 12, "radius": 4}
-SIGN = {"kind": "star", "id": "sign", "name": "Sign", "points": 8, "rx": 16, "ry": 16, "ratio": 0.4}
+SIGN = {"kind": "star", "id": "sign", "name": "Sign", "points": 8, "rx": 16, "ry": 16, "ratio": 0.4,
+        "tip_radius": 0.5}  # fmt: skip
 PANE = {"kind": "polygon", "id": "pane", "name": "Pane", "sides": 6, "rx": 9, "ry": 12}
-
-
-def do(drawing: Drawing, kind: str, **fields: Any) -> Drawing:
-    return apply(drawing, command_adapter.validate_python({"kind": kind, **fields}))
-
-
-def drawn(*shapes: dict[str, Any]) -> Drawing:
-    plate = Plate(id="plate", name="Quay", width=256, height=256)
-    drawing = Drawing(name="Quay signs", plates=(plate,))
-    for shape in shapes:
-        drawing = do(drawing, "add-shape", plate="plate", node=shape)
-    return drawing
-
-
-def at(shape: dict[str, Any], x: float, y: float) -> dict[str, Any]:
-    return {**shape, "transform": {"e": x, "f": y}}
-
-
-def node(drawing: Drawing, node_id: str) -> Node:
-    return place_of(drawing, node_id).node
-
-
-def facts(drawing: Drawing, node_id: str) -> tuple[float, ...]:
-    place = place_of(drawing, node_id)
-    frame = frame_of(place.node, place.affine, Evaluator())
-    return (*frame.centre, frame.width, frame.height, frame.angle_deg)
+SLICE = {"kind": "ellipse", "id": "slice", "name": "Slice", "rx": 20, "ry": 20, "start_deg": 30,
+         "sweep_deg": 200, "inner": 0.4}  # fmt: skip
+BEAD = {"kind": "drop", "id": "bead", "name": "Bead", "rx": 10, "ry": 10, "tip": 2.5}
+HOOK = {"kind": "path", "id": "hook", "name": "Hook", "data": "M0 0C10 0 20 10 20 20H5Z"}
+ROPE = {"kind": "line", "id": "rope", "name": "Rope", "length": 40}
 
 
 @given(
-    st.sampled_from([DISC, BAR, SIGN, PANE]),
+    st.sampled_from([DISC, BAR, SIGN, PANE, SLICE, BEAD, HOOK]),
     st.floats(-180, 180),
     st.tuples(st.floats(1, 99), st.floats(1, 99)),
     st.tuples(st.sampled_from([0, 0.5, 1]), st.sampled_from([0, 0.5, 1])),
@@ -68,9 +45,9 @@ def facts(drawing: Drawing, node_id: str) -> tuple[float, ...]:
 def test_a_turned_shape_is_resized_along_its_own_axes_and_its_anchor_stays(
     shape: dict[str, Any], angle: float, size: tuple[float, float], anchor: tuple[float, float]
 ) -> None:
-    before = do(drawn(at(shape, 40, 30)), "place", id=shape["id"], angle_deg=angle)
-    after = do(before, "resize", id=shape["id"], width=size[0], height=size[1], anchor=anchor)
-    assert facts(after, shape["id"])[2:4] == pytest.approx(size, rel=1e-12)
+    before = do(drawn(at(shape, 40, 30)), "place", ids=[shape["id"]], angle_deg=angle)
+    after = do(before, "resize", ids=[shape["id"]], width=size[0], height=size[1], anchor=anchor)
+    assert facts(after, shape["id"])[2:4] == pytest.approx(size, rel=1e-9)
     assert facts(after, shape["id"])[4] == pytest.approx(angle, abs=1e-9)
 
     def anchored(drawing: Drawing) -> complex:
@@ -80,13 +57,17 @@ def test_a_turned_shape_is_resized_along_its_own_axes_and_its_anchor_stays(
         return complex(*place.affine.apply_to(*spot))
 
     assert abs(anchored(after) - anchored(before)) < 1e-9
-    kept = {key: value for key, value in shape.items() if key in ("radius", "points", "sides")}
+    kept = {
+        key: value
+        for key, value in shape.items()
+        if key in ("radius", "points", "sides", "tip_radius")
+    }
     assert node(after, shape["id"]).model_dump(include=set(kept)) == kept
 
 
 def test_a_typed_place_and_radius_are_exact_to_the_last_digit() -> None:
-    drawing = do(drawn(at(DISC, 1 / 3, 0.1)), "place", id="disc", x=24.7, y=31.1)
-    drawing = do(drawing, "set-parameters", id="disc", parameters={"rx": 30.7, "ry": 30.7})
+    drawing = do(drawn(at(DISC, 1 / 3, 0.1)), "place", ids=["disc"], x=24.7, y=31.1)
+    drawing = do(drawing, "set-parameters", ids=["disc"], parameters={"rx": 30.7, "ry": 30.7})
     assert facts(drawing, "disc") == (24.7, 31.1, 61.4, 61.4, 0)
     assert Evaluator().outline(node(drawing, "disc")).to_path_data().count("A30.7 30.7") == 2
 
@@ -120,27 +101,10 @@ def test_a_compound_follows_its_members_and_keeps_what_it_did_not_need_to_comput
 def test_a_member_of_a_turned_compound_is_moved_in_the_plates_axes() -> None:
     drawing = drawn(at(DISC, 60, 60), at(BAR, 90, 60))
     drawing = do(drawing, "combine", ids=["bar", "disc"], outcome="join", id="mark", name="Mark")
-    drawing = do(drawing, "place", id="mark", angle_deg=33)
+    drawing = do(drawing, "place", ids=["mark"], angle_deg=33)
     x, y, *_ = facts(drawing, "bar")
     moved = do(drawing, "transform", ids=["bar"], by={"e": 5, "f": -3})
     assert facts(moved, "bar")[:2] == pytest.approx((x + 5, y - 3), abs=1e-12)
-
-
-def test_an_asset_comes_back_live_at_half_its_size_with_all_ids_new() -> None:
-    drawing = drawn(at(DISC, 60, 60), at(BAR, 75, 60))
-    drawing = do(drawing, "combine", ids=["disc", "bar"], outcome="join", id="mark", name="Mark")
-    evaluator, place = Evaluator(), place_of(drawing, "mark")
-    kept = kept_copy(place.node, place.affine, evaluator)
-    ids = count()
-    copy = placed_copy(
-        kept, name="Half", centre=(30, 40), scale=0.5, new_id=lambda: f"new-{next(ids)}"
-    )
-    assert isinstance(copy, CompoundNode)
-    assert {copy.id, *(member.node.id for member in copy.members)} == {"new-0", "new-1", "new-2"}
-    outline, original = evaluator.outline(copy), evaluator.outline(place.node)
-    assert outline.area == pytest.approx(original.area / 4, rel=1e-12)
-    x0, y0, x1, y1 = outline.bounds
-    assert ((x0 + x1) / 2, (y0 + y1) / 2) == pytest.approx((30, 40))
 
 
 def test_the_difference_of_two_drawings_leads_both_ways() -> None:
@@ -174,15 +138,17 @@ def test_removing_the_last_member_removes_the_compound() -> None:
         ("combine", {"ids": ["disc", "bar"], "outcome": "overlap", "id": "m", "name": "M"},
          CommandError, "leaves nothing"),
         ("combine", {"ids": ["disc", "disc"], "outcome": "join", "id": "m", "name": "M"},
-         CommandError, "two or more shapes"),
+         CommandError, "Two or more shapes"),
         ("combine", {"ids": ["disc", "bar"], "outcome": "join", "id": "bar", "name": "M"},
          CommandError, "taken already"),
-        ("set-parameters", {"id": "disc", "parameters": {"rx": 0}}, CommandError, "rx"),
-        ("set-parameters", {"id": "disc", "parameters": {"sides": 5}}, CommandError, "sides"),
+        ("set-parameters", {"ids": ["disc"], "parameters": {"rx": 0}}, CommandError, "rx"),
+        ("set-parameters", {"ids": ["disc"], "parameters": {"sides": 5}}, CommandError,
+         "Disc has no sides"),
         ("set-role", {"compound": "disc", "member": "bar", "role": "cuts"}, CommandError,
          "Disc has no member"),
         ("transform", {"ids": ["disc"], "by": {"a": 0, "d": 0}}, CommandError, "flattened"),
-        ("transform", {"ids": ["disc"], "by": {"e": 1e6}}, CommandError, "e: "),
+        ("transform", {"ids": ["disc"], "by": {"e": 1e6}}, CommandError,
+         "x should be less than or equal to 1000000"),
     ],
 )  # fmt: skip
 def test_a_command_that_does_not_fit_says_why_and_changes_nothing(
@@ -195,11 +161,11 @@ def test_a_command_that_does_not_fit_says_why_and_changes_nothing(
     assert drawing.model_dump_json() == before
 
 
-@pytest.mark.parametrize("size", [0, -3, math.inf, math.nan, 1e7, "wide", None])
+@pytest.mark.parametrize("size", [0, -3, math.inf, math.nan, 1e7, "wide"])
 def test_a_size_that_makes_no_sense_is_refused(size: object) -> None:
     with pytest.raises(ValidationError):
         command_adapter.validate_python(
-            {"kind": "resize", "id": "disc", "width": size, "height": 10}
+            {"kind": "resize", "ids": ["disc"], "width": size, "height": 10}
         )
 
 

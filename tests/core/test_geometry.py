@@ -52,10 +52,11 @@ def test_an_affine_map_scales_areas_by_its_determinant(
 
 @given(outlines)
 def test_path_data_reads_back_as_the_same_outline(outline: Outline) -> None:
-    again = Outline.from_path_data(outline.to_path_data(precision=12), outline.fill_rule)
-    assert again.node_count == outline.node_count
-    assert again.area == pytest.approx(outline.area, rel=1e-7, abs=1e-9)
-    assert_outlines_equal(again, outline, relative=1e-6)
+    for data in (outline.to_path_data(precision=12), outline.to_quick_data(12)):
+        again = Outline.from_path_data(data, outline.fill_rule)
+        assert again.node_count == outline.node_count
+        assert again.area == pytest.approx(outline.area, rel=1e-7, abs=1e-9)
+        assert_outlines_equal(again, outline, relative=1e-6)
 
 
 @given(outlines, st.tuples(st.floats(-1, 11), st.floats(-1, 11)))

@@ -6,15 +6,17 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from dotstack.core.arrangement import Arrangement
 from dotstack.core.combine import (
     LIVE,
+    Build,
     Outcome,
     OutcomeResult,
     Pick,
-    Picked,
     build,
     chained,
     difference,
+    every_region,
     intersection,
     outcomes,
     union,
@@ -147,35 +149,74 @@ def rings(distance: float) -> list[Outline]:
     return [ellipse(10, 10).transformed(Affine.translation(i * distance, 0)) for i in range(3)]
 
 
+def built(operands: list[Outline], picks: list[Pick], keep_rest: bool = False) -> Build:
+    return build(Arrangement.of(operands), picks, keep_rest=keep_rest)
+
+
 def test_a_region_build_keeps_fuses_and_drops_and_follows_its_shapes() -> None:
     picks = [
         Pick(((frozenset({0, 1}), (6, 0)),)),
         Pick(((frozenset({2}), (32, 0)), (frozenset({1, 2}), (18, 0)))),
-        Pick(((frozenset({0}), (-5, 0)),), Picked.DROPPED),
+        Pick(((frozenset({0}), (-5, 0)),), dropped=True),
     ]
     first, second, third = rings(12)
-    made = build([first, second, third], picks, keep_rest=True)
-    lens = intersection([first, second])
-    assert_outlines_equal(made.pieces[0].outline, lens)
-    assert_outlines_equal(made.pieces[1].outline, third)
-    assert [part.paint for part in made.pieces] == [1, 2]
-    assert made.lost == ()
+    made = built([first, second, third], picks, keep_rest=True)
+    by = {piece.pick: piece for piece in made.pieces}
+    assert_outlines_equal(by[0].outline, intersection([first, second]))
+    assert_outlines_equal(by[1].outline, third)
     # What is left: the middle ring without both lenses, in its own paint.
-    assert [part.paint for part in made.rest] == [1]
-    assert_outlines_equal(made.rest[0].outline, difference(second, [first, third]))
-    moved = build(rings(15), picks, keep_rest=False)
+    assert_outlines_equal(by[None].outline, difference(second, [first, third]))
+    assert {pick: (each.lowest, each.topmost) for pick, each in by.items()} == {
+        0: (0, 1), 1: (1, 2), None: (1, 1),
+    }  # fmt: skip
+    assert_outlines_equal(made.outline, difference(union(rings(12)), [difference(first, [second])]))
+    moved = built(rings(15), picks)
+    assert [piece.pick for piece in moved.pieces] == [0, 1]
     assert_outlines_equal(moved.pieces[0].outline, intersection(rings(15)[:2]))
-    assert moved.rest == ()
-    apart = build(rings(30), picks, keep_rest=False)
-    assert apart.lost == ((0, 0), (1, 1))
-    assert [part.outline.area for part in apart.pieces] == pytest.approx([100 * math.pi])
+    apart = built(rings(30), picks)
+    assert [[region is None for region in pick] for pick in apart.found] == [
+        [True], [False, True], [False],
+    ]  # fmt: skip
+    assert [piece.outline.area for piece in apart.pieces] == pytest.approx([100 * math.pi])
 
 
-def test_a_region_that_a_line_parts_is_picked_whole() -> None:
+@settings(max_examples=30)
+@given(st.lists(outlines, min_size=1, max_size=4), st.data())
+def test_picked_regions_and_the_rest_tile_what_the_shapes_cover(
+    operands: list[Outline], data: st.DataObject
+) -> None:
+    arrangement = Arrangement.of(operands)
+    every = every_region(arrangement)
+    alone = build(arrangement, every, keep_rest=True)
+    assert all(place is not None for (place,) in alone.found)
+    assert all(piece.pick is not None for piece in alone.pieces)
+    whole = union(operands).area
+    assert sum(piece.outline.area for piece in alone.pieces) == pytest.approx(whole, rel=1e-7)
+    brushes = data.draw(st.lists(st.sampled_from("kfdr"), min_size=len(every), max_size=len(every)))
+    chosen = {
+        brush: [each.regions[0] for each, by in zip(every, brushes, strict=True) if by == brush]
+        for brush in "kfdr"
+    }
+    picks = [Pick((region,)) for region in chosen["k"]]
+    picks += [Pick(tuple(chosen["f"]))] if chosen["f"] else []
+    picks += [Pick(tuple(chosen["d"]), dropped=True)] if chosen["d"] else []
+    made = build(arrangement, picks, keep_rest=False)
+    gone = [region for by in "dr" for region in chosen[by]]
+    lost = build(arrangement, [Pick((region,)) for region in gone], keep_rest=False)
+    assert made.outline.area + lost.outline.area == pytest.approx(whole, rel=1e-7, abs=1e-8)
+    stays = build(arrangement, picks, keep_rest=True)
+    dropped = build(arrangement, [Pick((region,)) for region in chosen["d"]], keep_rest=False)
+    assert stays.outline.area + dropped.outline.area == pytest.approx(whole, rel=1e-7, abs=1e-8)
+
+
+def test_a_region_that_a_line_parts_is_picked_whole_and_the_line_stays_with_the_rest() -> None:
     across = Outline.from_path_data("M-20 0H40")
     pick = Pick(((frozenset({1}), (-5, 5)),))
-    made = build([across, *rings(12)[:2]], [pick], keep_rest=False)
-    assert_outlines_equal(made.pieces[0].outline, difference(rings(12)[0], [rings(12)[1]]))
+    shapes = [across, *rings(12)[:2]]
+    moon = difference(rings(12)[0], [rings(12)[1]])
+    assert_outlines_equal(built(shapes, [pick]).pieces[0].outline, moon)
+    rest = built(shapes, [pick], keep_rest=True)
+    assert [piece.outline.length for piece in rest.pieces if not piece.outline.closed.all()] == [60]
 
 
 def test_of_regions_with_one_cover_the_one_that_was_pointed_at_is_found() -> None:
@@ -183,6 +224,6 @@ def test_of_regions_with_one_cover_the_one_that_was_pointed_at_is_found() -> Non
     both = [rectangle(10, 20), bar]
     for x in (-12, 12):
         pick = Pick(((frozenset({1}), (x, 0)),))
-        piece = build(both, [pick], keep_rest=False).pieces[0].outline
+        piece = built(both, [pick]).pieces[0].outline
         assert piece.contains(x, 0)
         assert piece.area == pytest.approx(60)

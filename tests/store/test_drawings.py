@@ -5,11 +5,12 @@ from datetime import UTC, datetime
 from pathlib import Path
 
 import pytest
+from sqlalchemy import event
 
 from dotstack.core.drawing import AnyCommand, Drawing, Plate, command_adapter
-from dotstack.store import Database, DrawingStore, GoneError, ShelfStore, StaleRevisionError
+from dotstack.store import Database, DrawingStore, GoneError, StaleRevisionError
 from dotstack.store.drawings import SNAPSHOT_EVERY
-from dotstack.store.errors import NothingToUndoError
+from dotstack.store.errors import DiskError, NothingToUndoError
 
 
 def now() -> datetime:
@@ -114,18 +115,97 @@ def test_drawings_are_listed_duplicated_deleted_and_brought_back(store: DrawingS
     assert store.open(drawing).undo_label == "Add Disc 1"
 
 
-def test_the_shelf_keeps_assets_in_their_sections(store: DrawingStore, database: Database) -> None:
+def test_the_state_before_the_last_outcome_is_found_over_snapshots_and_undo(
+    store: DrawingStore,
+) -> None:
     drawing = begun(store)
-    node = store.change(drawing, 1, "key-00001", circle(1)).drawing.plates[0].nodes[0]
-    shelf = ShelfStore(database, now)
-    shelf.add_collection("Harbour set", ["Wayfinding", "Parts"])
-    (collection,) = shelf.collections()
-    asset = shelf.put(collection.sections[1].id, "Buoy", node)
-    (again,) = ShelfStore(database, now).collections()
-    assert [section.name for section in again.sections] == ["Wayfinding", "Parts"]
-    assert again.sections[1].assets == (asset,)
-    assert shelf.asset(asset.id).node == node
-    with pytest.raises(GoneError, match="section"):
-        shelf.put("nowhere", "Buoy", node)
-    with pytest.raises(GoneError, match="asset"):
-        shelf.asset("nowhere")
+    opened = store.open(drawing)
+    assert store.before_last(drawing, {"combine"}) is None
+
+    def do(command: AnyCommand) -> None:
+        nonlocal opened
+        key = f"key-{opened.revision:06}"
+        opened = store.change(drawing, opened.revision, key, command)
+
+    for place in range(2):
+        do(circle(place))
+    before = opened.drawing
+    join = {"kind": "combine", "ids": ["disc-0", "disc-1"], "outcome": "join", "id": "j"}
+    do(command_adapter.validate_python({**join, "name": "Join"}))
+    for _ in range(SNAPSHOT_EVERY + 3):
+        do(nudge(1))
+    assert store.before_last(drawing, {"combine"}) == ("Join", before)
+    for _ in range(SNAPSHOT_EVERY + 4):
+        opened = store.undo(drawing, opened.revision)
+    assert store.before_last(drawing, {"combine"}) is None
+
+
+@pytest.mark.parametrize("undone", [0, 4])
+def test_going_back_to_any_state_loses_nothing_of_what_came_after(
+    store: DrawingStore, undone: int
+) -> None:
+    drawing = begun(store)
+    revision, states = 1, [store.open(drawing).drawing]
+    for step in range(SNAPSHOT_EVERY + 5):
+        opened = store.change(drawing, revision, f"key-{step:05}", circle(step))
+        revision, states = opened.revision, [*states, opened.drawing]
+    kept = store.name_state(drawing, "7", "First draft")
+    for _ in range(undone):
+        revision = store.undo(drawing, revision).revision
+    before = states[-1]
+    for place, state in enumerate(("3", "27", kept.id, "0")):
+        opened = store.go_back(drawing, revision, f"back-{place:05}", state)
+        assert opened.drawing == states[7 if state == kept.id else int(state)]
+        assert store.open(drawing).drawing == opened.drawing
+        undo = store.undo(drawing, opened.revision)
+        # Also what had been undone lies before the step back.
+        assert undo.drawing == before
+        opened = store.redo(drawing, undo.revision)
+        revision, before = opened.revision, opened.drawing
+    history = store.history(drawing)
+    assert [state.number for state in history.steps] == list(range(len(states) + 4))
+    assert history.steps[-2].label == "Go back to First draft"
+    assert store.duplicate(drawing, "From there", "12").drawing.plates == states[12].plates
+    with pytest.raises(GoneError):
+        store.go_back(drawing, revision, "back-00009", "99")
+    with pytest.raises(StaleRevisionError):
+        store.go_back(drawing, 1, "back-00010", "3")
+
+
+def test_a_named_state_outlasts_its_step(store: DrawingStore) -> None:
+    drawing = begun(store)
+    first = store.change(drawing, 1, "key-00001", circle(1))
+    kept = store.name_state(drawing, "1", "One disc")
+    undone = store.undo(drawing, first.revision)
+    store.change(drawing, undone.revision, "key-00002", circle(2))
+    assert store.in_state(drawing, kept.id) == (first.drawing, None)
+    assert store.in_state(drawing, "1")[1] == "plate"
+    store.name_state(drawing, kept.id, "Before the change")
+    assert [version.label for version in store.history(drawing).versions] == ["Before the change"]
+    other = begun(store)
+    with pytest.raises(GoneError):
+        store.in_state(other, kept.id)
+    store.forget_version(drawing, kept.id)
+    assert not store.history(drawing).versions
+
+
+def test_a_full_disk_is_told_and_loses_nothing(store: DrawingStore, database: Database) -> None:
+    drawing = begun(store)
+    revision = store.change(drawing, 1, "key-00001", circle(1)).revision
+    with database.engine.connect() as connection:
+        pages = connection.exec_driver_sql("PRAGMA page_count").scalar_one()
+    event.listen(
+        database.engine,
+        "begin",
+        lambda connection: connection.exec_driver_sql(f"PRAGMA max_page_count={pages}"),
+    )
+    told = ""
+    for step in range(2, 2000):
+        try:
+            revision = store.change(drawing, revision, f"key-{step:05}", circle(step)).revision
+        except DiskError as error:
+            told = str(error)
+            break
+    assert "disk is full" in told
+    opened = DrawingStore(database, now).open(drawing)
+    assert (opened.revision, opened.undo_label) == (revision, f"Add Disc {step - 1}")

@@ -92,14 +92,15 @@ def test_a_preview_shows_the_change_and_saves_nothing(caller: Caller) -> None:
 
 def test_outcomes_are_the_real_results_with_their_counts(caller: Caller) -> None:
     caller.add(disc("low", 50), disc("top", 80), disc("far", 300, 5))
-    tiles = caller.post("outcomes", plate=caller.plate, ids=["low", "top"])["tiles"]
-    counts = {tile["outcome"]: (tile["pieces"], tile["nodes"]) for tile in tiles}
+    live = ["join", "cut", "cut-other-way", "overlap", "alternate"]
+    tiles = caller.post("outcomes", ids=["low", "top"], which=live)["tiles"]
+    counts = {tile["outcome"]: (tile["count"], tile["nodes"]) for tile in tiles}
     assert counts == {
         "join": (1, 2), "cut": (1, 2), "cut-other-way": (1, 2), "overlap": (1, 2),
         "alternate": (2, 4),
     }  # fmt: skip
-    apart = caller.post("outcomes", plate=caller.plate, ids=["low", "far"])["tiles"]
-    assert {tile["outcome"]: tile["path"] for tile in apart}["overlap"] == ""
+    apart = caller.post("outcomes", ids=["low", "far"])["tiles"]
+    assert {tile["outcome"]: tile["pieces"] for tile in apart}["overlap"] == []
 
 
 def test_an_asset_is_kept_and_placed_at_half_its_size(caller: Caller) -> None:
@@ -107,8 +108,11 @@ def test_an_asset_is_kept_and_placed_at_half_its_size(caller: Caller) -> None:
     caller.do("combine", ids=["low", "top"], outcome="join", id="mark", name="Mark")
     caller.client.application.extensions["dotstack"].shelf.add_collection("Harbour set", ["Parts"])
     section = caller.client.get("/api/shelf").json["collections"][0]["sections"][0]["id"]
-    body = {"drawing": caller.id, "node": "mark", "section": section, "name": "Twin buoy"}
-    asset = caller.client.post("/api/shelf/assets", json=body).json
+    body = {"drawing": caller.id, "ids": ["mark"], "section": section, "name": "Twin buoy"}
+    shelf = caller.client.post("/api/shelf/assets", json=body).json
+    (head,) = shelf["collections"][0]["sections"][0]["assets"]
+    ids = {"ids": [head["id"], "gone"]}
+    (asset,) = caller.client.post("/api/shelf/pictures", json=ids).json["pictures"]
     assert asset["box"] == pytest.approx({"x0": -39.7, "x1": 39.7, "y0": -24.7, "y1": 24.7})
     caller.do("add-plate", id="small", name="Small", width=64, height=64)
     placed = caller.post(
@@ -138,14 +142,14 @@ NEVER = {"kind": "rename-drawing", "name": "Never"}
          {**CHANGE, "command": {"kind": "remove", "ids": ["x"]}}, 404, "no shape with the id 'x'"),
         ("post", "/api/drawings/{id}/commands", {**CHANGE, "command": NEVER, "extra": 1},
          422, "extra"),
-        ("post", "/api/drawings/{id}/outcomes", {"revision": 1, "plate": "plate-1", "ids": ["a"]},
+        ("post", "/api/drawings/{id}/outcomes", {"revision": 1, "ids": ["a"]},
          422, "ids"),
         ("post", "/api/drawings", {"name": "", "width": -1, "height": "wide"}, 422, "height"),
         ("post", "/api/drawings", "no object", 422, "body"),
         ("delete", "/api/drawings/nobody", None, 404, "no drawing"),
         ("put", "/api/drawings", None, 405, "method"),
         ("post", "/api/shelf/assets",
-         {"drawing": "x", "node": "y", "section": "z", "name": "n"}, 404, "no drawing"),
+         {"drawing": "x", "ids": ["y"], "section": "z", "name": "n"}, 404, "no drawing"),
     ],
 )  # fmt: skip
 def test_a_bad_request_is_answered_by_what_is_wrong_and_changes_nothing(
@@ -196,5 +200,30 @@ def test_every_error_of_core_and_store_has_a_status() -> None:
         for error in vars(module).values():
             is_root = error in (core_errors.CoreError, store_errors.StoreError)
             if isinstance(error, type) and issubclass(error, Exception) and not is_root:
-                assert 400 <= STATUS[next(k for k in error.__mro__ if k in STATUS)] < 500
+                status = STATUS[next(k for k in error.__mro__ if k in STATUS)]
+                assert 400 <= status < 500 or status == 507
     assert status_of(core_errors.PathDataError("?", 0)) == 422
+
+
+def test_regions_contours_and_the_state_before_are_answered(caller: Caller) -> None:
+    caller.add(disc("low", 50), disc("top", 80))
+    found = caller.post("regions", ids=["low", "top"])
+    assert sorted(spot["pick"]["cover"] for spot in found["spots"]) == [
+        ["low"], ["low", "top"], ["top"],
+    ]  # fmt: skip
+    assert caller.post("contours", id="low") == {"contours": []}
+    assert caller.post("before", plate=caller.plate) == {"label": None, "before": None}
+    caller.do("take-outcome", ids=["low", "top"], outcome="bundle", id="both", name="Both")
+    assert len(caller.post("contours", id="both")["contours"]) == 2
+    compared = caller.post("before", plate=caller.plate)
+    assert compared["label"] == "Bundle"
+    assert len(compared["before"]["pieces"]) == 2
+
+
+def test_a_preview_answers_just_what_would_be_other(caller: Caller) -> None:
+    caller.add(disc("low", 50), disc("top", 80))
+    caller.do("combine", ids=["low", "top"], outcome="join", id="mark", name="Mark")
+    by = {"kind": "transform", "ids": ["top"], "by": {"e": 3}}
+    for _ in range(2):
+        found = caller.post("preview", command=by)
+        assert [figure["id"] for figure in found["figures"]["mark"]] == ["mark", "top"]

@@ -44,7 +44,7 @@ def post(port: int, address: str, body: dict[str, Any]) -> dict[str, Any]:
 
 
 def begun(port: int) -> dict[str, Any]:
-    for _ in range(200):
+    for _ in range(1200):
         try:
             return post(port, "/api/drawings", {"name": "Quay", "width": 64, "height": 64})
         except ConnectionRefusedError:

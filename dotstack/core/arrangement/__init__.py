@@ -10,5 +10,6 @@ no other. The *repair ladder* is what is tried when an arrangement fails its ``c
 """
 
 from dotstack.core.arrangement.arrangement import Arrangement, Region
+from dotstack.core.arrangement.meetings import meetings
 
-__all__ = ["Arrangement", "Region"]
+__all__ = ["Arrangement", "Region", "meetings"]

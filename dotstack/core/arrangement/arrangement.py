@@ -1,25 +1,36 @@
 """The planar arrangement of several outlines, and the outlines of chosen regions of it."""
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cached_property
 from typing import Self
 
 import numpy as np
 
-from dotstack.core.arrangement import contacts, faces, graph, linked, pole, strokes, trace
+from dotstack.core.arrangement import (
+    contacts,
+    curves,
+    faces,
+    graph,
+    linked,
+    pole,
+    strokes,
+    trace,
+)
 from dotstack.core.arrangement.contacts import Contacts
 from dotstack.core.arrangement.faces import Faces
 from dotstack.core.arrangement.gather import Gathered, gathered
 from dotstack.core.arrangement.graph import Graph
 from dotstack.core.errors import ArrangementError
 from dotstack.core.geometry.arrays import Bools, Ints
+from dotstack.core.geometry.flat import Pieces
 from dotstack.core.geometry.outline import Outline
 
 # The rungs of the repair ladder: how much coarser, and whether edges are also split at
 # vertices that lie on them. The first is the ordinary case.
 _LADDER = ((1.0, False), (1.0, True), (20.0, True), (400.0, True), (8000.0, True))
 _MAX_SNAP = 1e-6
+_SPOT_ERROR = 0.1
 
 
 @dataclass(frozen=True, eq=False, slots=True)
@@ -40,12 +51,21 @@ class Region:
     @property
     def outline(self) -> Outline:
         """Its edge, holes included, with no needless node."""
-        return self._arrangement.outline(self._arrangement.region_of_face == self._label)
+        return self._arrangement.region_outlines[self._label]
 
     @property
     def dot(self) -> tuple[float, float]:
         """The centre of its largest inscribed circle, to 1 % of that circle's radius."""
-        return pole.of(self.outline)
+        x, y, _ = pole.inscribed_circle(self.outline)
+        return x, y
+
+    @property
+    def spot(self) -> tuple[float, float, float]:
+        """As ``dot``, and the circle's radius, but to 10 % only and far sooner there.
+
+        A point to be looked at, or to tell the region by, need not lie in its very widest place.
+        """
+        return pole.inscribed_circle(self.outline, _SPOT_ERROR)
 
 
 @dataclass(frozen=True, eq=False)
@@ -61,7 +81,8 @@ class Arrangement:
     operands: tuple[Outline, ...]
     repairs: int
     _given: Gathered
-    _crossings: Contacts
+    _pieces: Pieces
+    _contacts: Contacts
     _graph: Graph
     _faces: Faces
 
@@ -82,20 +103,24 @@ class Arrangement:
                 break
             # Divisions by zero stand for "no such point" all through the engine.
             with np.errstate(divide="ignore", invalid="ignore", over="ignore"):
-                known = last._known(operands, given) if last else None
-                met = _crossings(given, known)
-                made = _arranged(given, len(operands), met, split)
+                known = (last and last._known(operands, given)) or _nothing_known(given)
+                pieces = _pieces(given, known)
+                met = Contacts.concatenate(
+                    [known.contacts, contacts.find(given, pieces, known.settled)]
+                )
+                made = graph.build(given, len(operands), met)
+                if split:
+                    again = contacts.vertices_on(given, pieces, made.vertices)
+                    made = graph.build(given, len(operands), Contacts.concatenate([met, again]))
                 found = faces.find(given.segments, made, tolerance, rung)
-            arrangement = cls(operands, rung, given, met, made, found)
+            arrangement = cls(operands, rung, given, pieces, met, made, found)
             fault = arrangement._fault()
             if not fault:
                 return arrangement
         raise ArrangementError(fault, operands)
 
-    def _known(
-        self, operands: tuple[Outline, ...], given: Gathered
-    ) -> tuple[Contacts, Bools] | None:
-        """Crossings between operands that are also here, and which segments these have.
+    def _known(self, operands: tuple[Outline, ...], given: Gathered) -> "_Known | None":
+        """What was computed here for operands that are also there.
 
         None where the tolerance is not about the same.
         """
@@ -110,13 +135,25 @@ class Arrangement:
         others = np.bincount(given.operand, minlength=len(operands))
         moved_to[counts != others[moved_to]] = -1
         shift = np.searchsorted(given.operand, moved_to) - (np.cumsum(counts) - counts)
-        met = self._crossings
-        of_a, of_b = self._given.operand[met.a], self._given.operand[met.b]
+        settled = np.isin(given.operand, moved_to)
+        here, met, pieces = self._given.operand, self._contacts, self._pieces
+        of_a, of_b = here[met.a], here[met.b]
         kept = (moved_to[of_a] >= 0) & (moved_to[of_b] >= 0)
         a, b = (met.a + shift[of_a])[kept], (met.b + shift[of_b])[kept]
         t, u = met.t[kept], met.u[kept]
-        settled = np.isin(given.operand, moved_to)
-        return Contacts(a, t, b, u, given.segments.at(a, t)), settled
+        kept = moved_to[here[pieces.parent]] >= 0
+        pieces = pieces.take(kept)
+        by = self._given.middle - given.middle
+        return _Known(
+            settled,
+            Contacts(a, t, b, u, given.segments.at(a, t)),
+            replace(
+                pieces,
+                parent=pieces.parent + shift[here[pieces.parent]],
+                start=pieces.start + by,
+                end=pieces.end + by,
+            ),
+        )
 
     def check(self) -> None:
         """Raises ArrangementError unless all of these hold.
@@ -154,8 +191,9 @@ class Arrangement:
     def covers(self) -> Bools:
         """Shape (faces, operands): which operands cover which face; face 0 is outside."""
         winding = self._faces.winding
-        evenodd = np.array([o.fill_rule == "evenodd" for o in self.operands], np.bool_)
-        covers: Bools = np.where(evenodd[None, :], winding % 2 != 0, winding != 0)
+        covers: Bools = winding != 0
+        evenodd = np.flatnonzero([o.fill_rule == "evenodd" for o in self.operands])
+        covers[:, evenodd] = winding[:, evenodd] % 2 != 0
         return covers
 
     @property
@@ -192,15 +230,29 @@ class Arrangement:
         _, first, label = np.unique(label, return_index=True, return_inverse=True)
         return np.argsort(np.argsort(first))[label]
 
+    @cached_property
+    def region_outlines(self) -> dict[int, Outline]:
+        """The outline of each bounded region, by the number that its faces have."""
+        region = self.region_of_face
+        return self.outlines(np.where(region > 0, region, -1))
+
     def outline(self, chosen: Bools) -> Outline:
         """The outline of the faces that ``chosen`` (faces,) marks; nonzero fill.
 
         Outer contours run positive, holes negative; each contour is simple and no two
         cross. No node is there that the shape does not need.
         """
+        return self.outlines(np.where(chosen, 0, -1)).get(0, Outline.empty())
+
+    def outlines(self, label: Ints) -> dict[int, Outline]:
+        """The outlines of the faces of each label from 0 on, as ``outline`` gives them.
+
+        ``label`` has shape (faces,); faces with −1 are left out. All in one pass, which costs
+        little more than one of them alone.
+        """
         given = self._given
-        return trace.outline(
-            given.segments, self._graph, self._faces, chosen, given.tolerance, given.middle
+        return trace.outlines(
+            given.segments, self._graph, self._faces, label, given.tolerance, given.middle
         )
 
     @property
@@ -213,14 +265,14 @@ class Arrangement:
         """Shape (edges, operands): whether a contour of the operand runs along the edge."""
         return self._graph.drawn
 
-    def parts(self, chosen: Bools, barrier: Bools) -> list[Bools]:
-        """The chosen faces, parted where they do not touch or a ``barrier`` edge lies between.
+    def parts(self, chosen: Bools, barrier: Bools) -> Ints:
+        """A number for the part that each chosen face is of, −1 for the other faces.
 
-        ``chosen`` has shape (faces,), ``barrier`` (edges,); each part is like ``chosen``.
+        Faces are of one part unless they do not touch or a ``barrier`` edge lies between.
+        ``chosen`` has shape (faces,), ``barrier`` (edges,).
         """
         left, right = self.sides
-        label = self._linked(~barrier & chosen[left] & chosen[right])
-        return [chosen & (label == each) for each in np.unique(label[chosen])]
+        return np.where(chosen, self._linked(~barrier & chosen[left] & chosen[right]), -1)
 
     def _linked(self, passable: Bools) -> Ints:
         """A number for each face; the same for those that passable edges lie between."""
@@ -240,21 +292,34 @@ class Arrangement:
         return strokes.chains(self._given, self._graph, wanted)
 
 
-def _crossings(given: Gathered, known: tuple[Contacts, Bools] | None) -> Contacts:
-    segments, boxes, tolerance = given.segments, given.boxes, given.tolerance
-    if known is None:
-        settled = np.zeros(len(segments), np.bool_)
-        return contacts.crossings(segments, boxes, settled, tolerance)
-    met, settled = known
-    new = contacts.crossings(segments, boxes, settled, tolerance)
-    return Contacts.concatenate([met, new])
+@dataclass(frozen=True, eq=False, slots=True)
+class _Known:
+    """What need not be computed again.
+
+    Attributes:
+        settled: shape (n,); the segments whose contacts with each other are known.
+        contacts: these contacts.
+        pieces: the flat pieces of settled segments.
+
+    """
+
+    settled: Bools
+    contacts: Contacts
+    pieces: Pieces
 
 
-def _arranged(given: Gathered, operands: int, met: Contacts, split: bool) -> Graph:
-    segments, boxes, tolerance = given.segments, given.boxes, given.tolerance
-    met = Contacts.concatenate([met, contacts.ends_on(segments, boxes, tolerance)])
-    made = graph.build(given, operands, met, tolerance)
-    if not split:
-        return made
-    again = contacts.vertices_on(segments, boxes, made.vertices, tolerance)
-    return graph.build(given, operands, Contacts.concatenate([met, again]), tolerance)
+def _nothing_known(given: Gathered) -> _Known:
+    none = np.empty(0, np.intp)
+    pieces = curves.pieces_of(given.segments, none, given.tolerance)
+    met = Contacts(none, np.empty(0), none, np.empty(0), np.empty(0, np.complex128))
+    return _Known(np.zeros(len(given.segments), np.bool_), met, pieces)
+
+
+def _pieces(given: Gathered, known: _Known) -> Pieces:
+    """The flat pieces of all free segments, sorted by segment and parameter."""
+    fresh = np.flatnonzero(curves.is_free(given.segments) & ~known.settled)
+    new = curves.pieces_of(given.segments, fresh, given.tolerance)
+    if not len(known.pieces):
+        return new
+    every = Pieces.concatenate([known.pieces, new])
+    return every.take(np.lexsort((every.t0, every.parent)))

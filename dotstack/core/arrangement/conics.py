@@ -99,9 +99,11 @@ def arc_parameter(segments: Segments, arc: Ints, theta: Floats, snap: float) -> 
     forward = np.mod(np.sign(sweep) * (theta - segments.angle[arc]), 2 * np.pi)
     radii = segments.q[arc]
     slack = snap / np.minimum(radii.real, radii.imag)
-    # A hair before the start comes out as almost a whole turn.
-    forward = np.where(forward >= 2 * np.pi - slack, 0.0, forward)
-    return np.where(forward <= span + slack, np.minimum(forward / span, 1.0), np.nan)
+    # Off the arc, the nearer of its ends counts.
+    after, before = forward - span, 2 * np.pi - forward
+    end = np.where(before < after, 0.0, 1.0)
+    off = np.where(np.minimum(before, after) <= slack, end, np.nan)
+    return np.where(forward <= span, forward / span, off)
 
 
 def _vectors(segments: Segments, index: Ints) -> Points:

@@ -5,13 +5,15 @@ them are found as ends on a segment, and the equal edges are merged later.
 """
 
 from dataclasses import dataclass
+from functools import partial
 
 import numpy as np
 
 from dotstack.core.arrangement import conics, curves, pairs
-from dotstack.core.arrangement.pairs import Boxes
+from dotstack.core.arrangement.gather import Gathered
 from dotstack.core.geometry import flat
 from dotstack.core.geometry.arrays import Bools, Floats, Ints, Points, cross, dot, ranges
+from dotstack.core.geometry.flat import Pieces
 from dotstack.core.geometry.segments import ARC, CUBIC, LINE, Segments
 from dotstack.core.geometry.tolerance import Tolerance
 
@@ -38,13 +40,23 @@ class Contacts:
         )
 
 
-def crossings(segments: Segments, boxes: Boxes, settled: Bools, tolerance: Tolerance) -> Contacts:
-    """All crossings and touches of segments with each other and of cubics with themselves.
+def find(given: Gathered, pieces: Pieces, settled: Bools) -> Contacts:
+    """All contacts but those of two segments that are both ``settled``, shape (n,).
 
-    One may be reported more than once, within the tolerance. Those between two segments
-    that are both ``settled``, shape (n,), are left out, for they are known already.
+    ``pieces`` are those of all segments that ``curves.is_free``, sorted by segment.
     """
-    a, b = pairs.overlapping(boxes, tolerance.snap)
+    return Contacts.concatenate(
+        [_crossings(given, pieces, settled), _ends_on(given, pieces, settled)]
+    )
+
+
+def _crossings(given: Gathered, pieces: Pieces, settled: Bools) -> Contacts:
+    """Crossings and touches of segments with each other and of cubics with themselves.
+
+    One may be reported more than once, within the tolerance.
+    """
+    segments, tolerance = given.segments, given.tolerance
+    a, b = pairs.overlapping(given.boxes, tolerance.snap)
     new = ~(settled[a] & settled[b])
     a, b = a[new], b[new]
     # Within a pair the simpler kind comes first.
@@ -68,45 +80,54 @@ def crossings(segments: Segments, boxes: Boxes, settled: Bools, tolerance: Toler
     cubic = np.flatnonzero((segments.kind == CUBIC) & ~settled)
     first, second = np.concatenate([a[rest], cubic]), np.concatenate([b[rest], cubic])
     if len(first):
-        found.append(_at(segments, *curves.crossings(segments, first, second, tolerance)))
+        met = curves.crossings(segments, pieces, first, second, tolerance)
+        found.append(_at(segments, *met))
     return Contacts.concatenate([_at(segments, *_none()), *found])
 
 
-def ends_on(segments: Segments, boxes: Boxes, tolerance: Tolerance) -> Contacts:
+def _ends_on(given: Gathered, pieces: Pieces, settled: Bools) -> Contacts:
     """Ends of segments that lie on another segment away from that one's own ends.
 
     ``a`` and ``t`` name the segment and which of its ends, ``b`` and ``u`` where it lies.
+    Along a closed contour each end is the next one's start.
     """
-    ends = np.concatenate([segments.start, segments.end])
-    unique, first = np.unique(ends, return_index=True)
-    point, b, u = _points_on(segments, boxes, unique, tolerance)
-    source = first[point]
-    a, t = source % len(segments), (source >= len(segments)).astype(float)
-    return Contacts(a, t, b, u, unique[point])
+    segments = given.segments
+    open_ = np.flatnonzero(given.owner < 0)
+    source = np.concatenate([np.arange(len(segments)), open_])
+    ends = np.concatenate([segments.start, segments.end[open_]])
+    point, b, u = _points_on(given, pieces, ends, settled[source], settled)
+    return Contacts(source[point], (point >= len(segments)).astype(float), b, u, ends[point])
 
 
-def vertices_on(
-    segments: Segments, boxes: Boxes, vertices: Points, tolerance: Tolerance
-) -> Contacts:
+def vertices_on(given: Gathered, pieces: Pieces, vertices: Points) -> Contacts:
     """Where any vertex lies on a segment away from its ends; both sides name that segment."""
-    point, b, u = _points_on(segments, boxes, vertices, tolerance)
+    none = np.zeros(len(vertices), np.bool_)
+    point, b, u = _points_on(given, pieces, vertices, none, np.zeros(len(given.segments), np.bool_))
     return Contacts(b, u, b, u, vertices[point])
 
 
 def _points_on(
-    segments: Segments, boxes: Boxes, points: Points, tolerance: Tolerance
+    given: Gathered, pieces: Pieces, points: Points, known: Bools, settled: Bools
 ) -> tuple[Ints, Ints, Floats]:
-    """Which points lie inside which segments, and at which parameter."""
-    point, on = pairs.points_in_boxes(points.real, points.imag, boxes, tolerance.snap)
+    """Which points lie inside which segments, and at which parameter.
+
+    Left out are ``known`` points on ``settled`` segments.
+    """
+    segments, tolerance = given.segments, given.tolerance
+    point, on = pairs.points_in_boxes(points.real, points.imag, given.boxes, tolerance.snap)
     spot = points[point]
     apart = np.minimum(np.abs(spot - segments.start[on]), np.abs(spot - segments.end[on]))
-    inner = apart > tolerance.snap
+    inner = (apart > tolerance.snap) & ~(known[point] & settled[on])
     point, on, spot = point[inner], on[inner], spot[inner]
     found = [(np.empty(0, np.intp), np.empty(0, np.intp), np.empty(0))]
-    for kind, find in ((LINE, _on_lines), (ARC, _on_arcs), (CUBIC, _on_cubics)):
+    for kind, find_ in (
+        (LINE, _on_lines),
+        (ARC, _on_arcs),
+        (CUBIC, partial(_on_cubics, pieces)),
+    ):
         which = segments.kind[on] == kind
         if which.any():
-            row, u = find(segments, on[which], spot[which], tolerance)
+            row, u = find_(segments, on[which], spot[which], tolerance)
             found.append((point[which][row], on[which][row], u))
     at, segment, parameter = zip(*found)
     return np.concatenate(at), np.concatenate(segment), np.concatenate(parameter)
@@ -146,14 +167,12 @@ def _on_arcs(
 
 
 def _on_cubics(
-    segments: Segments, on: Ints, spot: Points, tolerance: Tolerance
+    pieces: Pieces, segments: Segments, on: Ints, spot: Points, tolerance: Tolerance
 ) -> tuple[Ints, Floats]:
-    which, back = np.unique(on, return_inverse=True)
-    pieces = flat.flatten(segments, which, tolerance.snap)
-    first = np.searchsorted(pieces.parent, which)
-    count = np.diff(np.append(first, len(pieces)))
-    row = np.repeat(np.arange(len(on)), count[back])
-    each = pieces.take(ranges(first[back], count[back]))
+    first = np.searchsorted(pieces.parent, on)
+    count = np.searchsorted(pieces.parent, on, side="right") - first
+    row = np.repeat(np.arange(len(on)), count)
+    each = pieces.take(ranges(first, count))
     size = np.abs(each.chord)
     gap = spot[row] - each.start
     near = (np.abs(cross(each.chord, gap)) <= (each.sag + tolerance.snap) * size) & (size > 0)

@@ -12,7 +12,7 @@ from dotstack.core.geometry import flat
 from dotstack.core.geometry.arrays import Bools, Floats, Ints, Points, cross, finite
 from dotstack.core.geometry.flat import Pieces
 from dotstack.core.geometry.rows import Rows
-from dotstack.core.geometry.segments import Segments
+from dotstack.core.geometry.segments import ARC, CUBIC, Segments
 from dotstack.core.geometry.tolerance import Tolerance
 
 _ROUNDS = 24
@@ -22,14 +22,28 @@ _NEWTON_STEPS = 6
 _SLACK = 1e-9
 
 
+def is_free(segments: Segments) -> Bools:
+    """Which segments cross others by no closed form: cubics, and arcs of ellipses."""
+    free: Bools = (segments.kind == CUBIC) | (
+        (segments.kind == ARC) & (segments.q.real != segments.q.imag)
+    )
+    return free
+
+
+def pieces_of(segments: Segments, index: Ints, tolerance: Tolerance) -> Pieces:
+    """Pieces of segments as flat as ``crossings`` wants them."""
+    return flat.flatten(segments, index, tolerance.snap, _FLAT_RAD)
+
+
 def crossings(
-    segments: Segments, a: Ints, b: Ints, tolerance: Tolerance
+    segments: Segments, pieces: Pieces, a: Ints, b: Ints, tolerance: Tolerance
 ) -> tuple[Ints, Floats, Ints, Floats]:
     """Crossings and touches of segments a[i] and b[i]; a[i] = b[i] asks for self-crossings.
 
-    Answers the two segments and the parameters on both; a crossing may come repeatedly.
+    ``pieces`` are those of all free segments. Answers the two segments and the parameters
+    on both; a crossing may come repeatedly.
     """
-    left, right = _near_pieces(segments, a, b, tolerance)
+    left, right = _near_pieces(segments, pieces, a, b, tolerance)
     found: list[tuple[Ints, Floats, Ints, Floats]] = []
     for _ in range(_ROUNDS):
         near = _may_meet(left, right, tolerance.snap)
@@ -49,15 +63,20 @@ def crossings(
 
 
 def _near_pieces(
-    segments: Segments, a: Ints, b: Ints, tolerance: Tolerance
+    segments: Segments, pieces: Pieces, a: Ints, b: Ints, tolerance: Tolerance
 ) -> tuple[Pieces, Pieces]:
     """Pairs of flat pieces of segments a[i] and b[i] whose boxes meet."""
-    pieces = flat.flatten(segments, np.unique(np.concatenate([a, b])), tolerance.snap, _FLAT_RAD)
-    p, q = pairs.overlapping(pieces.boxes(), tolerance.snap)
     n = len(segments)
+    takes_part = np.zeros(n, np.bool_)
+    takes_part[a] = takes_part[b] = True
+    pieces = pieces.take(takes_part[pieces.parent])
+    others = np.flatnonzero(takes_part & ~is_free(segments))
+    if len(others):
+        pieces = Pieces.concatenate([pieces, pieces_of(segments, others, tolerance)])
+    p, q = pairs.overlapping(pieces.boxes(), tolerance.snap)
     wanted = np.unique(np.minimum(a, b) * n + np.maximum(a, b))
     one, two = pieces.parent[p], pieces.parent[q]
-    key = one * n + two
+    key = np.minimum(one, two) * n + np.maximum(one, two)
     at = np.minimum(np.searchsorted(wanted, key), len(wanted) - 1)
     # Neighbours on one curve share an end and, being flat, nothing else.
     keep = (wanted[at] == key) & ((one != two) | (q > p + 1))
@@ -93,18 +112,17 @@ def _slant(left: Pieces, right: Pieces) -> Floats:
 
 
 def _halved(segments: Segments, left: Pieces, right: Pieces) -> tuple[Pieces, Pieces]:
-    """All pairs of halves of those pieces that stray more than their partner or too much."""
-    for_left = left.spread_rad >= right.spread_rad
-    return_left, return_right = [], []
-    for mine, theirs, which, swapped in (
-        (left, right, for_left, False),
-        (right, left, ~for_left, True),
-    ):
-        halves = flat.halve(segments, mine.take(which))
-        partner = theirs.take(np.tile(np.flatnonzero(which), 2))
-        return_left.append(partner if swapped else halves)
-        return_right.append(halves if swapped else partner)
-    return Pieces.concatenate(return_left), Pieces.concatenate(return_right)
+    """All pairs of halves of those pieces.
+
+    Both are halved: what keeps Newton's method from arriving may be a bend of the one or
+    a start without speed of the other, however straight.
+    """
+    n = len(left)
+    one, two = flat.halve(segments, left), flat.halve(segments, right)
+    return (
+        one.take(np.concatenate([np.arange(2 * n), np.arange(2 * n)])),
+        two.take(np.concatenate([np.arange(2 * n), np.arange(n, 2 * n), np.arange(n)])),
+    )
 
 
 def _newton(

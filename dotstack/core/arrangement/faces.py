@@ -4,8 +4,6 @@ from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import NDArray
-from scipy.sparse import coo_matrix
-from scipy.sparse.csgraph import breadth_first_order
 
 from dotstack.core.arrangement import linked, rotation
 from dotstack.core.arrangement.graph import Graph
@@ -17,6 +15,7 @@ from dotstack.core.geometry.tolerance import Tolerance
 
 # Directions of the rays that nest components: drawings have no edges along them.
 _RAYS_RAD = (0.7312, 2.3456, 4.4321)
+_ROOT_STEPS = 18
 
 
 @dataclass(frozen=True, eq=False, slots=True)
@@ -64,7 +63,8 @@ def find(segments: Segments, graph: Graph, tolerance: Tolerance, attempt: int) -
         order,
         of_half_edge,
         areas,
-        _winding(graph, of_half_edge, len(areas)),
+        # Crossing an edge from its right to its left adds its passes.
+        linked.potentials(len(areas), of_half_edge[1::2], of_half_edge[0::2], graph.passes),
         len(outer),
         outer_cycles,
     )
@@ -193,62 +193,37 @@ def _arc_heights(arcs: Segments, height: Floats, ray: complex) -> Floats:
 
 def _cubic_heights(cubics: Segments, height: Floats, ray: complex) -> Floats:
     a, b, c, d = ((v / ray).imag for v in (cubics.start, cubics.p, cubics.q, cubics.end))
-    # Between its extremes the height is monotone: bisection there finds every root.
+    # Between its extremes the height is monotone: Newton's method, kept in the bracket and
+    # relieved by bisection, finds every root there.
     bend = quadratic_roots(a * -1 + 3 * b - 3 * c + d, 2 * (a - 2 * b + c), b - a)
     bend = np.sort(np.where((bend > 0) & (bend < 1), bend, 1.0), axis=1)
     marks = np.concatenate([np.zeros((len(a), 1)), bend, np.ones((len(a), 1))], axis=1)
     low, high = marks[:, :-1].copy(), marks[:, 1:].copy()
-    target = height[:, None]
+    c3, c2 = (d - a - 3 * (c - b))[:, None], 3 * (a - 2 * b + c)[:, None]
+    c1, c0 = 3 * (b - a)[:, None], (a - height)[:, None]
 
     def above(t: Floats) -> Floats:
-        v = 1 - t
-        value: Floats = (
-            v**3 * a[:, None]
-            + 3 * v * v * t * b[:, None]
-            + 3 * v * t * t * c[:, None]
-            + t**3 * d[:, None]
-            - target
-        )
+        value: Floats = ((c3 * t + c2) * t + c1) * t + c0
+        return value
+
+    def slope(t: Floats) -> Floats:
+        value: Floats = (3 * c3 * t + 2 * c2) * t + c1
         return value
 
     at_low = above(low)
     exists = (at_low * above(high) <= 0) & (high > low)
-    for _ in range(52):
-        middle = (low + high) / 2
-        same = above(middle) * at_low > 0
-        low, high = np.where(same, middle, low), np.where(same, high, middle)
-    return np.where(exists, (low + high) / 2, np.nan)
+    t = (low + high) / 2
+    for step in range(_ROOT_STEPS):
+        value = above(t)
+        same = value * at_low > 0
+        low, high = np.where(same, t, low), np.where(same, high, t)
+        newton = t - value / slope(t)
+        usable = (newton > low) & (newton < high) & (step % 3 < 2)
+        t = np.where(usable, newton, (low + high) / 2)
+    return np.where(exists, t, np.nan)
 
 
 def _outside_first(face: Ints) -> Ints:
     """Renumbers faces so that the last entry's, the unbounded one, is 0."""
     outside = face[-1]
     return np.where(face == outside, 0, np.where(face < outside, face + 1, face))
-
-
-def _winding(graph: Graph, face: Ints, faces: int) -> NDArray[np.int32]:
-    """Winding numbers, spread from the outside over edges to neighbouring faces.
-
-    Crossing an edge from its right to its left adds its passes. The sums along the paths
-    of a breadth-first tree are made by doubling, so that there is no loop over faces.
-    """
-    left, right = face[0::2], face[1::2]
-    edge = np.arange(len(graph))
-    links = coo_matrix(
-        (np.ones(2 * len(edge), np.int8), (np.append(right, left), np.append(left, right))),
-        shape=(faces, faces),
-    ).tocsr()
-    _, parent = breadth_first_order(links, 0, directed=False)
-    key = np.concatenate([left * faces + right, right * faces + left])
-    order = np.argsort(key, kind="stable")
-    child = np.flatnonzero(parent >= 0)
-    above = np.zeros(faces, np.intp)
-    above[child] = parent[child]
-    step = order[np.searchsorted(key[order], child * faces + above[child])]
-    winding = np.zeros((faces, graph.passes.shape[1]), np.int32)
-    sign = np.where(step < len(edge), 1, -1)
-    winding[child] = sign[:, None] * graph.passes[step % max(len(edge), 1)]
-    while above.any():
-        winding += winding[above]
-        above = above[above]
-    return winding

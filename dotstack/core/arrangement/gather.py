@@ -7,7 +7,7 @@ import numpy as np
 
 from dotstack.core.arrangement.pairs import Boxes
 from dotstack.core.geometry import measure
-from dotstack.core.geometry.arrays import Bools, Ints, ranges
+from dotstack.core.geometry.arrays import Bools, Floats, Ints, cross, dot, ranges
 from dotstack.core.geometry.outline import Outline
 from dotstack.core.geometry.segments import ARC, CUBIC, LINE, Segments
 from dotstack.core.geometry.tolerance import Tolerance
@@ -62,9 +62,9 @@ def gathered(operands: Sequence[Outline], coarser: float = 1.0) -> Gathered:
     tolerance = Tolerance.of_extent(extent, reach).coarser(coarser)
     boxes = (x0 - middle.real, y0 - middle.imag, x1 - middle.real, y1 - middle.imag)
     segments = segments.translated(-middle)
-    thin = (segments.kind == ARC) & (np.minimum(segments.q.real, segments.q.imag) <= tolerance.thin)
-    if thin.any():
-        segments, source = _straightened(segments, thin)
+    straight = _straight(segments, tolerance)
+    if straight.any():
+        segments, source = _straightened(segments, straight)
         operand, owner, contour = operand[source], owner[source], contour[source]
         boxes = measure.boxes(segments)
     return Gathered(segments, operand, owner, contour, boxes, middle, extent, tolerance)
@@ -81,13 +81,46 @@ def _points(segments: Segments) -> Bools:
     return point
 
 
-def _straightened(segments: Segments, thin: Bools) -> tuple[Segments, Ints]:
-    """Arcs of ellipses so thin that they are lines there and back, as those lines.
+def _straight(segments: Segments, tolerance: Tolerance) -> Bools:
+    """Which curves are really lines, perhaps there and back.
+
+    They are ellipses with next to no width, and cubics of which all control points lie on
+    one line.
+    """
+    start, radii = segments.start, segments.q
+    thin = np.minimum(radii.real, radii.imag) <= tolerance.thin
+    arms = np.stack([segments.p - start, segments.q - start, segments.end - start])
+    axis = arms[np.abs(arms).argmax(axis=0), np.arange(len(segments))]
+    off = np.abs(cross(axis, arms)).max(axis=0)
+    on_line = off <= tolerance.snap * np.abs(axis)
+    straight: Bools = np.where(segments.kind == ARC, thin, (segments.kind == CUBIC) & on_line)
+    return straight
+
+
+def _straightened(segments: Segments, straight: Bools) -> tuple[Segments, Ints]:
+    """Curves that are really lines as those lines, cut where they turn back.
 
     Also answers the segment that each row comes from.
     """
-    arcs = np.flatnonzero(thin)
-    # An arc turns back where it meets the long axis.
+    arcs = np.flatnonzero(straight & (segments.kind == ARC))
+    cubics = np.flatnonzero(straight & (segments.kind == CUBIC))
+    of_arc, arc_turns = _arc_turns(segments, arcs)
+    of_cubic, cubic_turns = _cubic_turns(segments, cubics)
+    index = np.concatenate([np.arange(len(segments)), of_arc, of_cubic])
+    low = np.concatenate([np.zeros(len(segments)), arc_turns, cubic_turns])
+    order = np.lexsort((low, index))
+    index, low = index[order], low[order]
+    high = np.where(np.append(index[1:] == index[:-1], False), np.append(low[1:], 1.0), 1.0)
+    rows = segments.pieces(index, low, high)
+    lines = Segments.lines(rows.start, rows.end)
+    chosen = (np.where(straight[index], a, b) for a, b in zip(lines.fields(), rows.fields()))
+    kept = Segments(*chosen)
+    real = ~_points(kept)
+    return kept.take(real), index[real]
+
+
+def _arc_turns(segments: Segments, arcs: Ints) -> tuple[Ints, Floats]:
+    """Where arcs turn back: at the ends of the ellipse's long axis; the segment and t."""
     shift = np.where(segments.q[arcs].real >= segments.q[arcs].imag, 0.0, np.pi / 2)
     begin = (segments.angle[arcs] - shift) / np.pi
     finish = begin + segments.sweep[arcs] / np.pi
@@ -95,16 +128,15 @@ def _straightened(segments: Segments, thin: Bools) -> tuple[Segments, Ints]:
     count = np.maximum(np.ceil(np.maximum(begin, finish)) - first, 0).astype(np.intp)
     place = np.repeat(first, count) + ranges(np.zeros(len(arcs), np.intp), count)
     of = np.repeat(np.arange(len(arcs)), count)
-    turns = (place - begin[of]) / (finish - begin)[of]
-    every = np.arange(len(segments))
-    index = np.concatenate([every, arcs[of]])
-    low = np.concatenate([np.zeros(len(segments)), turns])
-    order = np.lexsort((low, index))
-    index, low = index[order], low[order]
-    high = np.where(np.append(index[1:] == index[:-1], False), np.append(low[1:], 1.0), 1.0)
-    rows = segments.pieces(index, low, high)
-    straight = Segments.lines(rows.start, rows.end)
-    chosen = (np.where(thin[index], a, b) for a, b in zip(straight.fields(), rows.fields()))
-    kept = Segments(*chosen)
-    real = ~_points(kept)
-    return kept.take(real), index[real]
+    return arcs[of], (place - begin[of]) / (finish - begin)[of]
+
+
+def _cubic_turns(segments: Segments, cubics: Ints) -> tuple[Ints, Floats]:
+    """Where straight cubics turn back: where their velocity vanishes; the segment and t."""
+    rows = segments.take(cubics)
+    arms = np.stack([rows.p - rows.start, rows.q - rows.p, rows.end - rows.q])
+    axis = arms[np.abs(arms).argmax(axis=0), np.arange(len(cubics))]
+    a, b, c = dot(axis, arms)
+    t = measure.quadratic_roots(a - 2 * b + c, 2 * (b - a), a)
+    row, column = np.nonzero((t > 0) & (t < 1))
+    return cubics[row], t[row, column]

@@ -12,7 +12,6 @@ from dotstack.core.arrangement.gather import Gathered
 from dotstack.core.geometry import locate
 from dotstack.core.geometry.arrays import Bools, Floats, Ints, Points, ranges
 from dotstack.core.geometry.segments import LINE, Segments
-from dotstack.core.geometry.tolerance import Tolerance
 
 _INNER = np.array([0.25, 0.5, 0.75])
 
@@ -64,9 +63,9 @@ class Strokes:
     t1: Floats
 
 
-def build(given: Gathered, operands: int, contacts: Contacts, tolerance: Tolerance) -> Graph:
+def build(given: Gathered, operands: int, contacts: Contacts) -> Graph:
     """The graph of all segments cut at their contacts."""
-    segments = given.segments
+    segments, tolerance = given.segments, given.tolerance
     vertices, ends, at_contact = _vertices(segments, contacts, tolerance.snap)
     segment, t, vertex = _stations(len(segments), ends, contacts, at_contact)
     same = segment[:-1] == segment[1:]

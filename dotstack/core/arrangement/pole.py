@@ -1,7 +1,7 @@
 """The pole of inaccessibility: the centre of the largest circle inside an outline.
 
 Branch and bound over square cells (after Agafonkin 2016), all cells of a level at once,
-over chords that stay so near to the curves that the promise of 1 % holds.
+over chords that stay so near to the curves that the promise holds.
 """
 
 import numpy as np
@@ -11,9 +11,10 @@ from dotstack.core.geometry.arrays import Floats, Points, cross, dot
 from dotstack.core.geometry.flat import Pieces
 from dotstack.core.geometry.outline import Outline
 
-# Together below 1 % of the radius: what the search leaves open, twice what chords stray.
-_SEARCH = 0.006
-_STRAY = 0.0015
+# Shares of the error that is allowed: what the search leaves open, and what chords stray,
+# which counts twice.
+_SEARCH = 0.6
+_STRAY = 0.15
 _SURE = 0.9
 _FIRST_RAD = 0.1
 _FIRST_CELLS = 4
@@ -23,8 +24,8 @@ _MAX_PIECES = 4000
 _MAX_PAIRS = 2_000_000
 
 
-def of(outline: Outline) -> tuple[float, float]:
-    """The centre of the largest inscribed circle, to 1 % of its radius.
+def inscribed_circle(outline: Outline, error: float = 0.01) -> tuple[float, float, float]:
+    """The centre and radius of the largest inscribed circle, to a share of its radius.
 
     Of several equal ones any may come out; in a sliver thousands of times as long as it is
     wide, a wide place rather than the widest. The outline must have an area, and simple
@@ -35,23 +36,23 @@ def of(outline: Outline) -> tuple[float, float]:
     least = outline.area / outline.length
     pieces = flat.flatten(segments, np.arange(len(segments)), 0.0, _FIRST_RAD)
     while len(pieces) < _MAX_PIECES:
-        coarse = pieces.sag > _STRAY * least
+        coarse = pieces.sag > _STRAY * error * least
         if not coarse.any():
             break
         halves = flat.halve(segments, pieces.take(coarse))
         pieces = Pieces.concatenate([pieces.take(~coarse), halves])
-    at, radius = _search(pieces, outline.bounds, _SURE * least)
+    at, radius = _search(pieces, outline.bounds, _SURE * least, _SEARCH * error)
     if radius <= 0:
-        at = _across(pieces)
-    return at.real, at.imag
+        at, radius = _across(pieces), 0.0
+    return at.real, at.imag, radius
 
 
 def _search(
-    pieces: Pieces, bounds: tuple[float, float, float, float], least: float
+    pieces: Pieces, bounds: tuple[float, float, float, float], least: float, error: float
 ) -> tuple[complex, float]:
     """The best centre, and its distance to the nearest chord; negative if none lies inside.
 
-    ``least`` is a radius that there must be.
+    ``least`` is a radius that there must be, ``error`` the share of it that may be missed.
     """
     x0, y0, x1, y1 = bounds
     side = max(min(x1 - x0, y1 - y0) / _FIRST_CELLS, max(x1 - x0, y1 - y0) / _MOST_CELLS)
@@ -64,7 +65,7 @@ def _search(
         top = int(room.argmax())
         if room[top] > best:
             best, at = float(room[top]), complex(cells[top])
-        hopeful = room + side / np.sqrt(2) > max(least, best * (1 + _SEARCH))
+        hopeful = room + side / np.sqrt(2) > max(least, best * (1 + error))
         cells, room = cells[hopeful], room[hopeful]
         if not len(cells):
             break

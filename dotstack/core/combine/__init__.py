@@ -12,7 +12,7 @@ from dotstack.core.combine.outcomes import (
     pieces,
 )
 from dotstack.core.combine.parts import Part
-from dotstack.core.combine.region_build import Build, Pick, Picked, build
+from dotstack.core.combine.region_build import Build, Pick, Piece, build, every_region
 from dotstack.core.combine.roles import Role, covered
 
 __all__ = [
@@ -23,13 +23,14 @@ __all__ = [
     "OutcomeResult",
     "Part",
     "Pick",
-    "Picked",
+    "Piece",
     "Role",
     "build",
     "chained",
     "combined",
     "covered",
     "difference",
+    "every_region",
     "exclusion",
     "intersection",
     "members",

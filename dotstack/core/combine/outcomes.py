@@ -12,7 +12,7 @@ from dotstack.core.arrangement import Arrangement
 from dotstack.core.combine import chain, parts
 from dotstack.core.combine.parts import Part
 from dotstack.core.combine.roles import Role, covered
-from dotstack.core.geometry import Outline, bundle
+from dotstack.core.geometry import Outline, bundle, measure, open_part
 from dotstack.core.geometry.arrays import Bools
 
 
@@ -53,6 +53,7 @@ class OutcomeResult:
         first: the operand whose paint a result of one part takes.
         parts: in stack order; none if nothing is left.
         idle: operands that take no part, as lines do in an outcome of areas.
+        has_lines: whether lines have become part of it.
 
     """
 
@@ -60,6 +61,7 @@ class OutcomeResult:
     first: int
     parts: tuple[Part, ...]
     idle: tuple[int, ...] = ()
+    has_lines: bool = False
 
     @cached_property
     def outline(self) -> Outline:
@@ -71,7 +73,8 @@ class OutcomeResult:
     @cached_property
     def pieces(self) -> int:
         """How many pieces do not hang together; holes are no pieces."""
-        return sum(1 if part.is_line else pieces(part.outline) for part in self.parts)
+        # A line that was closed may run either way round.
+        return sum(1 if part.is_line else max(1, pieces(part.outline)) for part in self.parts)
 
 
 def members(outcome: LiveOutcome, count: int) -> list[tuple[int, Role]]:
@@ -93,26 +96,30 @@ def members(outcome: LiveOutcome, count: int) -> list[tuple[int, Role]]:
 
 
 def outcomes(
-    operands: Sequence[Outline],
+    operands: Sequence[Outline] | Arrangement,
     paints: Sequence[Hashable] | None = None,
     which: Sequence[Outcome] = tuple(Outcome),
     painted: int | None = None,
 ) -> Iterator[OutcomeResult]:
-    """The outcomes of the operands, which are given in stack order.
+    """The outcomes of the operands, given in stack order, or of their arrangement.
 
     ``paints`` are what *visible by colour* compares; without them all are different.
     ``painted`` names the operand whose paint a result of one part takes, as the topmost or
     the one picked first; without it, it is the one that the others act on. The arrangement
     is made once, before the first result. Raises ArrangementError.
     """
-    arrangement = Arrangement.of(operands)
-    paints = range(len(operands)) if paints is None else paints
+    arrangement = operands if isinstance(operands, Arrangement) else Arrangement.of(operands)
+    paints = range(len(arrangement.operands)) if paints is None else paints
     return (_result(outcome, arrangement, paints, painted) for outcome in which)
 
 
 def pieces(outline: Outline) -> int:
     """How many parts a combined outline has: its contours that run positive."""
-    return sum(Outline.from_contours([contour]).area > 0 for contour in outline.contours)
+    if outline.is_empty:
+        return 0
+    swept = measure.swept_areas(outline.segments)
+    areas = np.add.reduceat(swept, outline.offsets[:-1])
+    return int((areas[outline.closed] > 0).sum())
 
 
 def _result(
@@ -139,7 +146,8 @@ def _result(
         found, idle = parts.seams(arrangement), ()
     else:
         found, idle = [Part(bundle(operands, "evenodd"), first)], ()
-    return OutcomeResult(outcome, first, tuple(found), idle)
+    has_lines = any(part.is_line for part in found)
+    return OutcomeResult(outcome, first, tuple(found), idle, has_lines)
 
 
 def _live(
@@ -153,15 +161,13 @@ def _live(
     area = arrangement.outline(
         covered(covers[:, [place for place, _ in acting]], [role for _, role in acting])
     )
-    found = [] if area.is_empty else [Part(area, paint)]
+    areas = [] if area.is_empty else [Part(area, paint)]
+    found = list(areas)
     if outcome is Outcome.JOIN:
-        lines = [
-            Outline.from_contours(contour for contour in operand.contours if not contour.closed)
-            for operand in arrangement.operands
-        ]
-        found += [Part(line, paint) for line in chain.chained(lines)]
+        lines = chain.chained([open_part(operand) for operand in arrangement.operands])
+        found += [Part(line, paint) for line in lines]
         idle = ()
-    elif outcome is not Outcome.ALTERNATE and first in idle:
+    elif outcome is not Outcome.ALTERNATE and first in idle and len(acting) > 1:
         others = covers[:, [place for place, _ in acting[1:]]]
         kept: Bools = np.all(others, axis=1)
         if outcome is not Outcome.OVERLAP:
@@ -169,4 +175,4 @@ def _live(
         for line in idle:
             found += parts.lines_within(arrangement, line, kept)
         idle = ()
-    return OutcomeResult(outcome, paint, tuple(found), idle)
+    return OutcomeResult(outcome, paint, tuple(found), idle, len(found) > len(areas))

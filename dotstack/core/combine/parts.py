@@ -19,7 +19,8 @@ class Part:
     """A piece of a result.
 
     Attributes:
-        outline: closed contours that run positive round an area, or one line.
+        outline: closed contours that run positive round an area, or one line, which may have
+            come round to its own start.
         paint: the operand whose paint it takes, by its place in the stack.
 
     """
@@ -35,19 +36,19 @@ class Part:
 
 def split(arrangement: Arrangement) -> list[Part]:
     """Every covered region by itself, and lines cut at every crossing."""
-    found = [
-        Part(region.outline, max(region.cover)) for region in arrangement.regions if region.cover
-    ]
+    top = tops(arrangement.covers)
+    region = arrangement.region_of_face
+    outlines = arrangement.outlines(np.where(top >= 0, region, -1))
+    paint = np.full(int(region.max()) + 1, -1)
+    paint[region] = top
+    found = [Part(outline, int(paint[label])) for label, outline in outlines.items()]
     return _in_order(found + _lines_cut_everywhere(arrangement))
 
 
 def visible(arrangement: Arrangement) -> list[Part]:
     """Of each operand the part that can be seen."""
-    top = tops(arrangement.covers)
-    return [
-        Part(arrangement.outline(top == operand), operand)
-        for operand in np.unique(top[top >= 0]).tolist()
-    ]
+    outlines = arrangement.outlines(tops(arrangement.covers))
+    return [Part(outlines[operand], operand) for operand in sorted(outlines)]
 
 
 def visible_by_colour(arrangement: Arrangement, paints: Sequence[Hashable]) -> list[Part]:
@@ -55,24 +56,23 @@ def visible_by_colour(arrangement: Arrangement, paints: Sequence[Hashable]) -> l
     top = tops(arrangement.covers)
     colours = list(dict.fromkeys(paints))
     colour = np.array([*(colours.index(paint) for paint in paints), -1])[top]
-    nothing = np.zeros(len(arrangement.drawn), np.bool_)
-    found = []
-    for each in np.unique(colour[colour >= 0]):
-        for part in arrangement.parts(colour == each, nothing):
-            found.append(Part(arrangement.outline(part), int(top[part].min())))
-    return _in_order(found)
+    left, right = arrangement.sides
+    label = arrangement.parts(top >= 0, colour[left] != colour[right])
+    lowest = np.full(int(label.max()) + 1, len(paints))
+    np.minimum.at(lowest, label[top >= 0], top[top >= 0])
+    outlines = arrangement.outlines(label)
+    return _in_order([Part(outline, int(lowest[part])) for part, outline in outlines.items()])
 
 
 def window(arrangement: Arrangement) -> list[Part]:
     """All that shows through the topmost operand, in its own paint."""
     last = len(arrangement.operands) - 1
     inside = arrangement.covers[:, last]
-    top = tops(arrangement.covers[:, :last])
+    seen = arrangement.outlines(np.where(inside, tops(arrangement.covers[:, :last]), -1))
     found = []
     for operand in range(last):
-        seen = inside & (top == operand)
-        if seen.any():
-            found.append(Part(arrangement.outline(seen), operand))
+        if operand in seen:
+            found.append(Part(seen[operand], operand))
         found += _strokes(arrangement, operand, inside, _only(arrangement, last))
     return found
 
@@ -98,8 +98,8 @@ def slice_(arrangement: Arrangement) -> list[Part]:
     found = []
     for operand in range(last):
         mine = arrangement.covers[:, operand]
-        for part in arrangement.parts(mine, barrier):
-            found.append(Part(arrangement.outline(part), operand))
+        label = arrangement.parts(mine, barrier)
+        found += [Part(outline, operand) for outline in arrangement.outlines(label).values()]
         everywhere = np.ones(len(mine), np.bool_)
         found += _strokes(arrangement, operand, everywhere, _only(arrangement, last))
     return found

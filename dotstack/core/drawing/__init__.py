@@ -1,7 +1,7 @@
 """What is the mark? The document, the commands that change it, and its evaluation."""
 
 from dotstack.core.drawing.commands import AnyCommand, apply, command_adapter
-from dotstack.core.drawing.delta import Delta, Entries, difference, patched, whole
+from dotstack.core.drawing.delta import Delta, Entries, difference, patched, touched_plate, whole
 from dotstack.core.drawing.evaluate import Evaluator
 from dotstack.core.drawing.nodes import (
     CompoundNode,
@@ -35,5 +35,6 @@ __all__ = [
     "command_adapter",
     "difference",
     "patched",
+    "touched_plate",
     "whole",
 ]

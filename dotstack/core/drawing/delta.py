@@ -1,6 +1,17 @@
 """Deltas: what one step changed, both ways, so that undo needs no command run backwards."""
 
-from dotstack.core.drawing.nodes import Drawing, Id, Length, Name, Node, Plate, Value
+from dotstack.core.drawing.nodes import (
+    SWATCHES,
+    Colour,
+    Drawing,
+    Id,
+    Length,
+    Name,
+    Node,
+    Plate,
+    Swatch,
+    Value,
+)
 
 
 class PlateHead(Value):
@@ -9,6 +20,7 @@ class PlateHead(Value):
     name: Name
     width: Length
     height: Length
+    background: Colour | None = "#FFFFFF"
     nodes: tuple[Id, ...]
 
 
@@ -16,7 +28,7 @@ class Entries(Value):
     """Parts of a drawing by id; None stands for one that is not there.
 
     Attributes:
-        name: of the drawing.
+        name, swatches: of the drawing.
         plates: the ids of all plates, in order.
         heads: plates that are new, other or gone.
         nodes: shapes directly on a plate that are new, other or gone.
@@ -24,6 +36,7 @@ class Entries(Value):
     """
 
     name: Name
+    swatches: tuple[Swatch, ...] = SWATCHES
     plates: tuple[Id, ...]
     heads: dict[str, PlateHead | None]
     nodes: dict[str, Node | None]
@@ -37,12 +50,14 @@ class Delta(Value):
 
 
 def difference(before: Drawing, after: Drawing) -> Delta:
-    """The delta between two drawings, of which equal parts are the same objects."""
+    """The delta between two drawings; the smaller, the more they share."""
     old_heads, new_heads = _heads(before), _heads(after)
     old_nodes, new_nodes = _nodes(before), _nodes(after)
     heads = [key for key in {**old_heads, **new_heads} if old_heads.get(key) != new_heads.get(key)]
     nodes = [
-        key for key in {**old_nodes, **new_nodes} if old_nodes.get(key) is not new_nodes.get(key)
+        key
+        for key in {**old_nodes, **new_nodes}
+        if (old := old_nodes.get(key)) is not (new := new_nodes.get(key)) and old != new
     ]
 
     def entries(
@@ -50,6 +65,7 @@ def difference(before: Drawing, after: Drawing) -> Delta:
     ) -> Entries:
         return Entries(
             name=drawing.name,
+            swatches=drawing.swatches,
             plates=tuple(plate.id for plate in drawing.plates),
             heads={key: all_heads.get(key) for key in heads},
             nodes={key: all_nodes.get(key) for key in nodes},
@@ -73,14 +89,33 @@ def patched(drawing: Drawing, entries: Entries) -> Drawing:
         known = old.get(plate_id)
         if known and plate_id not in entries.heads and all(map(_is, known.nodes, stack)):
             return known
-        return Plate(id=plate_id, name=head.name, width=head.width, height=head.height, nodes=stack)
+        return Plate(
+            id=plate_id,
+            name=head.name,
+            width=head.width,
+            height=head.height,
+            background=head.background,
+            nodes=stack,
+        )
 
-    return Drawing(name=entries.name, plates=tuple(plate(key) for key in entries.plates))
+    return Drawing(
+        name=entries.name,
+        swatches=entries.swatches,
+        plates=tuple(plate(key) for key in entries.plates),
+    )
+
+
+def touched_plate(drawing: Drawing, entries: Entries) -> str | None:
+    """The first plate of a drawing that these entries, put into it, changed; or None."""
+    for plate in drawing.plates:
+        if plate.id in entries.heads or any(node.id in entries.nodes for node in plate.nodes):
+            return plate.id
+    return None
 
 
 def whole(drawing: Drawing) -> Entries:
     """All of a drawing as entries."""
-    return difference(Drawing(name=drawing.name), drawing).after
+    return difference(Drawing(name=drawing.name, swatches=drawing.swatches), drawing).after
 
 
 def _is(a: object, b: object) -> bool:
@@ -93,6 +128,7 @@ def _heads(drawing: Drawing) -> dict[str, PlateHead]:
             name=plate.name,
             width=plate.width,
             height=plate.height,
+            background=plate.background,
             nodes=tuple(node.id for node in plate.nodes),
         )
         for plate in drawing.plates

@@ -1,41 +1,58 @@
 """Evaluation: from nodes to exact outlines, remembered by the identity of what made them."""
 
-from collections import OrderedDict
+from collections import OrderedDict, deque
+from collections.abc import Callable, Sequence
+from functools import lru_cache
+from operator import is_
+from typing import Generic, TypeVar, cast
 
 from dotstack.core import primitives
 from dotstack.core.arrangement import Arrangement
-from dotstack.core.combine import covered
+from dotstack.core.combine import Build, Pick, build, covered, union
 from dotstack.core.drawing.nodes import (
+    ClipNode,
     CompoundNode,
+    DropNode,
     EllipseNode,
+    GroupNode,
+    LineNode,
     Node,
+    PathNode,
+    PickedRegion,
     PolygonNode,
     RectangleNode,
+    RegionNode,
+    StarNode,
+    children,
 )
-from dotstack.core.geometry import Outline
+from dotstack.core.geometry import Affine, Outline, bundle
 
-_MEMORY = 4000
+_MEMORY = 6000
 _ARRANGEMENTS = 64
+_CHOSEN = 4
+_PRIMITIVES = 2000
+
+Bounds = tuple[float, float, float, float]
+T = TypeVar("T")
 
 
-class _Memory:
-    """The last results by the identity of the value they came from, which is kept alive."""
+class _Memory(Generic[T]):
+    """The last results by the identity of the values they came from, which are kept alive."""
 
     def __init__(self) -> None:
-        self._known: OrderedDict[int, tuple[object, Outline]] = OrderedDict()
+        self._known: OrderedDict[tuple[int, ...], tuple[tuple[object, ...], T]] = OrderedDict()
 
-    def get(self, source: object) -> Outline | None:
-        known = self._known.get(id(source))
-        if known is None or known[0] is not source:
-            return None
-        self._known.move_to_end(id(source))
-        return known[1]
-
-    def put(self, source: object, outline: Outline) -> Outline:
-        self._known[id(source)] = (source, outline)
+    def get(self, make: Callable[[], T], *sources: object) -> T:
+        key = tuple(map(id, sources))
+        known = self._known.get(key)
+        if known is not None:
+            self._known.move_to_end(key)
+            return known[1]
+        made = make()
+        self._known[key] = (sources, made)
         while len(self._known) > _MEMORY:
             self._known.popitem(last=False)
-        return outline
+        return made
 
 
 class Evaluator:
@@ -47,42 +64,182 @@ class Evaluator:
     """
 
     def __init__(self) -> None:
-        self._placed = _Memory()
-        self._combined = _Memory()
+        self._own: _Memory[Outline] = _Memory()
+        self._placed: _Memory[Outline] = _Memory()
+        self._seen: _Memory[Outline] = _Memory()
+        self._builds: _Memory[Build] = _Memory()
+        self._things: _Memory[dict[Affine, object]] = _Memory()
+        self._chosen: deque[Arrangement] = deque(maxlen=_CHOSEN)
         self._arranged: OrderedDict[str, Arrangement] = OrderedDict()
 
     def outline(self, node: Node) -> Outline:
-        """The node's outline in the axes that contain it; raises ArrangementError."""
-        known = self._placed.get(node)
-        if known is not None:
-            return known
-        return self._placed.put(node, self.own_outline(node).transformed(node.transform.affine))
+        """The node's outline in the axes that contain it; raises ArrangementError.
+
+        That of a group is of all that its active shapes cover, that of a clip its holder's.
+        """
+        return self._placed.get(
+            lambda: self.own_outline(node).transformed(node.transform.affine), node
+        )
 
     def own_outline(self, node: Node) -> Outline:
         """The node's outline in its own axes; raises ArrangementError."""
-        if not isinstance(node, CompoundNode):
-            return primitive_outline(node)
-        known = self._combined.get(node.members)
-        if known is not None:
-            return known
-        outlines = [self.outline(member.node) for member in node.members]
-        arrangement = Arrangement.of(outlines, self._arranged.get(node.id))
+        match node:
+            case CompoundNode():
+                return self._own.get(lambda: self._combined(node), node.members)
+            case GroupNode():
+                active = [self.outline(child) for child in node.nodes if child.is_active]
+                return self._own.get(lambda: union(active), node.nodes)
+            case RegionNode():
+                return self.build(node).outline
+            case ClipNode():
+                return self.outline(node.holder)
+        return primitive_outline(node)
+
+    def seen_outline(self, node: Node) -> Outline:
+        """What is to be seen of a node in its own axes: of a group, all outlines in it."""
+        if not isinstance(node, GroupNode):
+            return self.own_outline(node)
+        return self._seen.get(
+            lambda: bundle(
+                [
+                    self.seen_outline(child).transformed(child.transform.affine)
+                    for child in node.nodes
+                    if child.visible
+                ]
+            ),
+            node.nodes,
+        )
+
+    def own_bounds(self, node: Node) -> Bounds:
+        """The box of what is to be seen of a node, in its own axes."""
+        return self.seen_outline(node).bounds
+
+    def build(self, node: RegionNode) -> Build:
+        """What a region build comes to, in its own axes; raises ArrangementError."""
+        return self._builds.get(
+            lambda: build(self.arrangement(node), _picks(node), keep_rest=node.keep_rest),
+            node.members,
+            node.picks,
+            node.keep_rest,
+        )
+
+    def arrangement(self, node: CompoundNode | RegionNode) -> Arrangement:
+        """The arrangement of a node's active members; raises ArrangementError."""
+        outlines = [self.outline(child) for child in children(node) if child.is_active]
+        last = self._arranged.get(node.id)
+        if last and _are_same(last.operands, outlines):
+            return last
+        arrangement = Arrangement.of(outlines, last)
         self._arranged[node.id] = arrangement
         self._arranged.move_to_end(node.id)
         while len(self._arranged) > _ARRANGEMENTS:
             self._arranged.popitem(last=False)
-        chosen = covered(arrangement.covers, [member.role for member in node.members])
-        return self._combined.put(node.members, arrangement.outline(chosen))
+        return arrangement
+
+    def remembered(self, node: Node, outer: Affine, make: Callable[[], T]) -> T:
+        """What was made of a node that stood just so, or else what is made of it now.
+
+        ``outer`` maps the axes that contain it to the plate's. For one kind of thing only.
+        """
+        known = self._things.get(dict, node)
+        if outer not in known:
+            known.clear()
+            known[outer] = make()
+        return cast(T, known[outer])
+
+    def arranged(self, outlines: list[Outline]) -> Arrangement:
+        """The arrangement of chosen shapes, remembered for a while; raises ArrangementError."""
+        for known in self._chosen:
+            if _are_same(known.operands, outlines):
+                return known
+        arrangement = Arrangement.of(outlines)
+        self._chosen.append(arrangement)
+        return arrangement
+
+    def _combined(self, node: CompoundNode) -> Outline:
+        roles = [member.role for member in node.members if member.node.is_active]
+        if not roles:
+            return Outline.empty()
+        arrangement = self.arrangement(node)
+        return arrangement.outline(covered(arrangement.covers, roles))
+
+
+def _are_same(one: Sequence[Outline], two: Sequence[Outline]) -> bool:
+    return len(one) == len(two) and all(map(is_, one, two))
+
+
+def _picks(node: RegionNode) -> list[Pick]:
+    """A node's picks, by the places of its active members."""
+    active = (member for member in node.members if member.is_active)
+    place = {member.id: number for number, member in enumerate(active)}
+
+    def cover(region: PickedRegion) -> frozenset[int] | None:
+        places = [place.get(member) for member in region.cover]
+        return None if None in places else frozenset(each for each in places if each is not None)
+
+    return [
+        Pick(tuple((cover(each), (each.x, each.y)) for each in pick.regions), pick.dropped)
+        for pick in node.picks
+    ]
 
 
 def primitive_outline(node: Node) -> Outline:
-    """The outline of a primitive in its own axes, round the origin."""
-    if isinstance(node, EllipseNode):
-        return primitives.ellipse(node.rx, node.ry)
-    if isinstance(node, RectangleNode):
-        return primitives.rectangle(node.width, node.height, node.radius)
-    if isinstance(node, PolygonNode):
-        return primitives.polygon(node.sides, node.rx, node.ry)
-    if isinstance(node, CompoundNode):
-        raise TypeError("A compound is no primitive.")
-    return primitives.star(node.points, node.rx, node.ry, node.ratio)
+    """The outline of a primitive or path in its own axes, round the origin."""
+    match node:
+        case EllipseNode():
+            return _ellipse(node.rx, node.ry, node.start_deg, node.sweep_deg, node.inner)
+        case RectangleNode():
+            return _rectangle(node.width, node.height, node.radii or node.radius)
+        case PolygonNode():
+            return _polygon(node.sides, node.rx, node.ry, node.radius)
+        case StarNode():
+            return _star(
+                node.points, node.rx, node.ry, node.ratio, node.tip_radius, node.notch_radius
+            )
+        case DropNode():
+            return _drop(node.rx, node.ry, node.tip)
+        case LineNode():
+            return _line(node.length)
+        case PathNode():
+            return _path(node.data, node.fill_rule)
+    raise TypeError(f"A {node.kind} is no primitive.")
+
+
+# By parameters, so that a shape that is moved or painted is not made again.
+_ellipse = lru_cache(_PRIMITIVES)(primitives.ellipse)
+_rectangle = lru_cache(_PRIMITIVES)(primitives.rectangle)
+_polygon = lru_cache(_PRIMITIVES)(primitives.polygon)
+_star = lru_cache(_PRIMITIVES)(primitives.star)
+_drop = lru_cache(_PRIMITIVES)(primitives.drop)
+_line = lru_cache(_PRIMITIVES)(primitives.line)
+_path = lru_cache(_PRIMITIVES)(Outline.from_path_data)
+
+
+def clamped(node: Node) -> dict[str, float]:
+    """Corner radii that are drawn smaller than was asked for, by the parameter's name."""
+    drawn: dict[str, float] = {}
+    match node:
+        case RectangleNode():
+            fitting = primitives.fitting_box_radii(
+                node.width, node.height, node.radii or node.radius
+            )
+            if node.radii:
+                drawn = {f"radii.{i}": radius for i, radius in enumerate(fitting)}
+                asked = {f"radii.{i}": radius for i, radius in enumerate(node.radii)}
+                return {
+                    name: value for name, value in drawn.items() if _is_less(value, asked[name])
+                }
+            drawn = {"radius": min(fitting)}
+        case PolygonNode():
+            fitted = primitives.fitting_polygon_radius(node.sides, node.rx, node.ry, node.radius)
+            drawn = {"radius": fitted}
+        case StarNode():
+            tip, notch = primitives.fitting_star_radii(
+                node.points, node.rx, node.ry, node.ratio, node.tip_radius, node.notch_radius
+            )
+            drawn = {"tip_radius": tip, "notch_radius": notch}
+    return {name: value for name, value in drawn.items() if _is_less(value, getattr(node, name))}
+
+
+def _is_less(drawn: float, asked: float) -> bool:
+    return drawn < asked * (1 - 1e-9)

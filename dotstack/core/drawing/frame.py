@@ -1,20 +1,30 @@
 """A node's own axes: its box along them, its centre, its size as a person reads it."""
 
-from collections.abc import Callable
+from collections.abc import Sequence
 from dataclasses import dataclass
 
-from dotstack.core.drawing.evaluate import Evaluator
+from dotstack.core.drawing.evaluate import Bounds, Evaluator
 from dotstack.core.drawing.nodes import (
+    ClipNode,
     CompoundNode,
     EllipseNode,
-    Member,
+    GroupNode,
+    Line,
+    LineNode,
     Node,
+    PathNode,
     Placement,
+    PolygonNode,
     RectangleNode,
+    RegionNode,
+    StarNode,
 )
 from dotstack.core.geometry import Affine
 
 _RIGID = 1e-12
+_SIZINGS = 80
+# These have no centre of their own, but the middle of their box.
+_BOXED = (ClipNode, CompoundNode, GroupNode, PathNode, RegionNode)
 
 
 @dataclass(frozen=True, slots=True)
@@ -40,7 +50,7 @@ class Frame:
 
 def frame_of(node: Node, affine: Affine, evaluator: Evaluator) -> Frame:
     """The frame of a node whose own axes are mapped to the plate's by ``affine``."""
-    box = evaluator.own_outline(node).bounds
+    box = evaluator.own_bounds(node)
     across, down = axis_scales(affine)
     return Frame(
         box,
@@ -52,9 +62,30 @@ def frame_of(node: Node, affine: Affine, evaluator: Evaluator) -> Frame:
     )
 
 
+def centre_of(node: Node, affine: Affine, evaluator: Evaluator) -> tuple[float, float]:
+    """The node's centre on the plate, as in ``Frame``."""
+    box = evaluator.own_bounds(node) if isinstance(node, _BOXED) else (0.0, 0.0, 0.0, 0.0)
+    return affine.apply_to(*own_centre(node, box))
+
+
+def bounds_of(node: Node, affine: Affine, evaluator: Evaluator) -> Bounds:
+    """The box round what is to be seen of a node, along the plate's axes."""
+    return evaluator.seen_outline(node).transformed(affine).bounds
+
+
+def box_round(boxes: Sequence[Bounds]) -> Bounds:
+    """The box round several."""
+    return (
+        min(box[0] for box in boxes),
+        min(box[1] for box in boxes),
+        max(box[2] for box in boxes),
+        max(box[3] for box in boxes),
+    )
+
+
 def own_centre(node: Node, box: tuple[float, float, float, float]) -> tuple[float, float]:
     """The centre in the node's own axes."""
-    if isinstance(node, CompoundNode):
+    if isinstance(node, _BOXED):
         return (box[0] + box[2]) / 2, (box[1] + box[3]) / 2
     return 0.0, 0.0
 
@@ -75,7 +106,9 @@ def scaled(node: Node, across: float, down: float) -> Node:
     changes: dict[str, object]
     if isinstance(node, RectangleNode):
         changes = {"width": node.width * across, "height": node.height * down}
-    elif isinstance(node, CompoundNode):
+    elif isinstance(node, LineNode):
+        changes = {"length": node.length * across}
+    elif isinstance(node, _BOXED):
         changes = {"transform": Placement.of(node.transform.affine @ Affine.scaling(across, down))}
     else:
         changes = {"rx": node.rx * across, "ry": node.ry * down}
@@ -83,48 +116,45 @@ def scaled(node: Node, across: float, down: float) -> Node:
 
 
 def sized(node: Node, width: float, height: float, evaluator: Evaluator) -> Node:
-    """The node with a box of this size along its own axes, before its transform."""
-    if isinstance(node, EllipseNode):
+    """The node with a box of this size along its own axes, before its transform.
+
+    A side that has no length, as of a line, keeps none.
+    """
+    if isinstance(node, EllipseNode) and node.sweep_deg == 360.0:
         return revised(node, {"rx": width / 2, "ry": height / 2})
     if isinstance(node, RectangleNode):
         return revised(node, {"width": width, "height": height})
-    x0, y0, x1, y1 = evaluator.own_outline(node).bounds
-    return scaled(node, width / (x1 - x0), height / (y1 - y0))
+    if isinstance(node, LineNode):
+        return revised(node, {"length": width})
+    x0, y0, x1, y1 = evaluator.own_bounds(node)
+    if not isinstance(node, PolygonNode | StarNode):
+        return scaled(node, _share(width, x1 - x0), _share(height, y1 - y0))
+    # Rounded corners keep their radius, so that the box grows a little unlike the radii.
+    for _ in range(_SIZINGS):
+        across, down = _share(width, x1 - x0), _share(height, y1 - y0)
+        if max(abs(across - 1.0), abs(down - 1.0)) <= _RIGID:
+            break
+        node = scaled(node, across, down)
+        x0, y0, x1, y1 = evaluator.own_bounds(node)
+    return node
 
 
-def placed_copy(
-    node: Node,
-    *,
-    name: str,
-    centre: tuple[float, float],
-    scale: float,
-    new_id: Callable[[], str],
-) -> Node:
-    """A live copy with new ids, moved by ``centre`` and ``scale`` times as large."""
-    fresh = _with_new_ids(node, new_id)
-    if isinstance(fresh, RectangleNode):
-        fresh = revised(fresh, {"radius": fresh.radius * scale})
-    old = fresh.transform.affine
-    moved = Affine(old.a, old.b, old.c, old.d, old.e * scale + centre[0], old.f * scale + centre[1])
-    return scaled(revised(fresh, {"name": name, "transform": Placement.of(moved)}), scale, scale)
+def _share(wanted: float, given: float) -> float:
+    return wanted / given if given > 0 else 1.0
 
 
-def kept_copy(node: Node, affine: Affine, evaluator: Evaluator) -> Node:
-    """The node as it stands on its plate, with the middle of its box moved to the origin."""
-    there = revised(node, {"transform": Placement.of(affine)})
-    x0, y0, x1, y1 = evaluator.outline(there).bounds
-    middle = Affine.translation(-(x0 + x1) / 2, -(y0 + y1) / 2)
-    return revised(there, {"transform": Placement.of(middle @ affine)})
-
-
-def _with_new_ids(node: Node, new_id: Callable[[], str]) -> Node:
-    changes: dict[str, object] = {"id": new_id()}
-    if isinstance(node, CompoundNode):
-        changes["members"] = tuple(
-            Member(role=member.role, node=_with_new_ids(member.node, new_id))
-            for member in node.members
-        )
-    return revised(node, changes)
+def scaled_radii(node: Node, scale: float) -> dict[str, object]:
+    """The corner radii and line width of a node that is to be ``scale`` times as large."""
+    changes: dict[str, object] = {
+        name: getattr(node, name) * scale
+        for name in ("radius", "tip_radius", "notch_radius")
+        if hasattr(node, name)
+    }
+    if isinstance(node, RectangleNode) and node.radii:
+        changes["radii"] = tuple(radius * scale for radius in node.radii)
+    if node.line:
+        changes["line"] = Line(colour=node.line.colour, width=node.line.width * scale)
+    return changes
 
 
 def revised(node: Node, changes: dict[str, object]) -> Node:

@@ -1,21 +1,37 @@
 """The document: a drawing, its plates, and the nodes of their stacks. All frozen values."""
 
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
+from operator import is_
 from typing import Annotated, Literal, TypeAlias
 
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import AfterValidator, BaseModel, ConfigDict, Field
 
 from dotstack.core.combine import Role
-from dotstack.core.geometry import Affine
+from dotstack.core.errors import PathDataError
+from dotstack.core.geometry import Affine, FillRule, Outline
 
 MAX_SIZE = 1e6
 MAX_CORNERS = 360
+MAX_PATH = 2_000_000
 
 Id = Annotated[str, Field(pattern=r"^[A-Za-z0-9-]{1,40}$")]
 Name = Annotated[str, Field(min_length=1, max_length=120, pattern=r"\S")]
 Length = Annotated[float, Field(gt=0, le=MAX_SIZE, allow_inf_nan=False)]
 Coordinate = Annotated[float, Field(ge=-MAX_SIZE, le=MAX_SIZE, allow_inf_nan=False)]
+Radius = Annotated[float, Field(ge=0, le=MAX_SIZE, allow_inf_nan=False)]
 Colour = Annotated[str, Field(pattern=r"^#[0-9A-Fa-f]{6}$")]
+
+
+def _path_data(data: str) -> str:
+    try:
+        x0, y0, x1, y1 = Outline.from_path_data(data).bounds
+    except PathDataError as error:
+        raise ValueError(str(error)) from error
+    if max(abs(x0), abs(y0), abs(x1), abs(y1)) > MAX_SIZE:
+        raise ValueError("a path reaches at most a million units far")
+    if x0 == x1 and y0 == y1:
+        raise ValueError("a path needs two different points")
+    return data
 
 
 class Value(BaseModel):
@@ -45,11 +61,38 @@ class Placement(Value):
         return cls(a=affine.a, b=affine.b, c=affine.c, d=affine.d, e=affine.e, f=affine.f)
 
 
+class Line(Value):
+    """The line along an outline: centred on it, ``width`` across."""
+
+    colour: Colour
+    width: Length
+
+
+class Origin(Value):
+    """The asset that a shape is a placed copy of, and what it was of it then.
+
+    Attributes:
+        revision: of the asset's mark.
+        size: the longer side of the mark along its own axes, before it was placed.
+        angle_deg: that the mark was turned to.
+
+    """
+
+    asset: Id
+    revision: Annotated[int, Field(ge=1)]
+    size: Radius
+    angle_deg: Annotated[float, Field(allow_inf_nan=False)]
+
+
 class NodeBase(Value):
     """What every shape of the stack has.
 
     Attributes:
         fill: the paint, or None for no paint.
+        line: along the outline, or None for none.
+        visible, guide: hidden and guide shapes take no part in outcomes, results or exports.
+        locked: not to be picked or moved on the desk.
+        origin: the asset that it was placed from, if it was.
 
     """
 
@@ -57,32 +100,54 @@ class NodeBase(Value):
     name: Name
     transform: Placement = Placement()
     fill: Colour | None = "#22303C"
+    line: Line | None = None
+    opacity: Annotated[float, Field(ge=0, le=1)] = 1.0
+    visible: bool = True
+    locked: bool = False
+    guide: bool = False
+    origin: Origin | None = None
+
+    @property
+    def is_active(self) -> bool:
+        """Whether it takes part in what is made of it."""
+        return self.visible and not self.guide
 
 
 class EllipseNode(NodeBase):
-    """A circle or ellipse."""
+    """A circle or ellipse; with a sweep or an inner ratio a pie, a ring, or a band."""
 
     kind: Literal["ellipse"] = "ellipse"
     rx: Length
     ry: Length
+    start_deg: Annotated[float, Field(ge=-360, le=360)] = 0.0
+    sweep_deg: Annotated[float, Field(gt=0, le=360)] = 360.0
+    inner: Annotated[float, Field(ge=0, le=0.9999)] = 0.0
 
 
 class RectangleNode(NodeBase):
-    """A box with one radius for its corners; drawn with the largest radius that fits."""
+    """A box; corners are drawn with the largest radii that fit.
+
+    Attributes:
+        radius: of all corners.
+        radii: of each, where they differ: from the top left on clockwise.
+
+    """
 
     kind: Literal["rectangle"] = "rectangle"
     width: Length
     height: Length
-    radius: Annotated[float, Field(ge=0, le=MAX_SIZE)] = 0.0
+    radius: Radius = 0.0
+    radii: tuple[Radius, Radius, Radius, Radius] | None = None
 
 
 class PolygonNode(NodeBase):
-    """A polygon inscribed in an ellipse."""
+    """A polygon inscribed in an ellipse, its corners rounded by ``radius`` as far as it fits."""
 
     kind: Literal["polygon"] = "polygon"
     sides: Annotated[int, Field(ge=3, le=MAX_CORNERS)] = 6
     rx: Length
     ry: Length
+    radius: Radius = 0.0
 
 
 class StarNode(NodeBase):
@@ -93,6 +158,32 @@ class StarNode(NodeBase):
     rx: Length
     ry: Length
     ratio: Annotated[float, Field(gt=0, le=1)] = 0.5
+    tip_radius: Radius = 0.0
+    notch_radius: Radius = 0.0
+
+
+class DropNode(NodeBase):
+    """A drop: an ellipse, and a tip at ``tip`` times ry above its centre."""
+
+    kind: Literal["drop"] = "drop"
+    rx: Length
+    ry: Length
+    tip: Annotated[float, Field(ge=1, le=1000)] = 2.0
+
+
+class LineNode(NodeBase):
+    """A straight line of two ends, its middle at its own origin."""
+
+    kind: Literal["line"] = "line"
+    length: Length
+
+
+class PathNode(NodeBase):
+    """Any outline, as SVG path data in its own axes."""
+
+    kind: Literal["path"] = "path"
+    data: Annotated[str, Field(max_length=MAX_PATH), AfterValidator(_path_data)]
+    fill_rule: FillRule = "nonzero"
 
 
 class Member(Value):
@@ -109,20 +200,112 @@ class CompoundNode(NodeBase):
     members: Annotated[tuple[Member, ...], Field(min_length=1)]
 
 
+class GroupNode(NodeBase):
+    """Shapes kept together, the lowest first; painted each in its own paint."""
+
+    kind: Literal["group"] = "group"
+    nodes: Annotated[tuple["Node", ...], Field(min_length=1)]
+
+
+class PickedRegion(Value):
+    """A region as it was picked: the members that cover it, and a point in it."""
+
+    cover: tuple[Id, ...]
+    x: Coordinate
+    y: Coordinate
+
+
+class RegionPick(Value):
+    """One stroke of a brush in a region build.
+
+    Attributes:
+        regions: one that is kept, several that are fused, or some that go.
+        dropped: whether they go.
+        fill: the colour chosen for the piece; None for that of the build's ``paint``.
+
+    """
+
+    regions: Annotated[tuple[PickedRegion, ...], Field(min_length=1)]
+    dropped: bool = False
+    fill: Colour | None = None
+
+
+class RegionNode(NodeBase):
+    """Pieces made by picking regions of its members, the lowest member first.
+
+    Attributes:
+        keep_rest: whether what was not picked stays, in its own shapes.
+        paint: whose paint a piece takes: that of the topmost or the lowest member that
+            covers some of it, or the node's own, which is *new*.
+
+    """
+
+    kind: Literal["regions"] = "regions"
+    members: Annotated[tuple["Node", ...], Field(min_length=1)]
+    picks: tuple[RegionPick, ...] = ()
+    keep_rest: bool = True
+    paint: Literal["topmost", "lowest", "new"] = "topmost"
+
+
+class ClipNode(NodeBase):
+    """Shapes that show only within another, its ``holder``, on which they lie.
+
+    The holder is painted in its own paint, its line over the shapes.
+    """
+
+    kind: Literal["clip"] = "clip"
+    holder: "Node"
+    nodes: tuple["Node", ...] = ()
+
+
 Node: TypeAlias = Annotated[
-    EllipseNode | RectangleNode | PolygonNode | StarNode | CompoundNode,
+    EllipseNode
+    | RectangleNode
+    | PolygonNode
+    | StarNode
+    | DropNode
+    | LineNode
+    | PathNode
+    | CompoundNode
+    | GroupNode
+    | RegionNode
+    | ClipNode,
     Field(discriminator="kind"),
 ]
 
 
 class Plate(Value):
-    """A bounded area that holds one mark; ``nodes`` from the lowest to the topmost."""
+    """A bounded area that holds one mark; ``nodes`` from the lowest to the topmost.
+
+    ``background`` is the ground it is shown on, or None for none.
+    """
 
     id: Id
     name: Name
     width: Length
     height: Length
+    background: Colour | None = "#FFFFFF"
     nodes: tuple[Node, ...] = ()
+
+
+class Swatch(Value):
+    """A colour of the drawing, under a name."""
+
+    name: Name
+    colour: Colour
+
+
+SWATCHES = tuple(
+    Swatch(name=name, colour=colour)
+    for name, colour in (
+        ("ink", "#22303C"),
+        ("clay", "#B8452E"),
+        ("moss", "#3F7355"),
+        ("tide", "#1D6A83"),
+        ("mustard", "#C98A1B"),
+        ("card", "#FBF7EF"),
+    )
+)
 
 
 class Drawing(Value):
@@ -130,11 +313,69 @@ class Drawing(Value):
 
     name: Name
     plates: tuple[Plate, ...] = ()
+    swatches: Annotated[tuple[Swatch, ...], Field(max_length=200)] = SWATCHES
+
+
+def children(node: Node) -> tuple[Node, ...]:
+    """The nodes directly inside another, the lowest first."""
+    match node:
+        case CompoundNode():
+            return tuple(member.node for member in node.members)
+        case GroupNode():
+            return node.nodes
+        case RegionNode():
+            return node.members
+        case ClipNode():
+            return (node.holder, *node.nodes)
+    return ()
+
+
+def with_children(node: Node, change: Callable[[Node], tuple[Node, ...]]) -> Node | None:
+    """The node with each of its children replaced by what ``change`` makes of it.
+
+    A child that becomes several keeps its role in each. Answers the node itself if all
+    stay the same objects, and None if none is left. A clip that loses its holder, or whose
+    holder becomes several, is a group then.
+    """
+    if isinstance(node, CompoundNode):
+        members = tuple(
+            member if new is member.node else Member(role=member.role, node=new)
+            for member in node.members
+            for new in change(member.node)
+        )
+        if len(members) == len(node.members) and all(map(is_, members, node.members)):
+            return node
+        return node.model_copy(update={"members": members}) if members else None
+    inner = children(node)
+    assert inner, "only what holds others has children"
+    fresh = [change(child) for child in inner]
+    nodes = tuple(new for news in fresh for new in news)
+    if len(nodes) == len(inner) and all(map(is_, nodes, inner)):
+        return node
+    if isinstance(node, ClipNode) and len(fresh[0]) == 1:
+        return node.model_copy(update={"holder": nodes[0], "nodes": nodes[1:]})
+    if not nodes:
+        return None
+    if isinstance(node, ClipNode):
+        common = {name: getattr(node, name) for name in NodeBase.model_fields}
+        return GroupNode(**common, nodes=nodes)
+    field = "members" if isinstance(node, RegionNode) else "nodes"
+    return node.model_copy(update={field: nodes})
 
 
 def walk(node: Node) -> Iterator[Node]:
     """The node itself, and all nodes inside it."""
     yield node
-    if isinstance(node, CompoundNode):
-        for member in node.members:
-            yield from walk(member.node)
+    for child in children(node):
+        yield from walk(child)
+
+
+def leaves(node: Node) -> Iterator[Node]:
+    """What has the node's paint: itself, what a group holds, or a clip's holder."""
+    if isinstance(node, GroupNode):
+        for child in node.nodes:
+            yield from leaves(child)
+    elif isinstance(node, ClipNode):
+        yield from leaves(node.holder)
+    else:
+        yield node

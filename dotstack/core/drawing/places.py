@@ -1,9 +1,10 @@
 """Finding and replacing a node anywhere in a drawing; what is not touched keeps its identity."""
 
-from collections.abc import Callable
+from collections.abc import Callable, Collection, Iterable
 from dataclasses import dataclass
+from operator import is_
 
-from dotstack.core.drawing.nodes import CompoundNode, Drawing, Node, Plate, walk
+from dotstack.core.drawing.nodes import Drawing, Node, Plate, children, walk, with_children
 from dotstack.core.errors import UnknownNodeError
 from dotstack.core.geometry import Affine
 
@@ -14,12 +15,14 @@ class Place:
 
     Attributes:
         outer: the map from the axes that contain the node to those of the plate.
+        parent: the compound or group that contains it; None directly on the plate.
 
     """
 
     plate: Plate
     node: Node
     outer: Affine
+    parent: Node | None
 
     @property
     def affine(self) -> Affine:
@@ -37,24 +40,30 @@ def plate_of(drawing: Drawing, plate_id: str) -> Plate:
 
 def place_of(drawing: Drawing, node_id: str) -> Place:
     """Where the node with this id stands; raises UnknownNodeError."""
+    return places_of(drawing, (node_id,))[0]
+
+
+def places_of(drawing: Drawing, ids: Collection[str]) -> list[Place]:
+    """Where the nodes with these ids stand, in the order of the ids; raises UnknownNodeError."""
+    wanted = set(ids)
+    found: dict[str, Place] = {}
+
+    def look(plate: Plate, node: Node, outer: Affine, parent: Node | None) -> None:
+        if node.id in wanted:
+            found[node.id] = Place(plate, node, outer, parent)
+        inner = children(node)
+        if inner and len(found) < len(wanted):
+            within = outer @ node.transform.affine
+            for child in inner:
+                look(plate, child, within, node)
+
+    unmoved = Affine()
     for plate in drawing.plates:
         for node in plate.nodes:
-            found = _within(plate, node, node_id, Affine())
-            if found:
-                return found
-    raise UnknownNodeError("shape", node_id)
-
-
-def _within(plate: Plate, node: Node, node_id: str, outer: Affine) -> Place | None:
-    if node.id == node_id:
-        return Place(plate, node, outer)
-    if isinstance(node, CompoundNode):
-        inner = outer @ node.transform.affine
-        for member in node.members:
-            found = _within(plate, member.node, node_id, inner)
-            if found:
-                return found
-    return None
+            look(plate, node, unmoved, None)
+        if len(found) == len(wanted):
+            return [found[node_id] for node_id in ids]
+    raise UnknownNodeError("shape", next(each for each in ids if each not in found))
 
 
 def all_ids(drawing: Drawing) -> set[str]:
@@ -76,20 +85,56 @@ def with_nodes(plate: Plate, nodes: tuple[Node, ...]) -> Plate:
 
 def replaced(drawing: Drawing, node_id: str, change: Callable[[Node], Node]) -> Drawing:
     """The drawing with one node replaced by what ``change`` makes of it."""
-    plate = place_of(drawing, node_id).plate
-    nodes = tuple(_changed(node, node_id, change) for node in plate.nodes)
-    return with_plate(drawing, with_nodes(plate, nodes))
+    return exchanged(drawing, {node_id}, lambda node: (change(node),))
 
 
-def _changed(node: Node, node_id: str, change: Callable[[Node], Node]) -> Node:
-    if node.id == node_id:
-        return change(node)
-    if not isinstance(node, CompoundNode) or all(n.id != node_id for n in walk(node)):
-        return node
-    members = tuple(
-        member
-        if (inner := _changed(member.node, node_id, change)) is member.node
-        else member.model_copy(update={"node": inner})
-        for member in node.members
-    )
-    return node.model_copy(update={"members": members})
+def exchanged(
+    drawing: Drawing, ids: Collection[str], change: Callable[[Node], tuple[Node, ...]]
+) -> Drawing:
+    """The drawing with each node of ``ids`` replaced by none, one or several others.
+
+    Compounds and groups that lose their last node go too. Raises UnknownNodeError.
+    """
+    places_of(drawing, ids)
+
+    def changed(node: Node) -> tuple[Node, ...]:
+        if node.id in ids:
+            return change(node)
+        if not children(node):
+            return (node,)
+        left = with_children(node, changed)
+        return () if left is None else (left,)
+
+    for plate in drawing.plates:
+        nodes = tuple(new for node in plate.nodes for new in changed(node))
+        if len(nodes) != len(plate.nodes) or not all(map(is_, nodes, plate.nodes)):
+            drawing = with_plate(drawing, with_nodes(plate, nodes))
+    return drawing
+
+
+def put(drawing: Drawing, nodes: Iterable[Node]) -> Drawing:
+    """The drawing with each of the nodes in the place of that of the same id."""
+    fresh = {node.id: node for node in nodes}
+    return exchanged(drawing, fresh.keys(), lambda node: (fresh[node.id],))
+
+
+def siblings(drawing: Drawing, place: Place) -> tuple[Node, ...]:
+    """The stack that a node is part of: of its plate, or of what contains it."""
+    return children(place.parent) if place.parent else place.plate.nodes
+
+
+def topmost_first(drawing: Drawing, ids: Collection[str]) -> list[str]:
+    """The ids as their nodes lie in the stacks, the topmost first, without those inside others."""
+    found: list[str] = []
+
+    def look(node: Node) -> None:
+        if node.id in ids:
+            found.append(node.id)
+            return
+        for child in reversed(children(node)):
+            look(child)
+
+    for plate in drawing.plates:
+        for node in reversed(plate.nodes):
+            look(node)
+    return found

@@ -1,18 +1,46 @@
 """The scene: what is painted, and what a person can take hold of, as path data."""
 
-from collections.abc import Iterator
-from typing import Self
+from collections.abc import Callable, Iterator
+from math import isfinite
+from typing import Self, TypeAlias
 
-from dotstack.core.combine import LIVE, OutcomeResult, outcomes
-from dotstack.core.drawing.commands import chosen_in_order
-from dotstack.core.drawing.delta import Entries
-from dotstack.core.drawing.evaluate import Evaluator
+from dotstack.core.combine import intersection
+from dotstack.core.drawing.delta import Delta, Entries
+from dotstack.core.drawing.evaluate import Evaluator, clamped
 from dotstack.core.drawing.frame import frame_of
-from dotstack.core.drawing.nodes import CompoundNode, Node, Placement, Plate, Value
-from dotstack.core.geometry import Affine, Outline
+from dotstack.core.drawing.looks import Look, built_pieces
+from dotstack.core.drawing.nodes import (
+    ClipNode,
+    Drawing,
+    GroupNode,
+    Line,
+    Node,
+    Placement,
+    RegionNode,
+    Value,
+    children,
+)
+from dotstack.core.drawing.places import place_of
+from dotstack.core.geometry import Affine, FillRule, Outline, closed_part
+from dotstack.core.geometry.gap import gap
 
-# Enough for what is seen at any zoom; exports choose their own precision.
-PRECISION = 6
+# Enough for what is seen at any zoom.
+_PRECISION = 6
+# Tiles are pictures, and shown on the desk for a moment.
+_TILE_PRECISION = 3
+
+# How an outline becomes path data.
+Writing: TypeAlias = Callable[[Outline], str]
+
+
+def for_screen(outline: Outline) -> str:
+    """Path data to be drawn at any zoom."""
+    return outline.to_quick_data(_PRECISION)
+
+
+def for_tile(outline: Outline) -> str:
+    """Path data of a small picture."""
+    return outline.to_quick_data(_TILE_PRECISION)
 
 
 class Box(Value):
@@ -30,39 +58,55 @@ class Box(Value):
         return cls(x0=x0, y0=y0, x1=x1, y1=y1)
 
 
+class Piece(Value):
+    """Something painted: path data in the plate's axes, and its paint.
+
+    ``clip`` is the path data of what it shows within, or None.
+    """
+
+    path: str
+    fill_rule: FillRule
+    fill: str | None
+    line: Line | None = None
+    opacity: float = 1.0
+    clip: str | None = None
+
+
 class Figure(Value):
     """One node as it stands on the plate.
 
     Attributes:
         path: its outline, as path data in the plate's axes; empty if nothing is left.
+        area: the closed contours alone, where some are open: these bound nothing.
         fill_rule: as in SVG.
         node_count: how many nodes its outline has.
         matrix: from its own axes to the plate's.
         box: along its own axes.
+        bounds: along the plate's axes.
         x, y, width, height, angle_deg: its facts: its centre on the plate, its sizes along
             its own axes.
+        clamped: corner radii that are drawn smaller than was asked for.
+        pieces: what is painted of it, where that is not its outline in its own paint.
+        lost: how many regions the picks of a region build do not find any more.
 
     """
 
     id: str
     path: str
-    fill_rule: str
+    area: str | None
+    fill_rule: FillRule
     node_count: int
     matrix: Placement
     box: Box
+    bounds: Box
     x: float
     y: float
     width: float
     height: float
     angle_deg: float
-
-
-class Piece(Value):
-    """Something painted: path data in the plate's axes, and its paint."""
-
-    path: str
-    fill_rule: str
-    fill: str
+    clamped: dict[str, float]
+    pieces: list[Piece] | None = None
+    lost: int = 0
 
 
 def figures(node: Node, evaluator: Evaluator, outer: Affine | None = None) -> Iterator[Figure]:
@@ -70,31 +114,51 @@ def figures(node: Node, evaluator: Evaluator, outer: Affine | None = None) -> It
 
     ``outer`` maps the axes that contain the node to the plate's.
     """
-    outer = outer or Affine()
+    within = outer or Affine()
+    yield evaluator.remembered(node, within, lambda: _figure(node, within, evaluator))
+    for child in children(node):
+        yield from figures(child, evaluator, within @ node.transform.affine)
+
+
+def _figure(node: Node, outer: Affine, evaluator: Evaluator) -> Figure:
     affine = outer @ node.transform.affine
-    outline = evaluator.outline(node)
-    if outer != Affine():
-        outline = outline.transformed(outer)
+    outline = on_plate(node, outer, evaluator)
     frame = frame_of(node, affine, evaluator)
-    yield Figure(
+    path = for_screen(outline)
+    area = None if outline.closed.all() else for_screen(closed_part(outline))
+    return Figure(
         id=node.id,
-        path=outline.to_path_data(PRECISION),
+        path=path,
+        area=area,
         fill_rule=outline.fill_rule,
         node_count=outline.node_count,
         matrix=Placement.of(affine),
         box=Box.of(frame.box),
+        bounds=Box.of(outline.bounds),
         x=frame.centre[0],
         y=frame.centre[1],
         width=frame.width,
         height=frame.height,
         angle_deg=frame.angle_deg,
+        clamped=clamped(node),
+        pieces=list(painted((node,), evaluator, outer=outer))
+        if isinstance(node, RegionNode | ClipNode)
+        else None,
+        lost=sum(found.count(None) for found in evaluator.build(node).found)
+        if isinstance(node, RegionNode)
+        else 0,
     )
-    if isinstance(node, CompoundNode):
-        for member in node.members:
-            yield from figures(member.node, evaluator, affine)
 
 
-def changed_figures(entries: Entries, evaluator: Evaluator) -> dict[str, list[Figure]]:
+def on_plate(node: Node, outer: Affine, evaluator: Evaluator, whole: bool = False) -> Outline:
+    """What is to be seen of a node, or its ``whole`` outline, in the plate's axes."""
+    if isinstance(node, GroupNode) and not whole:
+        return evaluator.seen_outline(node).transformed(outer @ node.transform.affine)
+    outline = evaluator.outline(node)
+    return outline if outer == Affine() else outline.transformed(outer)
+
+
+def all_figures(entries: Entries, evaluator: Evaluator) -> dict[str, list[Figure]]:
     """The figures of all nodes in the entries, by the id of the node on the plate."""
     return {
         key: list(figures(node, evaluator))
@@ -103,23 +167,89 @@ def changed_figures(entries: Entries, evaluator: Evaluator) -> dict[str, list[Fi
     }
 
 
+def changed_figures(delta: Delta, evaluator: Evaluator) -> dict[str, list[Figure]]:
+    """The figures that are others after a step than before it, as in ``all_figures``."""
+    before = all_figures(delta.before, evaluator)
+    known = {figure.id: figure for each in before.values() for figure in each}
+    return {
+        key: [figure for figure in each if known.get(figure.id) is not figure]
+        for key, each in all_figures(delta.after, evaluator).items()
+    }
+
+
 def painted(
-    nodes: tuple[Node, ...], evaluator: Evaluator, precision: int = PRECISION
-) -> list[Piece]:
+    nodes: tuple[Node, ...],
+    evaluator: Evaluator,
+    write: Writing = for_screen,
+    outer: Affine | None = None,
+) -> Iterator[Piece]:
     """What a stack of nodes paints, the lowest piece first."""
-    pieces = []
+    outer = outer or Affine()
     for node in nodes:
-        outline = evaluator.outline(node)
-        if node.fill is not None and not outline.is_empty:
-            path = outline.to_path_data(precision)
-            pieces.append(Piece(path=path, fill_rule=outline.fill_rule, fill=node.fill))
-    return pieces
+        if not node.is_active:
+            continue
+        inner = outer @ node.transform.affine
+        if isinstance(node, GroupNode):
+            yield from painted(node.nodes, evaluator, write, inner)
+        elif isinstance(node, RegionNode):
+            yield from _built(node, inner, evaluator, write)
+        elif isinstance(node, ClipNode):
+            yield from _clipped(node, inner, evaluator, write)
+        else:
+            yield from pieces_of(node, on_plate(node, outer, evaluator), write)
 
 
-def outcomes_of(
-    plate: Plate, ids: tuple[str, ...], evaluator: Evaluator
-) -> tuple[list[Node], list[OutcomeResult]]:
-    """The chosen nodes, lowest first, and every live outcome of them; raises CommandError."""
-    chosen = chosen_in_order(plate.nodes, ids)
-    operands: list[Outline] = [evaluator.outline(node) for node in chosen]
-    return chosen, list(outcomes(operands, which=LIVE))
+def _built(
+    node: RegionNode, affine: Affine, evaluator: Evaluator, write: Writing
+) -> Iterator[Piece]:
+    for piece in built_pieces(node, evaluator):
+        yield from pieces_of(piece.look, piece.outline.transformed(affine), write)
+
+
+def _clipped(
+    node: ClipNode, affine: Affine, evaluator: Evaluator, write: Writing
+) -> Iterator[Piece]:
+    """The holder, what shows within it, and the holder's line over both."""
+    holder = list(painted((node.holder,), evaluator, write, affine))
+    yield from (piece.model_copy(update={"line": None}) for piece in holder if piece.fill)
+    window = intersection([evaluator.outline(node.holder).transformed(affine)])
+    if not window.is_empty:
+        path = write(window)
+        for piece in painted(node.nodes, evaluator, write, affine):
+            clip = path
+            if piece.clip:
+                both = [window, Outline.from_path_data(piece.clip)]
+                clip = write(intersection(both))
+            if clip:
+                yield piece.model_copy(update={"clip": clip})
+    yield from (piece.model_copy(update={"fill": None}) for piece in holder if piece.line)
+
+
+def pieces_of(node: Node | Look, outline: Outline, write: Writing) -> Iterator[Piece]:
+    """A node's fill and line: as one piece, unless open contours have a line but no fill."""
+    if outline.is_empty or (node.fill is None and node.line is None):
+        return
+    path, rule = write(outline), outline.fill_rule
+    if node.fill is None or outline.closed.all():
+        yield Piece(path=path, fill_rule=rule, fill=node.fill, line=node.line, opacity=node.opacity)
+        return
+    area = closed_part(outline)
+    if not area.is_empty:
+        path_of_area = write(area)
+        yield Piece(path=path_of_area, fill_rule=rule, fill=node.fill, opacity=node.opacity)
+    if node.line:
+        yield Piece(path=path, fill_rule=rule, fill=None, line=node.line, opacity=node.opacity)
+
+
+def between_two(
+    drawing: Drawing, ids: tuple[str, str], evaluator: Evaluator
+) -> tuple[float | None, float, float]:
+    """The clear gap between two shapes' outlines, and the way from centre to centre.
+
+    The gap is None where one of them has no outline.
+    """
+    places = [place_of(drawing, node_id) for node_id in ids]
+    one, two = (on_plate(place.node, place.outer, evaluator) for place in places)
+    (x0, y0), (x1, y1) = (frame_of(place.node, place.affine, evaluator).centre for place in places)
+    between = gap(one, two)
+    return between if isfinite(between) else None, x1 - x0, y1 - y0

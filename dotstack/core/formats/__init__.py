@@ -1,6 +1,25 @@
-"""How is a mark written to a file, and read from one?"""
+"""How is a mark written to a file, and read from one?
 
-from dotstack.core.formats.svg import SvgPath, write_svg
-from dotstack.core.formats.svg_in import SvgFile, SvgShape, read_svg
+The writers that lean on large libraries, ``pixels``, ``pdf``, ``dxf`` and ``icon_font``, are
+imported by name where they are wanted.
+"""
 
-__all__ = ["SvgFile", "SvgPath", "SvgShape", "read_svg", "write_svg"]
+from dotstack.core.formats.picture import PaintedPath, Part, Picture, slug, unique
+from dotstack.core.formats.svg import SvgStyle, write_sprite, write_svg
+from dotstack.core.formats.svg_file import SvgFile, SvgShape
+from dotstack.core.formats.svg_in import read_svg, recover_svg
+
+__all__ = [
+    "PaintedPath",
+    "Part",
+    "Picture",
+    "SvgFile",
+    "SvgShape",
+    "SvgStyle",
+    "read_svg",
+    "recover_svg",
+    "slug",
+    "unique",
+    "write_sprite",
+    "write_svg",
+]

@@ -1,37 +1,121 @@
-"""SVG out: arcs stay arcs."""
+"""SVG out: pictures as documents, arcs as arcs, and many of them as symbols of one sprite."""
 
 from collections.abc import Iterable
 from dataclasses import dataclass
+from itertools import count
 from xml.sax.saxutils import escape, quoteattr
 
-from dotstack.core.geometry.pathdata import format_number
+from dotstack.core.formats.picture import PaintedPath, Part, Picture, slug, unique
+from dotstack.core.geometry.path_writer import format_number
 
 _SIZE_DECIMALS = 6
+_XMLNS = 'xmlns="http://www.w3.org/2000/svg"'
 
 
 @dataclass(frozen=True, slots=True)
-class SvgPath:
-    """A path to be written; ``stroke`` is for lines, whose fill is None."""
+class SvgStyle:
+    """How a document is written.
 
-    path: str
-    fill: str | None
-    fill_rule: str = "nonzero"
-    stroke: str | None = None
+    Attributes:
+        readable: in lines, with a group for each shape of several paths; else in one line.
+        ids: each shape has an id made of its name.
+        words: it has a title, and a description if there is one, for screen readers.
+        one_colour: every paint is ``currentColor``, and there is no ground.
+
+    """
+
+    readable: bool = True
+    ids: bool = False
+    words: bool = True
+    one_colour: bool = False
 
 
-def write_svg(
-    title: str, view_box: tuple[float, float, float, float], paths: Iterable[SvgPath]
-) -> str:
-    """An SVG document of this view box (x, y, width, height), the lowest path first."""
-    x, y, across, down = (format_number(value, _SIZE_DECIMALS) for value in view_box)
-    lines = [
-        f'<svg xmlns="http://www.w3.org/2000/svg" width="{across}" height="{down}" '
-        f'viewBox="{x} {y} {across} {down}">',
-        f"  <title>{escape(title)}</title>",
-    ]
-    for path in paths:
-        rule = "" if path.fill_rule == "nonzero" else f' fill-rule="{path.fill_rule}"'
-        stroke = f" stroke={quoteattr(path.stroke)}" if path.stroke else ""
-        fill = quoteattr(path.fill or "none")
-        lines.append(f'  <path fill={fill}{rule}{stroke} d="{path.path}"/>')
-    return "\n".join([*lines, "</svg>", ""])
+def write_svg(picture: Picture, style: SvgStyle | None = None) -> str:
+    """A picture as an SVG document."""
+    style = style or SvgStyle()
+    x, y, width, height = map(_size, picture.box)
+    labels = _labels(picture) if style.words else []
+    role = ' role="img" aria-labelledby="title description"' if len(labels) > 1 else ""
+    role = role or (' role="img" aria-labelledby="title"' if labels else "")
+    head = f'<svg {_XMLNS} width="{width}" height="{height}" viewBox="{x} {y} {width} {height}"'
+    return _joined([f"{head}{role}>", *labels, *_body(picture, style), "</svg>"], style)
+
+
+def write_sprite(pictures: Iterable[Picture], style: SvgStyle | None = None) -> str:
+    """Pictures as the symbols of one document, to be shown by ``<use href="#id"/>``."""
+    style = style or SvgStyle()
+    pictures = list(pictures)
+    lines = [f'<svg {_XMLNS} style="display:none">']
+    clips = count(1)
+    for picture, name in zip(pictures, unique(slug(picture.name) for picture in pictures)):
+        x, y, width, height = map(_size, picture.box)
+        lines.append(f'<symbol id="{name}" viewBox="{x} {y} {width} {height}">')
+        lines.append(f"<title>{escape(picture.name)}</title>")
+        lines += [*_body(picture, style, clips, f"{name}-"), "</symbol>"]
+    return _joined([*lines, "</svg>"], style)
+
+
+def _labels(picture: Picture) -> list[str]:
+    title = f'<title id="title">{escape(picture.name)}</title>'
+    said = picture.description
+    return [title, f'<desc id="description">{escape(said)}</desc>'] if said else [title]
+
+
+def _body(
+    picture: Picture, style: SvgStyle, clips: "count[int] | None" = None, prefix: str = ""
+) -> list[str]:
+    numbers = clips or count(1)
+    lines = []
+    if picture.ground and not style.one_colour:
+        x, y, width, height = map(_size, picture.box)
+        place = "" if (x, y) == ("0", "0") else f' x="{x}" y="{y}"'
+        lines.append(
+            f'<rect{place} width="{width}" height="{height}" fill={quoteattr(picture.ground)}/>'
+        )
+    ids = unique(slug(part.name) for part in picture.parts)
+    known: dict[str, str] = {}
+    for part, name in zip(picture.parts, ids):
+        for clip in (path.clip for path in part.paths):
+            if clip and clip not in known:
+                known[clip] = f"clip-{next(numbers)}"
+                lines.append(f'<clipPath id="{known[clip]}"><path d="{clip}"/></clipPath>')
+        lines += _part(part, f' id="{prefix}{name}"' if style.ids else "", style, known)
+    return lines
+
+
+def _part(part: Part, mark: str, style: SvgStyle, clips: dict[str, str]) -> list[str]:
+    if len(part.paths) == 1:
+        return [_path(part.paths[0], mark, style, clips)]
+    paths = [_path(path, "", style, clips) for path in part.paths]
+    return [f"<g{mark}>", *paths, "</g>"] if mark or style.readable else paths
+
+
+def _path(path: PaintedPath, mark: str, style: SvgStyle, clips: dict[str, str]) -> str:
+    def colour(paint: str) -> str:
+        return '"currentColor"' if style.one_colour else quoteattr(paint)
+
+    within = f' clip-path="url(#{clips[path.clip]})"' if path.clip else ""
+    rule = "" if path.fill_rule == "nonzero" else f' fill-rule="{path.fill_rule}"'
+    stroke = f" stroke={colour(path.stroke)}" if path.stroke else ""
+    if path.stroke and path.stroke_width is not None:
+        stroke += f' stroke-width="{_size(path.stroke_width)}"'
+    faded = f' opacity="{format_number(path.opacity, 4)}"' if path.opacity < 1 else ""
+    fill = colour(path.fill) if path.fill else '"none"'
+    return f'<path{mark} fill={fill}{rule}{stroke}{faded}{within} d="{path.path}"/>'
+
+
+def _joined(lines: list[str], style: SvgStyle) -> str:
+    if not style.readable:
+        return "".join(lines)
+    depth, out = 0, []
+    for line in lines:
+        if line.startswith("</"):
+            depth -= 1
+        out.append("  " * depth + line)
+        if line.startswith(("<svg", "<g", "<symbol")):
+            depth += 1
+    return "\n".join([*out, ""])
+
+
+def _size(value: float) -> str:
+    return format_number(value, _SIZE_DECIMALS)

@@ -1,256 +1,331 @@
-"""SVG in: basic shapes and paths with transforms, each as the exact outline that it is.
+"""SVG in: shapes, groups, uses, symbols, clips and styles, each as what it can be edited as.
 
-After SVG 1.1 (second edition), chapters 7 to 9. Circles stay arcs; what cannot be kept is
-refused by its name, never left out in silence.
+Two doors: ``recover_svg`` reads what it can and lists what it cannot keep by name and
+place; ``read_svg`` refuses at the first of these. Nothing outside the file is ever asked for.
 """
 
 import math
-import re
 from collections.abc import Callable
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, field, replace
+from typing import TypeVar
 from xml.etree.ElementTree import Element, ParseError
 
-import numpy as np
 from defusedxml import DefusedXmlException
 from defusedxml.ElementTree import fromstring
 
-from dotstack.core import primitives
-from dotstack.core.errors import FormatError, GeometryError
-from dotstack.core.geometry import Affine, Contour, Outline, Segments
-from dotstack.core.geometry.outline import FillRule
+from dotstack.core.errors import FormatError, GeometryError, LimitError
+from dotstack.core.formats import svg_style
+from dotstack.core.formats.svg_file import Branch, Finding, Item, Leaf, Look, SvgFile
+from dotstack.core.formats.svg_shapes import (
+    Form,
+    closed,
+    composed,
+    length,
+    local,
+    measured,
+    numbers_in,
+    read_form,
+    transform_in,
+)
+from dotstack.core.formats.svg_view import inner, view_box, viewport
+from dotstack.core.geometry import Affine, Outline
 
-_SVG = "{http://www.w3.org/2000/svg}"
-_IGNORED = frozenset({"title", "desc", "metadata", "defs", "style"})
-_NUMBER = r"[+-]?(?:\d+\.?\d*|\.\d+)(?:[eE][+-]?\d+)?"
-# CSS 2.1, section 4.3.2: the pixel is 1/96 inch.
-_UNITS = {
-    "": 1.0,
-    "px": 1.0,
-    "in": 96.0,
-    "cm": 96 / 2.54,
-    "mm": 96 / 25.4,
-    "pt": 96 / 72,
-    "pc": 16.0,
-}
+_T = TypeVar("_T")
+MAX_ELEMENTS = 20_000
+MAX_SEGMENTS = 100_000
 _MAX_DEPTH = 64
+_SILENT = frozenset({"title", "desc", "metadata", "defs", "style", "symbol", "clipPath", "marker",
+                     "linearGradient", "radialGradient", "namedview"})  # fmt: skip
+_LINES = {"stroke-dasharray": "none", "stroke-linecap": "butt", "stroke-linejoin": "miter"}
+_EFFECTS = {"mask": "none", "filter": "none", "mix-blend-mode": "normal"}
+_HREF = "{http://www.w3.org/1999/xlink}href"
 
 
-@dataclass(frozen=True, eq=False, slots=True)
-class SvgShape:
-    """A shape of a file.
+def read_svg(text: str | bytes) -> SvgFile:
+    """Reads a file strictly; raises FormatError at the first thing that cannot be kept."""
+    file = recover_svg(text)
+    if file.findings:
+        first = file.findings[0]
+        raise FormatError(first.where, first.what)
+    return file
 
-    Attributes:
-        name: its id, or its element's name and place.
-        outlines: of the shape, or of all shapes of a group, in the file's axes.
-        fill: as the file says; "none" where nothing is filled.
 
+def recover_svg(text: str | bytes) -> SvgFile:
+    """Reads what can be kept, and lists the rest.
+
+    Raises FormatError where nothing can be read, and LimitError where there is too much.
     """
+    try:
+        # A document type names entities, or is of no use: the former are refused.
+        root = fromstring(text, forbid_dtd=False, forbid_entities=True, forbid_external=True)
+    except DefusedXmlException as error:
+        raise FormatError("the file", "it declares entities or a document type") from error
+    except (ParseError, LookupError, ValueError) as error:
+        raise FormatError("the file", f"it is not well-formed XML ({error})") from error
+    if local(root) != "svg":
+        raise FormatError("the file", f"its root is <{local(root)[:40]}>, not <svg>")
+    return _Reader(root).read()
 
-    name: str
-    outlines: tuple[Outline, ...]
-    fill: str
 
-
-@dataclass(frozen=True, eq=False, slots=True)
-class SvgFile:
-    """What was read: the top-level shapes in document order, and the view box."""
-
-    shapes: tuple[SvgShape, ...]
-    view_box: tuple[float, float, float, float] | None
+_UNMOVED = Affine()
 
 
 @dataclass(frozen=True, slots=True)
-class _Style:
-    """What an element hands down to those inside it."""
+class _Place:
+    """What an element hands down to those inside it.
 
-    transform: Affine
-    fill: str = "#000000"
-    fill_rule: FillRule = "nonzero"
+    Attributes:
+        style: its own and inherited properties.
+        affine: from its axes to the file's.
+        path: the elements that it lies in, the outermost first.
+        opacity: of all that it lies in.
 
+    """
 
-def read_svg(text: str) -> SvgFile:
-    """Reads a file strictly; raises FormatError that names the element and the fault."""
-    try:
-        root = fromstring(text, forbid_dtd=True)
-    except ParseError as error:
-        raise FormatError("the file", f"it is not well-formed XML ({error})") from error
-    except DefusedXmlException as error:
-        raise FormatError("the file", "it declares entities or a document type") from error
-    if root.tag not in (f"{_SVG}svg", "svg"):
-        raise FormatError("the file", f"its root is <{_local(root)}>, not <svg>")
-    view_box = root.get("viewBox")
-    shapes = []
-    style = _inherited(root, _Style(Affine()), "svg")
-    for place, element in enumerate(root, start=1):
-        if isinstance(element.tag, str) and _local(element) not in _IGNORED:
-            name = element.get("id") or f"{_local(element)} {place}"
-            outlines, fill = _outlines(element, style, name, 0)
-            shapes.append(SvgShape(name, tuple(outlines), fill))
-    return SvgFile(tuple(shapes), _four(view_box, "viewBox") if view_box else None)
+    style: dict[str, str]
+    affine: Affine = _UNMOVED
+    path: tuple[Element, ...] = ()
+    opacity: float = 1.0
+
+    def inside(self, element: Element) -> "_Place":
+        """The same place, within an element."""
+        return replace(self, path=(*self.path, element))
 
 
-def _outlines(element: Element, style: _Style, name: str, depth: int) -> tuple[list[Outline], str]:
-    if depth > _MAX_DEPTH:
-        raise FormatError(name, f"groups lie more than {_MAX_DEPTH} deep in each other")
-    kind = _local(element)
-    style = _inherited(element, style, name)
-    if kind in ("g", "a"):
-        found: list[Outline] = []
-        fills: list[str] = []
-        for child in element:
-            if isinstance(child.tag, str) and _local(child) not in _IGNORED:
-                outlines, fill = _outlines(child, style, name, depth + 1)
-                found, fills = found + outlines, [*fills, fill]
-        return found, fills[-1] if fills else style.fill
-    read = _SHAPES.get(kind)
-    if read is None:
-        raise FormatError(name, f"<{kind}> is not a basic shape, a path or a group")
-    try:
-        outline = read(element, name)
-        if style.fill != "none" and kind != "line":
-            outline = _closed(outline)
-        outline = replace(outline, fill_rule=style.fill_rule)
-        return [outline.transformed(style.transform)], style.fill
-    except GeometryError as error:
-        raise FormatError(name, str(error)) from error
+@dataclass(slots=True)
+class _Reader:
+    root: Element
+    by_id: dict[str, Element] = field(default_factory=dict)
+    rules: list[svg_style.Rule] = field(default_factory=list)
+    findings: list[Finding] = field(default_factory=list)
+    elements: int = 0
+    segments: int = 0
 
+    def read(self) -> SvgFile:
+        for element in self.root.iter():
+            if isinstance(element.tag, str):
+                if element.get("id"):
+                    self.by_id.setdefault(element.attrib["id"], element)
+                if local(element) == "style":
+                    self.rules += svg_style.read_rules(element.text or "", self._tell_style)
+        self.rules.sort(key=lambda rule: rule.weight)
+        style = svg_style.style_of(self.root, "svg", {}, self.rules)
+        items = self._inside(self.root, _Place(style))
+        box = self._careful("svg", lambda: view_box(self.root, "svg"), None)
+        to_pixels = self._careful("svg", lambda: viewport(self.root), Affine())
+        return SvgFile(items, box, to_pixels, tuple(self.findings))
 
-def _inherited(element: Element, style: _Style, name: str) -> _Style:
-    items = (item.partition(":") for item in element.get("style", "").split(";"))
-    declared = {key.strip(): value.strip() for key, _, value in items}
-    fill = declared.get("fill", element.get("fill", style.fill))
-    rule = declared.get("fill-rule", element.get("fill-rule", style.fill_rule))
-    if rule not in ("nonzero", "evenodd"):
-        raise FormatError(name, f"fill-rule is {rule!r}; nonzero or evenodd is wanted")
-    transform = style.transform
-    if "transform" in element.attrib:
-        transform = transform @ _transform(element.attrib["transform"], name)
-    return _Style(transform, fill, "evenodd" if rule == "evenodd" else "nonzero")
+    def _tell(self, code: str, where: str, what: str) -> None:
+        finding = Finding(code, where, what)
+        if finding not in self.findings:
+            self.findings.append(finding)
 
+    def _tell_style(self, what: str) -> None:
+        self._tell("style", "style", f"{what} is not kept")
 
-def _transform(text: str, name: str) -> Affine:
-    result, at = Affine(), 0
-    pattern = re.compile(r"[\s,]*(\w+)\s*\(([^()]*)\)[\s,]*")
-    while at < len(text):
-        match = pattern.match(text, at)
-        if not match:
-            raise FormatError(name, f"transform cannot be read from character {at + 1}")
-        numbers = [_number(word, name, "transform") for word in re.findall(r"[^\s,]+", match[2])]
-        result = result @ _one_transform(match[1], numbers, name)
-        at = match.end()
-    return result
+    def _careful(self, where: str, read: Callable[[], _T], fallback: _T) -> _T:
+        """What ``read`` answers, or the fallback, with a finding, if it cannot."""
+        try:
+            return read()
+        except FormatError as error:
+            self._tell("unreadable", error.where, error.reason)
+        except GeometryError as error:
+            self._tell("unreadable", where, str(error))
+        return fallback
 
+    def _moved(self, affine: Affine, read: Callable[[], Affine], name: str) -> Affine | None:
+        """A map after another that is read; None, with a finding, if it cannot be."""
+        return self._careful(name, lambda: composed(affine, read(), name), None)
 
-def _one_transform(kind: str, v: list[float], name: str) -> Affine:
-    if kind == "matrix" and len(v) == 6:
-        return Affine(*v)
-    if kind == "translate" and len(v) in (1, 2):
-        return Affine.translation(v[0], v[1] if len(v) > 1 else 0.0)
-    if kind == "scale" and len(v) in (1, 2):
-        return Affine.scaling(v[0], v[-1])
-    if kind == "rotate" and len(v) in (1, 3):
-        return Affine.rotation_deg(v[0]).about(*v[1:]) if len(v) > 1 else Affine.rotation_deg(v[0])
-    if kind in ("skewX", "skewY") and len(v) == 1:
-        slope = math.tan(math.radians(v[0]))
-        return Affine(c=slope) if kind == "skewX" else Affine(b=slope)
-    raise FormatError(name, f"transform {kind} does not take {len(v)} numbers")
+    def _inside(self, element: Element, at: _Place) -> tuple[Item, ...]:
+        """The items of an element's children, which stand where it does."""
+        if len(at.path) > _MAX_DEPTH:
+            raise FormatError("the file", f"its groups lie more than {_MAX_DEPTH} deep")
+        found: list[Item] = []
+        for place, child in enumerate(element, start=1):
+            if isinstance(child.tag, str) and local(child) not in _SILENT:
+                name = (child.get("id") or f"{local(child)} {place}")[:120]
+                item = self._item(child, name, at.inside(element))
+                if item is not None:
+                    found.append(item)
+        return tuple(found)
 
+    def _item(self, element: Element, name: str, outer: _Place) -> Item | None:
+        self.elements += 1
+        if self.elements > MAX_ELEMENTS:
+            raise LimitError("elements of one SVG file", self.elements, MAX_ELEMENTS)
+        kind = local(element)
+        at = replace(outer, style=svg_style.style_of(element, kind, outer.style, self.rules))
+        if at.style.get("display") == "none":
+            return None
+        if "transform" in element.attrib:
+            text = element.attrib["transform"]
+            moved = self._moved(at.affine, lambda: transform_in(text, name), name)
+            if moved is None:
+                return None
+            at = replace(at, affine=moved)
+        own = self._fraction(at.style, "opacity", name)
+        if own < 1 and kind in ("g", "a", "svg", "use", "switch"):
+            self._tell("opacity", name, "its opacity is given to each shape in it")
+        self._effects(at.style, name)
+        item = self._shape(element, kind, name, replace(at, opacity=at.opacity * own))
+        clip = at.style.get("clip-path", "none")
+        if item is None or clip == "none":
+            return item
+        return self._clipped(item, clip, name, at)
 
-def _closed(outline: Outline) -> Outline:
-    """The outline as a fill sees it: every contour closed."""
-    contours = []
-    for contour in outline.contours:
-        rows = contour.segments
-        if not contour.closed and rows.end[-1] != rows.start[0]:
-            rows = Segments.concatenate([rows, Segments.lines(rows.end[-1:], rows.start[:1])])
-        contours.append(Contour(rows, closed=True))
-    return Outline.from_contours(contours)
+    def _shape(self, element: Element, kind: str, name: str, at: _Place) -> Item | None:
+        if kind in ("g", "a", "switch"):
+            return Branch(name, self._inside(element, at))
+        if kind == "svg":
+            moved = self._moved(at.affine, lambda: inner(element, element, name), name)
+            return Branch(name, self._inside(element, replace(at, affine=moved or at.affine)))
+        if kind == "use":
+            return self._used(element, name, at)
+        nothing: Form | None = Form(Outline.empty())
+        form = self._careful(name, lambda: read_form(element, name), nothing)
+        if form is None:
+            self._tell("element", name, f"<{kind[:40]}> is not a basic shape, a path or a group")
+            return None
+        return self._leaf(form, name, at)
 
+    def _leaf(self, form: Form, name: str, at: _Place) -> Item | None:
+        if at.style.get("visibility", "visible") != "visible":
+            return None
+        self.segments += len(form.outline.segments)
+        if self.segments > MAX_SEGMENTS:
+            raise LimitError("nodes of one SVG file", self.segments, MAX_SEGMENTS)
+        look = self._look(name, at)
+        rule = at.style.get("fill-rule", "nonzero")
+        if rule not in ("nonzero", "evenodd"):
+            self._tell("value", name, f"fill-rule is {rule[:40]!r}; nonzero or evenodd is wanted")
+            rule = "nonzero"
+        outline = form.outline
+        if look.fill and form.kind == "line":
+            look = replace(look, fill=None)
+        elif look.fill and not outline.closed.all():
+            if look.stroke:
+                self._tell("line", name, "its line is closed, as its fill is")
+            outline = closed(outline)
+        outline = replace(outline, fill_rule="evenodd" if rule == "evenodd" else "nonzero")
+        if self._careful(name, lambda: outline.transformed(at.affine), None) is None:
+            return None
+        return Leaf(name, replace(form, outline=outline), at.affine, look)
 
-def _path(element: Element, name: str) -> Outline:
-    return Outline.from_path_data(element.get("d", ""))
+    def _used(self, element: Element, name: str, at: _Place) -> Item | None:
+        address = element.get("href") or element.get(_HREF) or ""
+        target = self.by_id.get(svg_style.reference(address) or "")
+        if target is None:
+            inside = address.startswith("#")
+            what = "names nothing in this file" if inside else "lies outside the file"
+            self._tell("reference", name, f"{address[:60]!r} {what}")
+            return None
+        if target in at.path or target is element:
+            self._tell("reference", name, f"{address[:60]!r} contains itself")
+            return None
 
+        def corner() -> Affine:
+            return Affine.translation(length(element, "x", name), length(element, "y", name))
 
-def _rect(element: Element, name: str) -> Outline:
-    width, height = (_length(element, key, name) for key in ("width", "height"))
-    x, y = (_length(element, key, name) for key in ("x", "y"))
-    rx, ry = (_length(element, key, name, -1.0) for key in ("rx", "ry"))
-    rx, ry = (ry if rx < 0 else rx), (rx if ry < 0 else ry)
-    rx, ry = min(max(rx, 0.0), width / 2), min(max(ry, 0.0), height / 2)
-    if width <= 0 or height <= 0:
-        return Outline.empty()
-    move = Affine.translation(x + width / 2, y + height / 2)
-    if rx == 0 or ry == 0:
-        return primitives.rectangle(width, height).transformed(move)
-    # A box with elliptical corners is one with round corners, stretched.
-    stretched = primitives.rectangle(width * ry / rx, height, ry)
-    return stretched.transformed(move @ Affine.scaling(rx / ry, 1.0))
+        affine = self._moved(at.affine, corner, name) or at.affine
+        at = replace(at.inside(element), affine=affine)
+        if local(target) == "symbol":
+            moved = self._moved(affine, lambda: inner(target, element, name), name)
+            own = svg_style.style_of(target, "symbol", at.style, self.rules)
+            within = replace(at, affine=moved or affine, style=own)
+            return Branch(name, self._inside(target, within))
+        if len(at.path) > _MAX_DEPTH:
+            raise FormatError("the file", f"its groups lie more than {_MAX_DEPTH} deep")
+        return self._item(target, name, at)
 
+    def _clipped(self, item: Item, clip: str, name: str, at: _Place) -> Item:
+        target = self.by_id.get(svg_style.reference(clip) or "")
+        if target is None or local(target) != "clipPath" or target in at.path:
+            self._tell("clip", name, f"the clip {clip[:60]!r} cannot be kept")
+            return item
+        if target.get("clipPathUnits", "userSpaceOnUse") != "userSpaceOnUse":
+            self._tell("clip", name, "a clip in parts of its box cannot be kept")
+            return item
+        style = svg_style.style_of(target, "clipPath", {}, self.rules)
+        style = {**style, "fill": "#000000", "stroke": "none"}
+        if "clip-rule" in style:
+            style["fill-rule"] = style["clip-rule"]
+        text = target.get("transform", "")
+        there = self._moved(at.affine, lambda: transform_in(text, name), name) or at.affine
+        within = replace(at.inside(target), style=style, affine=there, opacity=1.0)
+        return Branch(name, (item,), self._inside(target, within))
 
-def _ellipse(element: Element, name: str) -> Outline:
-    radii = ("r", "r") if _local(element) == "circle" else ("rx", "ry")
-    rx, ry = (_length(element, key, name) for key in radii)
-    if rx <= 0 or ry <= 0:
-        return Outline.empty()
-    centre = (_length(element, key, name) for key in ("cx", "cy"))
-    return primitives.ellipse(rx, ry).transformed(Affine.translation(*centre))
+    def _look(self, name: str, at: _Place) -> Look:
+        style = at.style
+        fill, clear = self._paint(style, "fill", "#000000", name)
+        stroke, faint = self._paint(style, "stroke", "none", name)
+        width = self._careful(
+            name, lambda: measured(style.get("stroke-width", "1"), name, "stroke-width"), 1.0
+        )
+        across = math.sqrt(abs(at.affine.determinant))
+        if width <= 0 or across == 0:
+            stroke = None
+        if stroke:
+            for key, usual in _LINES.items():
+                if style.get(key, usual) not in (usual, "miter-clip"):
+                    self._tell("line", name, f"{key} {style[key][:40]!r} is not kept")
+        if fill and stroke and clear != faint:
+            self._tell("opacity", name, "fill and line have one opacity, that of the fill")
+        return Look(fill, stroke, width * across, at.opacity * (clear if fill else faint))
 
+    def _paint(
+        self, style: dict[str, str], key: str, usual: str, name: str
+    ) -> tuple[str | None, float]:
+        value = style.get(key, usual)
+        if value == "currentColor":
+            value = style.get("color", "#000000")
+        if value in ("none", "transparent"):
+            return None, 1.0
+        opacity = self._fraction(style, f"{key}-opacity", name)
+        if svg_style.is_reference(value):
+            return self._gradient(value, key, name), opacity
+        read = svg_style.colour(value)
+        if read is None:
+            self._tell("colour", name, f"the {key} {value[:40]!r} is not known and became ink")
+            return "#22303C", opacity
+        return read[0], opacity * read[1]
 
-def _line(element: Element, name: str) -> Outline:
-    x1, y1, x2, y2 = (_length(element, key, name) for key in ("x1", "y1", "x2", "y2"))
-    row = Segments.lines(np.array([complex(x1, y1)]), np.array([complex(x2, y2)]))
-    return Outline.from_contours([Contour(row, closed=False)])
+    def _gradient(self, value: str, key: str, name: str) -> str | None:
+        """The mean of a gradient's colours."""
+        target: Element | None = self.by_id.get(svg_style.reference(value) or "")
+        seen: list[Element] = []
+        while target is not None and target not in seen:
+            seen.append(target)
+            stops = [stop for stop in target if isinstance(stop.tag, str) and local(stop) == "stop"]
+            styles = [svg_style.style_of(stop, "stop", {}, self.rules) for stop in stops]
+            read = [svg_style.colour(style.get("stop-color", "black")) for style in styles]
+            colours = [found[0] for found in read if found]
+            if colours:
+                mean = [
+                    round(sum(int(each[i : i + 2], 16) for each in colours) / len(colours))
+                    for i in (1, 3, 5)
+                ]
+                said = "".join(f"{part:02X}" for part in mean)
+                self._tell("gradient", name, f"the gradient of its {key} became #{said}")
+                return f"#{said}"
+            following = target.get("href") or target.get(_HREF) or ""
+            target = self.by_id.get(svg_style.reference(following) or "")
+        self._tell("paint", name, f"the {key} {value[:60]!r} is not kept")
+        return None
 
+    def _fraction(self, style: dict[str, str], key: str, name: str) -> float:
+        text = style.get(key, "1")
 
-def _points(element: Element, name: str) -> Outline:
-    words = re.findall(r"[^\s,]+", element.get("points", ""))
-    numbers = [_number(word, name, "points") for word in words]
-    if len(numbers) % 2:
-        raise FormatError(name, f"points has {len(numbers)} numbers; an even count is wanted")
-    nodes = np.array(numbers[0::2]) + 1j * np.array(numbers[1::2])
-    if len(nodes) < 2:
-        return Outline.empty()
-    closed = _local(element) == "polygon"
-    rows = Segments.lines(nodes[:-1], nodes[1:])
-    if closed:
-        rows = Segments.lines(nodes, np.roll(nodes, -1))
-    return Outline.from_contours([Contour(rows, closed)])
+        def read() -> float:
+            numbers = numbers_in(text.rstrip("%"), name, key)
+            value = numbers[0] if len(numbers) == 1 else 1.0
+            return value / 100 if text.endswith("%") else value
 
+        return min(max(self._careful(name, read, 1.0), 0.0), 1.0)
 
-_SHAPES: dict[str, Callable[[Element, str], Outline]] = {
-    "path": _path,
-    "rect": _rect,
-    "circle": _ellipse,
-    "ellipse": _ellipse,
-    "line": _line,
-    "polyline": _points,
-    "polygon": _points,
-}
-
-
-def _length(element: Element, key: str, name: str, default: float = 0.0) -> float:
-    text = element.get(key)
-    if text is None:
-        return default
-    match = re.fullmatch(rf"\s*({_NUMBER})\s*([a-z%]*)\s*", text)
-    if not match or match[2] not in _UNITS:
-        raise FormatError(name, f"{key} is {text!r}; a number, or one with {', '.join(_UNITS)[2:]}")
-    return _number(match[1], name, key) * _UNITS[match[2]]
-
-
-def _number(word: str, name: str, where: str) -> float:
-    if not re.fullmatch(_NUMBER, word) or not math.isfinite(float(word)):
-        raise FormatError(name, f"{where} has {word!r} where a number is wanted")
-    return float(word)
-
-
-def _four(text: str, where: str) -> tuple[float, float, float, float]:
-    numbers = [_number(word, "svg", where) for word in re.findall(r"[^\s,]+", text)]
-    if len(numbers) != 4:
-        raise FormatError("svg", f"{where} has {len(numbers)} numbers; four are wanted")
-    x, y, width, height = numbers
-    return x, y, width, height
-
-
-def _local(element: Element) -> str:
-    return str(element.tag).rsplit("}", 1)[-1]
+    def _effects(self, style: dict[str, str], name: str) -> None:
+        for key, usual in _EFFECTS.items():
+            if style.get(key, usual) != usual:
+                self._tell("effect", name, f"{key} is not kept")
+        if "transform" in style:
+            self._tell("effect", name, "a transform in a style is not kept")

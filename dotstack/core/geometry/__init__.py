@@ -8,7 +8,16 @@ to its left. (With y up the same words describe counter-clockwise contours.)
 """
 
 from dotstack.core.geometry.affine import Affine
-from dotstack.core.geometry.outline import Contour, FillRule, Outline, bundle, unbundle
+from dotstack.core.geometry.outline import (
+    Contour,
+    FillRule,
+    Outline,
+    bundle,
+    closed_part,
+    open_part,
+    opened,
+    unbundle,
+)
 from dotstack.core.geometry.segments import ARC, CUBIC, LINE, Segments
 from dotstack.core.geometry.tolerance import Tolerance
 
@@ -23,5 +32,8 @@ __all__ = [
     "Segments",
     "Tolerance",
     "bundle",
+    "closed_part",
+    "open_part",
+    "opened",
     "unbundle",
 ]

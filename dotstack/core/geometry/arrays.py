@@ -29,7 +29,7 @@ def dot(a: Points, b: Points) -> Floats:
 
 def finite(values: Floats) -> Floats:
     """The values, with 0 for those that are no number or infinite."""
-    return np.nan_to_num(values, posinf=0.0, neginf=0.0)
+    return np.where(np.isfinite(values), values, 0.0)
 
 
 def ranges(starts: Ints, counts: Ints) -> Ints:

@@ -8,7 +8,7 @@ from typing import Literal, Self
 import numpy as np
 
 from dotstack.core.errors import GeometryError
-from dotstack.core.geometry import locate, measure, pathdata
+from dotstack.core.geometry import locate, measure, path_writer, pathdata
 from dotstack.core.geometry.affine import Affine
 from dotstack.core.geometry.arrays import Bools, Ints
 from dotstack.core.geometry.segments import Segments
@@ -52,11 +52,13 @@ class Outline:
     fill_rule: FillRule = "nonzero"
 
     def __post_init__(self) -> None:
-        for field in self.segments.fields():
-            magnitude = np.abs(field)
-            if len(magnitude) and not bool((magnitude <= _ABSURD).all()):
+        rows = self.segments
+        points = np.abs(np.concatenate([rows.start, rows.end, rows.p, rows.q]))
+        turns = np.abs(np.concatenate([rows.rotation, rows.angle, rows.sweep]))
+        for largest in (points.max(initial=0.0), turns.max(initial=0.0)):
+            if not largest <= _ABSURD:
                 raise GeometryError(
-                    f"An outline needs finite numbers up to {_ABSURD:g} (got {magnitude.max():g})."
+                    f"An outline needs finite numbers up to {_ABSURD:g} (got {largest:g})."
                 )
 
     @classmethod
@@ -94,9 +96,13 @@ class Outline:
 
     def to_path_data(self, precision: int = 6) -> str:
         """SVG path data, with arcs as ``A``, rounded to ``precision`` decimals."""
-        return pathdata.write(
+        return path_writer.write(
             ((contour.segments, contour.closed) for contour in self.contours), precision
         )
+
+    def to_quick_data(self, precision: int) -> str:
+        """SVG path data that is only drawn: as ``to_path_data``, longer and sooner there."""
+        return path_writer.write_quickly(self.segments, self.offsets, self.closed, precision)
 
     def __eq__(self, other: object) -> bool:
         if not isinstance(other, Outline):
@@ -197,6 +203,30 @@ def bundle(outlines: Sequence[Outline], fill_rule: FillRule = "nonzero") -> Outl
     """One outline with all contours of several, nothing computed."""
     return Outline.from_contours(
         (contour for outline in outlines for contour in outline.contours), fill_rule
+    )
+
+
+def closed_part(outline: Outline) -> Outline:
+    """The closed contours alone."""
+    return _chosen(outline, outline.closed)
+
+
+def open_part(outline: Outline) -> Outline:
+    """The open contours alone."""
+    return _chosen(outline, ~outline.closed)
+
+
+def _chosen(outline: Outline, chosen: Bools) -> Outline:
+    if chosen.all():
+        return outline
+    contours = (each for each, wanted in zip(outline.contours, chosen, strict=True) if wanted)
+    return Outline.from_contours(contours, outline.fill_rule)
+
+
+def opened(outline: Outline) -> Outline:
+    """The contours as lines: each ends where it starts, and bounds nothing."""
+    return Outline(
+        outline.segments, outline.offsets, np.zeros_like(outline.closed), outline.fill_rule
     )
 
 

@@ -112,7 +112,7 @@ class Segments:
 
         At exactly 0 and 1 these are the stored end points.
         """
-        index, t = np.broadcast_arrays(index, t)
+        index, t = _aligned(index, t)
         kind = self.kind[index]
         start, end = self.start[index], self.end[index]
         out: Points = start + t * (end - start)
@@ -136,7 +136,7 @@ class Segments:
 
     def velocity(self, index: Ints, t: Floats) -> Points:
         """First derivatives by t of segments ``index`` at ``t``, broadcast like ``at``."""
-        index, t = np.broadcast_arrays(index, t)
+        index, t = _aligned(index, t)
         kind = self.kind[index]
         out: Points = self.end[index] - self.start[index]
         arc, cubic = kind == ARC, kind == CUBIC
@@ -249,6 +249,14 @@ class Segments:
         )
 
 
+def _aligned(index: Ints, t: Floats) -> tuple[Ints, Floats]:
+    """Both of one shape; where they are already, without NumPy's slow way to find out."""
+    index, t = np.asarray(index), np.asarray(t)
+    if index.shape != t.shape:
+        index, t = np.broadcast_arrays(index, t)
+    return index, t
+
+
 def _on_ellipse(
     centre: Points | np.complex128, radii: Points, rotation: Floats, theta: Floats
 ) -> Points:
@@ -256,7 +264,8 @@ def _on_ellipse(
     if not rotation.any():
         unturned: Points = centre + local
         return unturned
-    point: Points = centre + np.exp(1j * rotation) * local
+    turn = np.cos(rotation) + 1j * np.sin(rotation)
+    point: Points = centre + turn * local
     return point
 
 

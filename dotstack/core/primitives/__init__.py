@@ -4,8 +4,25 @@ Each primitive is drawn round the origin, in its own axes. A new one is a module
 function from parameters to an Outline, and a node kind in ``core.drawing.nodes``.
 """
 
+from dotstack.core.primitives.drop import drop
 from dotstack.core.primitives.ellipse import ellipse
-from dotstack.core.primitives.polygon import polygon, star
-from dotstack.core.primitives.rectangle import fitting_radius, rectangle
+from dotstack.core.primitives.line import line
+from dotstack.core.primitives.polygon import (
+    fitting_polygon_radius,
+    fitting_star_radii,
+    polygon,
+    star,
+)
+from dotstack.core.primitives.rectangle import fitting_box_radii, rectangle
 
-__all__ = ["ellipse", "fitting_radius", "polygon", "rectangle", "star"]
+__all__ = [
+    "drop",
+    "ellipse",
+    "fitting_box_radii",
+    "fitting_polygon_radius",
+    "fitting_star_radii",
+    "line",
+    "polygon",
+    "rectangle",
+    "star",
+]

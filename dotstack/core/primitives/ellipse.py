@@ -1,15 +1,72 @@
-"""Circles and ellipses."""
+"""Circles and ellipses; rings, pies and arc bands cut from them."""
+
+import math
 
 import numpy as np
 
 from dotstack.core.geometry import Contour, Outline, Segments
+from dotstack.core.geometry.arrays import Floats, Points
 
 
-def ellipse(rx: float, ry: float) -> Outline:
-    """The ellipse with these radii round the origin: two arcs, running positive."""
-    half = np.array([0.0, np.pi])
-    radii = np.full(2, complex(rx, ry))
-    arcs = Segments.arcs(np.zeros(2, complex), radii, np.zeros(2), half, np.full(2, np.pi))
+def ellipse(
+    rx: float, ry: float, start_deg: float = 0.0, sweep_deg: float = 360.0, inner: float = 0.0
+) -> Outline:
+    """The ellipse with these radii round the origin, running positive.
+
+    Of a ``sweep_deg`` below 360 only that sector, from ``start_deg`` on (0 to the right, 90
+    down); with an ``inner`` ratio above 0 without what lies within that share of the radii:
+    a pie, a ring, or a band.
+    """
+    if sweep_deg >= 360.0:
+        contours = [_whole(rx, ry)]
+        if inner > 0.0:
+            hole = _whole(inner * rx, inner * ry)
+            contours.append(Contour(_backwards(hole.segments), closed=True))
+        return Outline.from_contours(contours)
+    outer = _arc(rx, ry, start_deg, sweep_deg)
+    if inner == 0.0:
+        rim = np.array([outer.end[-1], 0.0, outer.start[0]], complex)
+        return _closed(outer, Segments.lines(rim[:-1], rim[1:]))
+    back = _backwards(_arc(inner * rx, inner * ry, start_deg, sweep_deg))
+    near = Segments.lines(outer.end[-1:], back.start[:1])
+    return _closed(outer, near, back, Segments.lines(back.end[-1:], outer.start[:1]))
+
+
+def _whole(rx: float, ry: float) -> Contour:
+    arcs = _arcs(rx, ry, np.array([0.0, np.pi]), np.full(2, np.pi))
     # The far nodes lie on the axis exactly, not at the sine of a rounded π.
     ends = np.array([rx, -rx], complex)
-    return Outline.from_contours([Contour(arcs.with_ends(ends, ends[::-1]), closed=True)])
+    return Contour(arcs.with_ends(ends, ends[::-1]), closed=True)
+
+
+def _arc(rx: float, ry: float, start_deg: float, sweep_deg: float) -> Segments:
+    """The arc of the ellipse, in two parts if it is a half or more, as SVG wants it."""
+    parts = 1 if sweep_deg < 180.0 else 2
+    marks = start_deg + sweep_deg * np.arange(parts + 1) / parts
+    ends = np.array([_on_ellipse(rx, ry, mark) for mark in marks])
+    sweep = np.full(parts, math.radians(sweep_deg) / parts)
+    return _arcs(rx, ry, np.radians(marks[:-1]), sweep).with_ends(ends[:-1], ends[1:])
+
+
+def _arcs(rx: float, ry: float, angle: Floats, sweep: Floats) -> Segments:
+    n = len(angle)
+    radii = np.full(n, complex(rx, ry))
+    return Segments.arcs(np.zeros(n, complex), radii, np.zeros(n), angle, sweep)
+
+
+def _on_ellipse(rx: float, ry: float, degrees: float) -> complex:
+    """A point of the ellipse; on its axes exactly."""
+    quarter, rest = divmod(degrees, 90.0)
+    turn = (1, 1j, -1, -1j)[int(quarter) % 4]
+    unit = turn * complex(math.cos(math.radians(rest)), math.sin(math.radians(rest)))
+    return complex(unit.real * rx, unit.imag * ry)
+
+
+def _backwards(segments: Segments) -> Segments:
+    return segments.reversed().take(np.arange(len(segments))[::-1])
+
+
+def _closed(*parts: Segments) -> Outline:
+    every = Segments.concatenate(parts)
+    ends: Points = np.roll(every.start, -1)
+    return Outline.from_contours([Contour(every.with_ends(every.start, ends), closed=True)])

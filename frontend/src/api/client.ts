@@ -15,15 +15,19 @@ export class RefusedError extends Error {
 /** The server could not be reached, or did not understand itself; trying again may help. */
 export class UnreachableError extends Error {}
 
-interface Answer<T> {
-  data?: T;
+interface Answer {
+  data?: unknown;
   error?: unknown;
   response: Response;
 }
 
-/** Waits for an answer; throws RefusedError or UnreachableError. */
-export async function answered<T>(pending: Promise<Answer<T>>): Promise<T> {
-  let answer: Answer<T>;
+/**
+ * Waits for an answer; throws RefusedError or UnreachableError.
+ *
+ * The caller names its type: nodes hold nodes, too deep for what the client derives by itself.
+ */
+export async function answered<T>(pending: Promise<Answer>): Promise<T> {
+  let answer: Answer;
   try {
     answer = await pending;
   } catch {

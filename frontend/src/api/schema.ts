@@ -91,6 +91,43 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/drawings/{drawing_id}/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A whole drawing as a file, to be opened elsewhere; it may carry collections. */
+        get: operations["drawings_save_drawing__drawing_id__file_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/drawings/from-file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * A new drawing from the bytes of a drawing file, which are the request's body.
+         * @description <br/>The collections that it carries are named; they are loaded as a kit is, if wanted.
+         */
+        post: operations["drawings_open_file_from_file_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/drawings/{drawing_id}/commands": {
         parameters: {
             query?: never;
@@ -102,23 +139,6 @@ export interface paths {
         put?: never;
         /** Applies a command; answers what it changed once that is on disk. */
         post: operations["steps_change_drawing_commands_post"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/drawings/{drawing_id}/assets": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Puts a live copy of an asset on a plate. */
-        post: operations["steps_place_asset_assets_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -193,6 +213,281 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/drawings/{drawing_id}/regions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The regions of chosen shapes, or of one region build, to be picked. */
+        post: operations["steps_regions_regions_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/drawings/{drawing_id}/contours": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The contours of a plain path, of which one can be lifted out. */
+        post: operations["steps_contours_contours_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/drawings/{drawing_id}/before": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A plate as it was before the last outcome that was taken. */
+        post: operations["steps_before_before_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/drawings/{drawing_id}/snaps": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What the shapes of a plate offer to be snapped to. */
+        post: operations["steps_snaps_snaps_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/drawings/{drawing_id}/measure": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How two shapes stand to each other. */
+        post: operations["steps_measure_measure_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/drawings/{drawing_id}/copy-out": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Chosen shapes as SVG text, cropped to them. */
+        post: operations["steps_copy_out_copy_out_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/drawings/{drawing_id}/assets": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Puts a live copy of an asset on a plate. */
+        post: operations["placing_place_asset_assets_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/drawings/{drawing_id}/outdated": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The placed copies whose assets have other marks by now; nothing is changed. */
+        get: operations["placing_list_outdated_outdated_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/drawings/{drawing_id}/renew": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Gives a placed copy its asset's new mark, or keeps it as it is. */
+        post: operations["placing_renew_shape_renew_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/drawings/{drawing_id}/history": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All states of a drawing, without pictures. */
+        get: operations["history_show_history_history_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/drawings/{drawing_id}/states/{state}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * A plate as it was in a state: the one that the step changed, else the one asked for,
+         * @description or the first if there was none of this id.
+         */
+        get: operations["history_picture_state_states__state__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/drawings/{drawing_id}/versions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Gives a state a name, or another one. */
+        post: operations["history_name_state_versions_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/drawings/{drawing_id}/versions/{state}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Takes the name from a state. */
+        delete: operations["history_forget_version_versions__state__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/drawings/{drawing_id}/go-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Makes the drawing what it was in a state, as a new step. */
+        post: operations["history_go_back_go_back_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/import/svg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Shapes from the bytes of an SVG file, which are the request's body. */
+        post: operations["importing_import_svg_svg_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/export": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The file that is to be saved, with all that is to be known of it before. */
+        post: operations["export_export_marks_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/shelf": {
         parameters: {
             query?: never;
@@ -200,10 +495,78 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** All collections, sections and assets. */
+        /** All collections, sections and assets, without pictures. */
         get: operations["shelf_show_shelf_get"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/pictures": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Pictures of assets. */
+        post: operations["shelf_picture_assets_pictures_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/changes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Changes the shelf; answers all of it. */
+        post: operations["shelf_change_shelf_changes_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/undo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Takes the last change of the shelf back. */
+        post: operations["shelf_undo_shelf_undo_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/redo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Takes the change of the shelf that was undone last again. */
+        post: operations["shelf_redo_shelf_redo_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -219,8 +582,113 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Keeps a live copy of a shape. */
+        /** Keeps live copies of shapes: as one asset, or each as one. */
         post: operations["shelf_put_on_shelf_assets_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/assets/{asset_id}/update": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Makes an asset of other shapes; drawings that hold copies of it keep these. */
+        post: operations["shelf_update_asset_assets__asset_id__update_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kits/{collection_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A collection as a kit. */
+        get: operations["kits_save_kit__collection_id__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kits": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Puts the collections of a file on the shelf.
+         * @description <br/>The bytes of a kit, or of a drawing that carries collections, are the request's body.
+         */
+        post: operations["kits_load_kit_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shared": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All that is published, and what of it is on the own shelf; no address where there is none. */
+        get: operations["shared_show_shared_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shared/publish": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Publishes a collection of the shelf under a version. */
+        post: operations["shared_publish_publish_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shared/fetch": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Puts a published collection on the shelf, or makes the one there what is published. */
+        post: operations["shared_fetch_fetch_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -290,16 +758,43 @@ export interface components {
             plates: components["schemas"]["PlatePicture"][];
         };
         /**
+         * Line
+         * @description The line along an outline: centred on it, ``width`` across.
+         */
+        Line: {
+            /** Colour */
+            colour: string;
+            /** Width */
+            width: number;
+        };
+        /**
          * Piece
          * @description Something painted: path data in the plate's axes, and its paint.
+         *
+         *     ``clip`` is the path data of what it shows within, or None.
          */
         Piece: {
             /** Path */
             path: string;
-            /** Fill Rule */
-            fill_rule: string;
+            /**
+             * Fill Rule
+             * @enum {string}
+             */
+            fill_rule: "nonzero" | "evenodd";
             /** Fill */
-            fill: string;
+            fill: string | null;
+            /** @default null */
+            line?: components["schemas"]["Line"] | null;
+            /**
+             * Opacity
+             * @default 1
+             */
+            opacity?: number;
+            /**
+             * Clip
+             * @default null
+             */
+            clip?: string | null;
         };
         /**
          * PlatePicture
@@ -314,6 +809,8 @@ export interface components {
             width: number;
             /** Height */
             height: number;
+            /** Background */
+            background: string | null;
             /** Pieces */
             pieces: components["schemas"]["Piece"][];
         };
@@ -357,6 +854,70 @@ export interface components {
             y1: number;
         };
         /**
+         * ClipNode
+         * @description Shapes that show only within another, its ``holder``, on which they lie.
+         *
+         *     The holder is painted in its own paint, its line over the shapes.
+         */
+        ClipNode: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /**
+             * @default {
+             *       "a": 1,
+             *       "b": 0,
+             *       "c": 0,
+             *       "d": 1,
+             *       "e": 0,
+             *       "f": 0
+             *     }
+             */
+            transform?: components["schemas"]["Placement"];
+            /**
+             * Fill
+             * @default #22303C
+             */
+            fill?: string | null;
+            /** @default null */
+            line?: components["schemas"]["Line"] | null;
+            /**
+             * Opacity
+             * @default 1
+             */
+            opacity?: number;
+            /**
+             * Visible
+             * @default true
+             */
+            visible?: boolean;
+            /**
+             * Locked
+             * @default false
+             */
+            locked?: boolean;
+            /**
+             * Guide
+             * @default false
+             */
+            guide?: boolean;
+            /** @default null */
+            origin?: components["schemas"]["Origin"] | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "clip";
+            /** Holder */
+            holder: components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["PathNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"];
+            /**
+             * Nodes
+             * @default []
+             */
+            nodes?: (components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["PathNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"])[];
+        };
+        /**
          * CompoundNode
          * @description Shapes combined live, the lowest member first.
          */
@@ -381,6 +942,30 @@ export interface components {
              * @default #22303C
              */
             fill?: string | null;
+            /** @default null */
+            line?: components["schemas"]["Line"] | null;
+            /**
+             * Opacity
+             * @default 1
+             */
+            opacity?: number;
+            /**
+             * Visible
+             * @default true
+             */
+            visible?: boolean;
+            /**
+             * Locked
+             * @default false
+             */
+            locked?: boolean;
+            /**
+             * Guide
+             * @default false
+             */
+            guide?: boolean;
+            /** @default null */
+            origin?: components["schemas"]["Origin"] | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -390,8 +975,72 @@ export interface components {
             members: components["schemas"]["Member"][];
         };
         /**
+         * DropNode
+         * @description A drop: an ellipse, and a tip at ``tip`` times ry above its centre.
+         */
+        DropNode: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /**
+             * @default {
+             *       "a": 1,
+             *       "b": 0,
+             *       "c": 0,
+             *       "d": 1,
+             *       "e": 0,
+             *       "f": 0
+             *     }
+             */
+            transform?: components["schemas"]["Placement"];
+            /**
+             * Fill
+             * @default #22303C
+             */
+            fill?: string | null;
+            /** @default null */
+            line?: components["schemas"]["Line"] | null;
+            /**
+             * Opacity
+             * @default 1
+             */
+            opacity?: number;
+            /**
+             * Visible
+             * @default true
+             */
+            visible?: boolean;
+            /**
+             * Locked
+             * @default false
+             */
+            locked?: boolean;
+            /**
+             * Guide
+             * @default false
+             */
+            guide?: boolean;
+            /** @default null */
+            origin?: components["schemas"]["Origin"] | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "drop";
+            /** Rx */
+            rx: number;
+            /** Ry */
+            ry: number;
+            /**
+             * Tip
+             * @default 2
+             */
+            tip?: number;
+        };
+        /**
          * EllipseNode
-         * @description A circle or ellipse.
+         * @description A circle or ellipse; with a sweep or an inner ratio a pie, a ring, or a band.
          */
         EllipseNode: {
             /** Id */
@@ -414,6 +1063,30 @@ export interface components {
              * @default #22303C
              */
             fill?: string | null;
+            /** @default null */
+            line?: components["schemas"]["Line"] | null;
+            /**
+             * Opacity
+             * @default 1
+             */
+            opacity?: number;
+            /**
+             * Visible
+             * @default true
+             */
+            visible?: boolean;
+            /**
+             * Locked
+             * @default false
+             */
+            locked?: boolean;
+            /**
+             * Guide
+             * @default false
+             */
+            guide?: boolean;
+            /** @default null */
+            origin?: components["schemas"]["Origin"] | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -423,13 +1096,28 @@ export interface components {
             rx: number;
             /** Ry */
             ry: number;
+            /**
+             * Start Deg
+             * @default 0
+             */
+            start_deg?: number;
+            /**
+             * Sweep Deg
+             * @default 360
+             */
+            sweep_deg?: number;
+            /**
+             * Inner
+             * @default 0
+             */
+            inner?: number;
         };
         /**
          * Entries
          * @description Parts of a drawing by id; None stands for one that is not there.
          *
          *     Attributes:
-         *         name: of the drawing.
+         *         name, swatches: of the drawing.
          *         plates: the ids of all plates, in order.
          *         heads: plates that are new, other or gone.
          *         nodes: shapes directly on a plate that are new, other or gone.
@@ -437,6 +1125,36 @@ export interface components {
         Entries: {
             /** Name */
             name: string;
+            /**
+             * Swatches
+             * @default [
+             *       {
+             *         "name": "ink",
+             *         "colour": "#22303C"
+             *       },
+             *       {
+             *         "name": "clay",
+             *         "colour": "#B8452E"
+             *       },
+             *       {
+             *         "name": "moss",
+             *         "colour": "#3F7355"
+             *       },
+             *       {
+             *         "name": "tide",
+             *         "colour": "#1D6A83"
+             *       },
+             *       {
+             *         "name": "mustard",
+             *         "colour": "#C98A1B"
+             *       },
+             *       {
+             *         "name": "card",
+             *         "colour": "#FBF7EF"
+             *       }
+             *     ]
+             */
+            swatches?: components["schemas"]["Swatch"][];
             /** Plates */
             plates: string[];
             /** Heads */
@@ -445,7 +1163,7 @@ export interface components {
             };
             /** Nodes */
             nodes: {
-                [key: string]: (components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["CompoundNode"]) | null;
+                [key: string]: (components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["PathNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"]) | null;
             };
         };
         /**
@@ -454,24 +1172,35 @@ export interface components {
          *
          *     Attributes:
          *         path: its outline, as path data in the plate's axes; empty if nothing is left.
+         *         area: the closed contours alone, where some are open: these bound nothing.
          *         fill_rule: as in SVG.
          *         node_count: how many nodes its outline has.
          *         matrix: from its own axes to the plate's.
          *         box: along its own axes.
+         *         bounds: along the plate's axes.
          *         x, y, width, height, angle_deg: its facts: its centre on the plate, its sizes along
          *             its own axes.
+         *         clamped: corner radii that are drawn smaller than was asked for.
+         *         pieces: what is painted of it, where that is not its outline in its own paint.
+         *         lost: how many regions the picks of a region build do not find any more.
          */
         Figure: {
             /** Id */
             id: string;
             /** Path */
             path: string;
-            /** Fill Rule */
-            fill_rule: string;
+            /** Area */
+            area: string | null;
+            /**
+             * Fill Rule
+             * @enum {string}
+             */
+            fill_rule: "nonzero" | "evenodd";
             /** Node Count */
             node_count: number;
             matrix: components["schemas"]["Placement"];
             box: components["schemas"]["Box"];
+            bounds: components["schemas"]["Box"];
             /** X */
             x: number;
             /** Y */
@@ -482,6 +1211,134 @@ export interface components {
             height: number;
             /** Angle Deg */
             angle_deg: number;
+            /** Clamped */
+            clamped: {
+                [key: string]: number;
+            };
+            /**
+             * Pieces
+             * @default null
+             */
+            pieces?: components["schemas"]["Piece"][] | null;
+            /**
+             * Lost
+             * @default 0
+             */
+            lost?: number;
+        };
+        /**
+         * GroupNode
+         * @description Shapes kept together, the lowest first; painted each in its own paint.
+         */
+        GroupNode: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /**
+             * @default {
+             *       "a": 1,
+             *       "b": 0,
+             *       "c": 0,
+             *       "d": 1,
+             *       "e": 0,
+             *       "f": 0
+             *     }
+             */
+            transform?: components["schemas"]["Placement"];
+            /**
+             * Fill
+             * @default #22303C
+             */
+            fill?: string | null;
+            /** @default null */
+            line?: components["schemas"]["Line"] | null;
+            /**
+             * Opacity
+             * @default 1
+             */
+            opacity?: number;
+            /**
+             * Visible
+             * @default true
+             */
+            visible?: boolean;
+            /**
+             * Locked
+             * @default false
+             */
+            locked?: boolean;
+            /**
+             * Guide
+             * @default false
+             */
+            guide?: boolean;
+            /** @default null */
+            origin?: components["schemas"]["Origin"] | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "group";
+            /** Nodes */
+            nodes: (components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["PathNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"])[];
+        };
+        /**
+         * LineNode
+         * @description A straight line of two ends, its middle at its own origin.
+         */
+        LineNode: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /**
+             * @default {
+             *       "a": 1,
+             *       "b": 0,
+             *       "c": 0,
+             *       "d": 1,
+             *       "e": 0,
+             *       "f": 0
+             *     }
+             */
+            transform?: components["schemas"]["Placement"];
+            /**
+             * Fill
+             * @default #22303C
+             */
+            fill?: string | null;
+            /** @default null */
+            line?: components["schemas"]["Line"] | null;
+            /**
+             * Opacity
+             * @default 1
+             */
+            opacity?: number;
+            /**
+             * Visible
+             * @default true
+             */
+            visible?: boolean;
+            /**
+             * Locked
+             * @default false
+             */
+            locked?: boolean;
+            /**
+             * Guide
+             * @default false
+             */
+            guide?: boolean;
+            /** @default null */
+            origin?: components["schemas"]["Origin"] | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "line";
+            /** Length */
+            length: number;
         };
         /**
          * Member
@@ -490,7 +1347,101 @@ export interface components {
         Member: {
             role: components["schemas"]["Role"];
             /** Node */
-            node: components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["CompoundNode"];
+            node: components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["PathNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"];
+        };
+        /**
+         * Origin
+         * @description The asset that a shape is a placed copy of, and what it was of it then.
+         *
+         *     Attributes:
+         *         revision: of the asset's mark.
+         *         size: the longer side of the mark along its own axes, before it was placed.
+         *         angle_deg: that the mark was turned to.
+         */
+        Origin: {
+            /** Asset */
+            asset: string;
+            /** Revision */
+            revision: number;
+            /** Size */
+            size: number;
+            /** Angle Deg */
+            angle_deg: number;
+        };
+        /**
+         * PathNode
+         * @description Any outline, as SVG path data in its own axes.
+         */
+        PathNode: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /**
+             * @default {
+             *       "a": 1,
+             *       "b": 0,
+             *       "c": 0,
+             *       "d": 1,
+             *       "e": 0,
+             *       "f": 0
+             *     }
+             */
+            transform?: components["schemas"]["Placement"];
+            /**
+             * Fill
+             * @default #22303C
+             */
+            fill?: string | null;
+            /** @default null */
+            line?: components["schemas"]["Line"] | null;
+            /**
+             * Opacity
+             * @default 1
+             */
+            opacity?: number;
+            /**
+             * Visible
+             * @default true
+             */
+            visible?: boolean;
+            /**
+             * Locked
+             * @default false
+             */
+            locked?: boolean;
+            /**
+             * Guide
+             * @default false
+             */
+            guide?: boolean;
+            /** @default null */
+            origin?: components["schemas"]["Origin"] | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "path";
+            /** Data */
+            data: string;
+            /**
+             * Fill Rule
+             * @default nonzero
+             * @enum {string}
+             */
+            fill_rule?: "nonzero" | "evenodd";
+        };
+        /**
+         * PickedRegion
+         * @description A region as it was picked: the members that cover it, and a point in it.
+         */
+        PickedRegion: {
+            /** Cover */
+            cover: string[];
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
         };
         /**
          * Placement
@@ -539,12 +1490,17 @@ export interface components {
             width: number;
             /** Height */
             height: number;
+            /**
+             * Background
+             * @default #FFFFFF
+             */
+            background?: string | null;
             /** Nodes */
             nodes: string[];
         };
         /**
          * PolygonNode
-         * @description A polygon inscribed in an ellipse.
+         * @description A polygon inscribed in an ellipse, its corners rounded by ``radius`` as far as it fits.
          */
         PolygonNode: {
             /** Id */
@@ -567,6 +1523,30 @@ export interface components {
              * @default #22303C
              */
             fill?: string | null;
+            /** @default null */
+            line?: components["schemas"]["Line"] | null;
+            /**
+             * Opacity
+             * @default 1
+             */
+            opacity?: number;
+            /**
+             * Visible
+             * @default true
+             */
+            visible?: boolean;
+            /**
+             * Locked
+             * @default false
+             */
+            locked?: boolean;
+            /**
+             * Guide
+             * @default false
+             */
+            guide?: boolean;
+            /** @default null */
+            origin?: components["schemas"]["Origin"] | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -581,10 +1561,19 @@ export interface components {
             rx: number;
             /** Ry */
             ry: number;
+            /**
+             * Radius
+             * @default 0
+             */
+            radius?: number;
         };
         /**
          * RectangleNode
-         * @description A box with one radius for its corners; drawn with the largest radius that fits.
+         * @description A box; corners are drawn with the largest radii that fit.
+         *
+         *     Attributes:
+         *         radius: of all corners.
+         *         radii: of each, where they differ: from the top left on clockwise.
          */
         RectangleNode: {
             /** Id */
@@ -607,6 +1596,30 @@ export interface components {
              * @default #22303C
              */
             fill?: string | null;
+            /** @default null */
+            line?: components["schemas"]["Line"] | null;
+            /**
+             * Opacity
+             * @default 1
+             */
+            opacity?: number;
+            /**
+             * Visible
+             * @default true
+             */
+            visible?: boolean;
+            /**
+             * Locked
+             * @default false
+             */
+            locked?: boolean;
+            /**
+             * Guide
+             * @default false
+             */
+            guide?: boolean;
+            /** @default null */
+            origin?: components["schemas"]["Origin"] | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -621,6 +1634,117 @@ export interface components {
              * @default 0
              */
             radius?: number;
+            /**
+             * Radii
+             * @default null
+             */
+            radii?: [
+                number,
+                number,
+                number,
+                number
+            ] | null;
+        };
+        /**
+         * RegionNode
+         * @description Pieces made by picking regions of its members, the lowest member first.
+         *
+         *     Attributes:
+         *         keep_rest: whether what was not picked stays, in its own shapes.
+         *         paint: whose paint a piece takes: that of the topmost or the lowest member that
+         *             covers some of it, or the node's own, which is *new*.
+         */
+        RegionNode: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /**
+             * @default {
+             *       "a": 1,
+             *       "b": 0,
+             *       "c": 0,
+             *       "d": 1,
+             *       "e": 0,
+             *       "f": 0
+             *     }
+             */
+            transform?: components["schemas"]["Placement"];
+            /**
+             * Fill
+             * @default #22303C
+             */
+            fill?: string | null;
+            /** @default null */
+            line?: components["schemas"]["Line"] | null;
+            /**
+             * Opacity
+             * @default 1
+             */
+            opacity?: number;
+            /**
+             * Visible
+             * @default true
+             */
+            visible?: boolean;
+            /**
+             * Locked
+             * @default false
+             */
+            locked?: boolean;
+            /**
+             * Guide
+             * @default false
+             */
+            guide?: boolean;
+            /** @default null */
+            origin?: components["schemas"]["Origin"] | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "regions";
+            /** Members */
+            members: (components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["PathNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"])[];
+            /**
+             * Picks
+             * @default []
+             */
+            picks?: components["schemas"]["RegionPick"][];
+            /**
+             * Keep Rest
+             * @default true
+             */
+            keep_rest?: boolean;
+            /**
+             * Paint
+             * @default topmost
+             * @enum {string}
+             */
+            paint?: "topmost" | "lowest" | "new";
+        };
+        /**
+         * RegionPick
+         * @description One stroke of a brush in a region build.
+         *
+         *     Attributes:
+         *         regions: one that is kept, several that are fused, or some that go.
+         *         dropped: whether they go.
+         *         fill: the colour chosen for the piece; None for that of the build's ``paint``.
+         */
+        RegionPick: {
+            /** Regions */
+            regions: components["schemas"]["PickedRegion"][];
+            /**
+             * Dropped
+             * @default false
+             */
+            dropped?: boolean;
+            /**
+             * Fill
+             * @default null
+             */
+            fill?: string | null;
         };
         /**
          * Role
@@ -653,6 +1777,30 @@ export interface components {
              * @default #22303C
              */
             fill?: string | null;
+            /** @default null */
+            line?: components["schemas"]["Line"] | null;
+            /**
+             * Opacity
+             * @default 1
+             */
+            opacity?: number;
+            /**
+             * Visible
+             * @default true
+             */
+            visible?: boolean;
+            /**
+             * Locked
+             * @default false
+             */
+            locked?: boolean;
+            /**
+             * Guide
+             * @default false
+             */
+            guide?: boolean;
+            /** @default null */
+            origin?: components["schemas"]["Origin"] | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -672,6 +1820,26 @@ export interface components {
              * @default 0.5
              */
             ratio?: number;
+            /**
+             * Tip Radius
+             * @default 0
+             */
+            tip_radius?: number;
+            /**
+             * Notch Radius
+             * @default 0
+             */
+            notch_radius?: number;
+        };
+        /**
+         * Swatch
+         * @description A colour of the drawing, under a name.
+         */
+        Swatch: {
+            /** Name */
+            name: string;
+            /** Colour */
+            colour: string;
         };
         /**
          * NewDrawing
@@ -687,11 +1855,36 @@ export interface components {
         };
         /**
          * NamedCopy
-         * @description The name of a copy.
+         * @description The name of a copy, and the state of the drawing that it is of; None for as it is now.
          */
         NamedCopy: {
             /** Name */
             name: string;
+            /**
+             * State
+             * @default null
+             */
+            state?: string | null;
+        };
+        /**
+         * OpenedFile
+         * @description The drawing that was made from a file, and what else the file carries.
+         */
+        OpenedFile: {
+            /** Id */
+            id: string;
+            /** Carried */
+            carried: components["schemas"]["CarriedCollection"][];
+        };
+        /**
+         * CarriedCollection
+         * @description A collection in a file, and how many assets it has.
+         */
+        CarriedCollection: {
+            /** Name */
+            name: string;
+            /** Count */
+            count: number;
         };
         /**
          * Change
@@ -703,7 +1896,7 @@ export interface components {
             /** Key */
             key: string;
             /** Command */
-            command: components["schemas"]["AddPlate"] | components["schemas"]["AddShape"] | components["schemas"]["Combine"] | components["schemas"]["Paint"] | components["schemas"]["PlaceExactly"] | components["schemas"]["Remove"] | components["schemas"]["Rename"] | components["schemas"]["RenameDrawing"] | components["schemas"]["RenamePlate"] | components["schemas"]["Resize"] | components["schemas"]["SameCentre"] | components["schemas"]["SetParameters"] | components["schemas"]["SetRole"] | components["schemas"]["Transform"];
+            command: components["schemas"]["AddPlate"] | components["schemas"]["AddShape"] | components["schemas"]["Align"] | components["schemas"]["Arrange"] | components["schemas"]["BuildRegions"] | components["schemas"]["Combine"] | components["schemas"]["CopyPaint"] | components["schemas"]["Duplicate"] | components["schemas"]["DuplicatePlate"] | components["schemas"]["Group"] | components["schemas"]["LiftOut"] | components["schemas"]["Mirror"] | components["schemas"]["MoveInStack"] | components["schemas"]["MovePlate"] | components["schemas"]["Paint"] | components["schemas"]["Paste"] | components["schemas"]["PlaceExactly"] | components["schemas"]["PutInside"] | components["schemas"]["Recolour"] | components["schemas"]["Remove"] | components["schemas"]["RemovePlate"] | components["schemas"]["Rename"] | components["schemas"]["RenameDrawing"] | components["schemas"]["Renew"] | components["schemas"]["Resize"] | components["schemas"]["SameAngle"] | components["schemas"]["SameCentre"] | components["schemas"]["SameSize"] | components["schemas"]["SetEnds"] | components["schemas"]["SetParameters"] | components["schemas"]["SetPlate"] | components["schemas"]["SetRegions"] | components["schemas"]["SetRole"] | components["schemas"]["SetState"] | components["schemas"]["SetSwatches"] | components["schemas"]["Spread"] | components["schemas"]["Settle"] | components["schemas"]["TakeOut"] | components["schemas"]["TakeOutcome"] | components["schemas"]["Transform"] | components["schemas"]["Unbundle"] | components["schemas"]["Ungroup"];
         };
         /**
          * AddPlate
@@ -726,7 +1919,7 @@ export interface components {
         };
         /**
          * AddShape
-         * @description Puts a shape on top of a plate's stack.
+         * @description Puts a shape on top of a plate's stack; a name that is taken there gets a number.
          */
         AddShape: {
             /**
@@ -737,35 +1930,330 @@ export interface components {
             /** Plate */
             plate: string;
             /** Node */
-            node: components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["CompoundNode"];
+            node: components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["PathNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"];
+        };
+        /**
+         * Align
+         * @description Brings edges or middles of shapes' boxes on one line.
+         *
+         *     Of the ``plate``; of the shape ``fixed``, which stays; or else of the box round all.
+         *     ``with_line`` takes the width of the line along the outline into the box.
+         */
+        Align: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "align";
+            /** Ids */
+            ids: string[];
+            /**
+             * Edge
+             * @enum {string}
+             */
+            edge: "left" | "centre" | "right" | "top" | "middle" | "bottom";
+            /**
+             * To
+             * @default selection
+             * @enum {string}
+             */
+            to?: "selection" | "plate";
+            /**
+             * Fixed
+             * @default null
+             */
+            fixed?: string | null;
+            /**
+             * With Line
+             * @default false
+             */
+            with_line?: boolean;
+        };
+        /**
+         * Arrange
+         * @description Moves shapes up or down among those beside them, by one or all the way.
+         */
+        Arrange: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "arrange";
+            /** Ids */
+            ids: string[];
+            /**
+             * To
+             * @enum {string}
+             */
+            to: "raise" | "lower" | "top" | "bottom";
+        };
+        /**
+         * BuildRegions
+         * @description Makes shapes of one stack a region build.
+         *
+         *     Attributes:
+         *         picks: what becomes of which regions; None makes a piece of each, as Split does.
+         *         fill: the build's own colour, which pieces take if ``paint`` is *new*.
+         *         keep: whether hidden copies of the shapes stay beneath.
+         */
+        BuildRegions: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "build-regions";
+            /** Ids */
+            ids: string[];
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /**
+             * Picks
+             * @default null
+             */
+            picks?: components["schemas"]["RegionPick"][] | null;
+            /**
+             * Keep Rest
+             * @default true
+             */
+            keep_rest?: boolean;
+            /**
+             * Paint
+             * @default topmost
+             * @enum {string}
+             */
+            paint?: "topmost" | "lowest" | "new";
+            /**
+             * Fill
+             * @default null
+             */
+            fill?: string | null;
+            /**
+             * Keep
+             * @default false
+             */
+            keep?: boolean;
         };
         /**
          * Combine
-         * @description Makes shapes of one stack a live compound, in the paint of its first member.
-         *
-         *     It takes the place of the topmost of them; an outcome that leaves nothing is refused.
+         * @description Makes shapes of one stack a live compound; an outcome that leaves nothing is refused.
          */
         Combine: {
+            /** Ids */
+            ids: string[];
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /**
+             * Paint
+             * @default null
+             */
+            paint?: ("lowest" | "topmost" | "first") | null;
+            /**
+             * Keep
+             * @default false
+             */
+            keep?: boolean;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
             kind: "combine";
-            /** Ids */
-            ids: string[];
             /**
              * Outcome
              * @enum {string}
              */
             outcome: "join" | "cut" | "cut-other-way" | "overlap" | "alternate";
+        };
+        /**
+         * CopyPaint
+         * @description Gives shapes the fill, line and opacity of another.
+         */
+        CopyPaint: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "copy-paint";
+            /** Source */
+            source: string;
+            /** Ids */
+            ids: string[];
+        };
+        /**
+         * Duplicate
+         * @description Copies shapes, each stack's on top of the topmost of them, and maps the copies.
+         *
+         *     Their ids are made from ``seed``: seed-0, seed-1, … in the order of ``walk``, of the
+         *     topmost shape first. With a ``plate`` the copies go on top of that plate's stack.
+         */
+        Duplicate: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "duplicate";
+            /** Ids */
+            ids: string[];
+            /** Seed */
+            seed: string;
+            /**
+             * @default {
+             *       "a": 1,
+             *       "b": 0,
+             *       "c": 0,
+             *       "d": 1,
+             *       "e": 0,
+             *       "f": 0
+             *     }
+             */
+            by?: components["schemas"]["Placement"];
+            /**
+             * Plate
+             * @default null
+             */
+            plate?: string | null;
+        };
+        /**
+         * DuplicatePlate
+         * @description Adds a copy of a plate after it; ids of its shapes are made from the copy's ``id``.
+         */
+        DuplicatePlate: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "duplicate-plate";
+            /** Plate */
+            plate: string;
+            /** Id */
+            id: string;
+        };
+        /**
+         * Group
+         * @description Makes shapes of one stack a group, in the place of the topmost of them.
+         */
+        Group: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "group";
+            /** Ids */
+            ids: string[];
             /** Id */
             id: string;
             /** Name */
             name: string;
         };
         /**
+         * LiftOut
+         * @description Takes one contour, by its place in a path, into a path of its own on top of the rest.
+         */
+        LiftOut: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "lift-out";
+            /** Id */
+            id: string;
+            /** Contour */
+            contour: number;
+            /** New Id */
+            new_id: string;
+        };
+        /**
+         * Mirror
+         * @description Mirrors shapes, or with a ``seed`` copies of them, as ``Duplicate`` names these.
+         *
+         *     ``across`` says which way: left and right change places, or top and bottom. The axis is
+         *     that of each shape's own centre and axes, or goes through the middle of the selection
+         *     or the plate; with a ``line``, a line shape, it lies along that.
+         */
+        Mirror: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "mirror";
+            /** Ids */
+            ids: string[];
+            /**
+             * Across
+             * @default left-right
+             * @enum {string}
+             */
+            across?: "left-right" | "top-bottom";
+            /**
+             * About
+             * @default own
+             * @enum {string}
+             */
+            about?: "own" | "selection" | "plate";
+            /**
+             * Line
+             * @default null
+             */
+            line?: string | null;
+            /**
+             * Seed
+             * @default null
+             */
+            seed?: string | null;
+        };
+        /**
+         * MoveInStack
+         * @description Moves shapes to another place: into a plate or what holds others, above ``above``.
+         *
+         *     They stay where they are on the plate. ``parent`` is a plate, or anything that holds
+         *     shapes; ``above`` one of the shapes in it, or None for the bottom. In a compound they add,
+         *     unless they come from the same one.
+         */
+        MoveInStack: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "move-in-stack";
+            /** Ids */
+            ids: string[];
+            /** Parent */
+            parent: string;
+            /**
+             * Above
+             * @default null
+             */
+            above?: string | null;
+        };
+        /**
+         * MovePlate
+         * @description Puts a plate at another place among the plates, from 0.
+         */
+        MovePlate: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "move-plate";
+            /** Plate */
+            plate: string;
+            /** Index */
+            index: number;
+        };
+        /**
+         * Outcome
+         * @description One way to combine the selected shapes, most useful first.
+         * @enum {string}
+         */
+        Outcome: "join" | "cut" | "cut-other-way" | "overlap" | "alternate" | "split" | "window" | "slice" | "visible" | "visible-by-colour" | "seams" | "bundle";
+        /**
          * Paint
-         * @description Fills shapes with a colour, or with none.
+         * @description Gives shapes a fill, a line or an opacity; what is not named stays.
+         *
+         *     A group has no paint of its own: all shapes in it are painted.
          */
         Paint: {
             /**
@@ -775,12 +2263,40 @@ export interface components {
             kind: "paint";
             /** Ids */
             ids: string[];
-            /** Fill */
-            fill: string | null;
+            /**
+             * Fill
+             * @default null
+             */
+            fill?: string | null;
+            /** @default null */
+            line?: components["schemas"]["Line"] | null;
+            /**
+             * Opacity
+             * @default 1
+             */
+            opacity?: number;
+        };
+        /**
+         * Paste
+         * @description Puts several shapes on top of a plate's stack, the lowest first.
+         */
+        Paste: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "paste";
+            /** Plate */
+            plate: string;
+            /** Nodes */
+            nodes: (components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["PathNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"])[];
         };
         /**
          * PlaceExactly
-         * @description Puts a shape's centre at x and y of the plate, or its first axis at an angle.
+         * @description Puts shapes at x and y of the plate, or their first axes at an angle.
+         *
+         *     ``anchor`` says what lies at x and y: 0 and 1 are the edges of the box round the
+         *     outline, left to right and top to bottom, and 0.5 is the shape's own centre.
          */
         PlaceExactly: {
             /**
@@ -788,8 +2304,8 @@ export interface components {
              * @enum {string}
              */
             kind: "place";
-            /** Id */
-            id: string;
+            /** Ids */
+            ids: string[];
             /**
              * X
              * @default null
@@ -801,14 +2317,59 @@ export interface components {
              */
             y?: number | null;
             /**
+             * Anchor
+             * @default [
+             *       0.5,
+             *       0.5
+             *     ]
+             */
+            anchor?: [
+                number,
+                number
+            ];
+            /**
              * Angle Deg
              * @default null
              */
             angle_deg?: number | null;
         };
         /**
+         * PutInside
+         * @description Puts shapes inside another, so that they show only within it; they stay where they are.
+         *
+         *     ``id`` is that of the clip which the holder becomes, unless it is a clip already.
+         */
+        PutInside: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "put-inside";
+            /** Ids */
+            ids: string[];
+            /** Holder */
+            holder: string;
+            /** Id */
+            id: string;
+        };
+        /**
+         * Recolour
+         * @description Paints all that has one colour, as fill or line, in another; swatches of it too.
+         */
+        Recolour: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "recolour";
+            /** Old */
+            old: string;
+            /** New */
+            new: string;
+        };
+        /**
          * Remove
-         * @description Takes shapes away; a compound that loses its last member goes too.
+         * @description Takes shapes away; a compound or group that loses its last one goes too.
          */
         Remove: {
             /**
@@ -818,6 +2379,19 @@ export interface components {
             kind: "remove";
             /** Ids */
             ids: string[];
+        };
+        /**
+         * RemovePlate
+         * @description Takes a plate and its shapes away; the last one stays.
+         */
+        RemovePlate: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "remove-plate";
+            /** Plate */
+            plate: string;
         };
         /**
          * Rename
@@ -848,25 +2422,25 @@ export interface components {
             name: string;
         };
         /**
-         * RenamePlate
-         * @description Gives a plate another name.
+         * Renew
+         * @description Puts a shape, made anew from its asset, in the place of one; it has the same id.
          */
-        RenamePlate: {
+        Renew: {
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
-            kind: "rename-plate";
-            /** Plate */
-            plate: string;
-            /** Name */
-            name: string;
+            kind: "renew";
+            /** Id */
+            id: string;
+            /** Node */
+            node: components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["PathNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"];
         };
         /**
          * Resize
-         * @description Gives a shape a size along its own axes.
+         * @description Gives shapes a size along their own axes; what is not named stays.
          *
-         *     The point of its box at ``anchor``, as fractions of width and height, stays in place.
+         *     The point of the box at ``anchor``, as fractions of width and height, stays in place.
          */
         Resize: {
             /**
@@ -874,12 +2448,18 @@ export interface components {
              * @enum {string}
              */
             kind: "resize";
-            /** Id */
-            id: string;
-            /** Width */
-            width: number;
-            /** Height */
-            height: number;
+            /** Ids */
+            ids: string[];
+            /**
+             * Width
+             * @default null
+             */
+            width?: number | null;
+            /**
+             * Height
+             * @default null
+             */
+            height?: number | null;
             /**
              * Anchor
              * @default [
@@ -891,6 +2471,19 @@ export interface components {
                 number,
                 number
             ];
+        };
+        /**
+         * SameAngle
+         * @description Turns shapes about their centres to the angle that the first one named has.
+         */
+        SameAngle: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "same-angle";
+            /** Ids */
+            ids: string[];
         };
         /**
          * SameCentre
@@ -906,8 +2499,47 @@ export interface components {
             ids: string[];
         };
         /**
+         * SameSize
+         * @description Gives shapes the size along their own axes that the first one named has.
+         */
+        SameSize: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "same-size";
+            /** Ids */
+            ids: string[];
+        };
+        /**
+         * SetEnds
+         * @description Puts the two ends of a line at points of the plate.
+         */
+        SetEnds: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "set-ends";
+            /** Id */
+            id: string;
+            /** Start */
+            start: [
+                number,
+                number
+            ];
+            /** End */
+            end: [
+                number,
+                number
+            ];
+        };
+        /**
          * SetParameters
-         * @description Changes a primitive's own parameters, by their names; its centre stays.
+         * @description Changes primitives' own parameters, by their names; their centres stay.
+         *
+         *     One ``radius`` for all corners of a box takes the place of those of each; ``radii``
+         *     says each.
          */
         SetParameters: {
             /**
@@ -915,12 +2547,84 @@ export interface components {
              * @enum {string}
              */
             kind: "set-parameters";
-            /** Id */
-            id: string;
+            /** Ids */
+            ids: string[];
             /** Parameters */
-            parameters: {
+            parameters?: {
                 [key: string]: number;
             };
+            /**
+             * Radii
+             * @default null
+             */
+            radii?: [
+                number,
+                number,
+                number,
+                number
+            ] | null;
+        };
+        /**
+         * SetPlate
+         * @description Gives a plate another name, size or background; what is not named stays.
+         *
+         *     Its shapes stay where they are, measured from the plate's top left.
+         */
+        SetPlate: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "set-plate";
+            /** Plate */
+            plate: string;
+            /**
+             * Name
+             * @default Plate
+             */
+            name?: string;
+            /**
+             * Width
+             * @default 1
+             */
+            width?: number;
+            /**
+             * Height
+             * @default 1
+             */
+            height?: number;
+            /**
+             * Background
+             * @default null
+             */
+            background?: string | null;
+        };
+        /**
+         * SetRegions
+         * @description Gives a region build other picks.
+         */
+        SetRegions: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "set-regions";
+            /** Id */
+            id: string;
+            /** Picks */
+            picks: components["schemas"]["RegionPick"][];
+            /** Keep Rest */
+            keep_rest: boolean;
+            /**
+             * Paint
+             * @enum {string}
+             */
+            paint: "topmost" | "lowest" | "new";
+            /**
+             * Fill
+             * @default null
+             */
+            fill?: string | null;
         };
         /**
          * SetRole
@@ -939,6 +2643,141 @@ export interface components {
             role: components["schemas"]["Role"];
         };
         /**
+         * SetState
+         * @description Hides or shows shapes, locks or frees them, makes guides of them or not.
+         */
+        SetState: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "set-state";
+            /** Ids */
+            ids: string[];
+            /**
+             * Visible
+             * @default null
+             */
+            visible?: boolean | null;
+            /**
+             * Locked
+             * @default null
+             */
+            locked?: boolean | null;
+            /**
+             * Guide
+             * @default null
+             */
+            guide?: boolean | null;
+        };
+        /**
+         * SetSwatches
+         * @description Gives the drawing other colours, in this order.
+         */
+        SetSwatches: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "set-swatches";
+            /** Swatches */
+            swatches: components["schemas"]["Swatch"][];
+        };
+        /**
+         * Settle
+         * @description Makes plain paths of what is live; they look the same.
+         *
+         *     A region build becomes a group of its pieces. A clip becomes a group of its holder and of
+         *     what shows within it: where a shape with a line is cut, its line runs along the cut.
+         */
+        Settle: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "settle";
+            /** Ids */
+            ids: string[];
+        };
+        /**
+         * Spread
+         * @description Spreads three or more shapes evenly along x or y; the outermost two stay.
+         *
+         *     By equal gaps between their boxes, or by equal steps between the middles of these. To the
+         *     ``plate`` even gaps also lie before the first and after the last, and two are enough.
+         */
+        Spread: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "spread";
+            /** Ids */
+            ids: string[];
+            /**
+             * Axis
+             * @enum {string}
+             */
+            axis: "x" | "y";
+            /**
+             * By
+             * @default gaps
+             * @enum {string}
+             */
+            by?: "gaps" | "centres";
+            /**
+             * To
+             * @default selection
+             * @enum {string}
+             */
+            to?: "selection" | "plate";
+        };
+        /**
+         * TakeOut
+         * @description Takes shapes out of the clips that hold them, on to these; they stay where they are.
+         *
+         *     A clip that is left with its holder alone becomes that again.
+         */
+        TakeOut: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "take-out";
+            /** Ids */
+            ids: string[];
+        };
+        /**
+         * TakeOutcome
+         * @description Puts plain paths in the place of shapes: one, or a group of separate pieces.
+         *
+         *     The group has the ``id``, and its pieces ids made from it, the lowest first.
+         */
+        TakeOutcome: {
+            /** Ids */
+            ids: string[];
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /**
+             * Paint
+             * @default null
+             */
+            paint?: ("lowest" | "topmost" | "first") | null;
+            /**
+             * Keep
+             * @default false
+             */
+            keep?: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "take-outcome";
+            outcome: components["schemas"]["Outcome"];
+        };
+        /**
          * Transform
          * @description Maps shapes by an affine map of the plate: moves, turns or mirrors them.
          */
@@ -951,6 +2790,283 @@ export interface components {
             /** Ids */
             ids: string[];
             by: components["schemas"]["Placement"];
+        };
+        /**
+         * Unbundle
+         * @description Makes of one path with several contours a group of as many paths.
+         */
+        Unbundle: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "unbundle";
+            /** Id */
+            id: string;
+        };
+        /**
+         * Ungroup
+         * @description Puts what groups hold in the groups' places; their own moves go on to each.
+         */
+        Ungroup: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "ungroup";
+            /** Ids */
+            ids: string[];
+        };
+        /**
+         * Based
+         * @description A change of a drawing, made on this revision of it.
+         */
+        Based: {
+            /** Revision */
+            revision: number;
+        };
+        /**
+         * PreviewState
+         * @description What a command would put in place; of figures those that would be others.
+         */
+        PreviewState: {
+            entries: components["schemas"]["Entries"];
+            /** Figures */
+            figures: {
+                [key: string]: components["schemas"]["Figure"][];
+            };
+        };
+        /**
+         * Preview
+         * @description A command to look at.
+         */
+        Preview: {
+            /** Revision */
+            revision: number;
+            /** Command */
+            command: components["schemas"]["AddPlate"] | components["schemas"]["AddShape"] | components["schemas"]["Align"] | components["schemas"]["Arrange"] | components["schemas"]["BuildRegions"] | components["schemas"]["Combine"] | components["schemas"]["CopyPaint"] | components["schemas"]["Duplicate"] | components["schemas"]["DuplicatePlate"] | components["schemas"]["Group"] | components["schemas"]["LiftOut"] | components["schemas"]["Mirror"] | components["schemas"]["MoveInStack"] | components["schemas"]["MovePlate"] | components["schemas"]["Paint"] | components["schemas"]["Paste"] | components["schemas"]["PlaceExactly"] | components["schemas"]["PutInside"] | components["schemas"]["Recolour"] | components["schemas"]["Remove"] | components["schemas"]["RemovePlate"] | components["schemas"]["Rename"] | components["schemas"]["RenameDrawing"] | components["schemas"]["Renew"] | components["schemas"]["Resize"] | components["schemas"]["SameAngle"] | components["schemas"]["SameCentre"] | components["schemas"]["SameSize"] | components["schemas"]["SetEnds"] | components["schemas"]["SetParameters"] | components["schemas"]["SetPlate"] | components["schemas"]["SetRegions"] | components["schemas"]["SetRole"] | components["schemas"]["SetState"] | components["schemas"]["SetSwatches"] | components["schemas"]["Spread"] | components["schemas"]["Settle"] | components["schemas"]["TakeOut"] | components["schemas"]["TakeOutcome"] | components["schemas"]["Transform"] | components["schemas"]["Unbundle"] | components["schemas"]["Ungroup"];
+        };
+        /**
+         * Tiles
+         * @description All outcomes of a selection, most useful first, in one common box.
+         */
+        Tiles: {
+            /** Nodes */
+            nodes: number;
+            box: components["schemas"]["Box"];
+            /** Tiles */
+            tiles: components["schemas"]["TileResult"][];
+        };
+        /**
+         * TileResult
+         * @description An outcome as it would look.
+         *
+         *     Attributes:
+         *         pieces: painted, the lowest first; none if nothing is left.
+         *         count, nodes: how many pieces and nodes it has.
+         *         live: whether it can stay live.
+         *         idle: names of shapes that take no part.
+         */
+        TileResult: {
+            outcome: components["schemas"]["Outcome"];
+            /** Pieces */
+            pieces: components["schemas"]["Piece"][];
+            /** Count */
+            count: number;
+            /** Nodes */
+            nodes: number;
+            /** Live */
+            live: boolean;
+            /** Idle */
+            idle: string[];
+        };
+        /**
+         * Selection
+         * @description Chosen shapes of one stack; ``paint`` says whose paint results of one piece take.
+         *
+         *     ``which`` outcomes: all, unless named.
+         */
+        Selection: {
+            /** Revision */
+            revision: number;
+            /**
+             * Paint
+             * @default null
+             */
+            paint?: ("lowest" | "topmost" | "first") | null;
+            /** Which */
+            which?: components["schemas"]["Outcome"][];
+            /** Ids */
+            ids: string[];
+        };
+        /**
+         * RegionMap
+         * @description All regions of shapes.
+         *
+         *     Attributes:
+         *         shapes: the ids of the shapes that bound them, the lowest first.
+         *         outlines: their edges, as path data in the plate's axes.
+         *         spots: the regions, the largest first.
+         *         found: of a region build, for each region of each pick the place of its spot, or
+         *             None if it is lost.
+         */
+        RegionMap: {
+            /** Shapes */
+            shapes: string[];
+            /** Outlines */
+            outlines: string[];
+            /** Spots */
+            spots: components["schemas"]["RegionSpot"][];
+            /** Found */
+            found: (number | null)[][];
+        };
+        /**
+         * RegionSpot
+         * @description A region that can be picked.
+         *
+         *     Attributes:
+         *         pick: what a pick of it says.
+         *         x, y: its dot on the plate.
+         *         room: the radius of the largest circle round its dot that lies in it.
+         *         area: exact, in the plate's units.
+         *         path: its edge, as path data in the plate's axes.
+         */
+        RegionSpot: {
+            pick: components["schemas"]["PickedRegion"];
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+            /** Room */
+            room: number;
+            /** Area */
+            area: number;
+            /** Path */
+            path: string;
+        };
+        /**
+         * Shapes
+         * @description Chosen shapes, for their picture.
+         */
+        Shapes: {
+            /** Revision */
+            revision: number;
+            /** Ids */
+            ids: string[];
+        };
+        /**
+         * Contours
+         * @description The contours of a plain path, each as it looks by itself.
+         */
+        Contours: {
+            /** Contours */
+            contours: components["schemas"]["Piece"][];
+        };
+        /**
+         * ShapeAt
+         * @description A shape of the drawing at this revision.
+         */
+        ShapeAt: {
+            /** Revision */
+            revision: number;
+            /** Id */
+            id: string;
+        };
+        /**
+         * Compared
+         * @description A plate as it was before the last outcome, and what that was; None if there was none.
+         */
+        Compared: {
+            /**
+             * Label
+             * @default null
+             */
+            label?: string | null;
+            /** @default null */
+            before?: components["schemas"]["PlatePicture"] | null;
+        };
+        /**
+         * PlateAt
+         * @description A plate of the drawing at this revision.
+         */
+        PlateAt: {
+            /** Revision */
+            revision: number;
+            /** Plate */
+            plate: string;
+        };
+        /**
+         * SnapTargets
+         * @description All that a plate's visible shapes offer. Shapes inside others come after these.
+         *
+         *     Points come as columns, for there are thousands of them.
+         *
+         *     Attributes:
+         *         shapes: ids; the columns name shapes by their places here.
+         *         x, y, kind, shape: of each point.
+         *         other: the second shape of a crossing, and −1 for all else.
+         */
+        SnapTargets: {
+            /** Shapes */
+            shapes: string[];
+            /** X */
+            x: number[];
+            /** Y */
+            y: number[];
+            /** Kind */
+            kind: components["schemas"]["SnapKind"][];
+            /** Shape */
+            shape: number[];
+            /** Other */
+            other: number[];
+            /** Circles */
+            circles: components["schemas"]["SnapCircle"][];
+        };
+        SnapCircle: [
+            number,
+            number,
+            number,
+            number
+        ];
+        /**
+         * SnapKind
+         * @description What a point is on its shape.
+         * @enum {string}
+         */
+        SnapKind: "centre" | "node" | "midpoint" | "quadrant" | "crossing";
+        /**
+         * Measured
+         * @description How two shapes stand to each other: the gap between their outlines, and from the
+         *     centre of the first to that of the second. ``gap`` is None where one has no outline.
+         */
+        Measured: {
+            /** Gap */
+            gap: number | null;
+            /** Dx */
+            dx: number;
+            /** Dy */
+            dy: number;
+        };
+        /**
+         * Pair
+         * @description Two shapes of one plate.
+         */
+        Pair: {
+            /** Revision */
+            revision: number;
+            /** Ids */
+            ids: [
+                string,
+                string
+            ];
+        };
+        /**
+         * SvgText
+         * @description An SVG document as text.
+         */
+        SvgText: {
+            /** Svg */
+            svg: string;
         };
         /**
          * PlaceAsset
@@ -974,85 +3090,483 @@ export interface components {
              * @default 1
              */
             scale?: number;
+            /** @default null */
+            paint?: components["schemas"]["AssetPaint"] | null;
         };
         /**
-         * Based
-         * @description A change of a drawing, made on this revision of it.
+         * AssetPaint
+         * @description The paint that an asset is placed in, instead of its own.
          */
-        Based: {
-            /** Revision */
-            revision: number;
-        };
-        /**
-         * PreviewState
-         * @description What a command would put in place.
-         */
-        PreviewState: {
-            entries: components["schemas"]["Entries"];
-            /** Figures */
-            figures: {
-                [key: string]: components["schemas"]["Figure"][];
-            };
-        };
-        /**
-         * Preview
-         * @description A command to look at.
-         */
-        Preview: {
-            /** Revision */
-            revision: number;
-            /** Command */
-            command: components["schemas"]["AddPlate"] | components["schemas"]["AddShape"] | components["schemas"]["Combine"] | components["schemas"]["Paint"] | components["schemas"]["PlaceExactly"] | components["schemas"]["Remove"] | components["schemas"]["Rename"] | components["schemas"]["RenameDrawing"] | components["schemas"]["RenamePlate"] | components["schemas"]["Resize"] | components["schemas"]["SameCentre"] | components["schemas"]["SetParameters"] | components["schemas"]["SetRole"] | components["schemas"]["Transform"];
-        };
-        /**
-         * Tiles
-         * @description All outcomes of a selection, most useful first, in one common box.
-         */
-        Tiles: {
-            /** Nodes */
-            nodes: number;
-            box: components["schemas"]["Box"];
-            /** Tiles */
-            tiles: components["schemas"]["Tile"][];
-        };
-        /**
-         * Tile
-         * @description An outcome as a picture: nothing is left if ``path`` is empty.
-         */
-        Tile: {
-            /**
-             * Outcome
-             * @enum {string}
-             */
-            outcome: "join" | "cut" | "cut-other-way" | "overlap" | "alternate";
-            /** Path */
-            path: string;
+        AssetPaint: {
             /** Fill */
             fill: string | null;
-            /** Pieces */
-            pieces: number;
-            /** Nodes */
-            nodes: number;
+            line: components["schemas"]["Line"] | null;
         };
         /**
-         * Selection
-         * @description Chosen shapes of one stack.
+         * Outdated
+         * @description All placed copies of a drawing whose assets have other marks by now.
          */
-        Selection: {
+        Outdated: {
+            /** Shapes */
+            shapes: components["schemas"]["OutdatedShape"][];
+        };
+        /**
+         * OutdatedShape
+         * @description A placed copy whose asset has another mark by now.
+         */
+        OutdatedShape: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Asset */
+            asset: string;
+        };
+        /**
+         * Renewal
+         * @description A placed copy that is to have its asset's new mark, or to stay as it is.
+         */
+        Renewal: {
             /** Revision */
             revision: number;
+            /** Key */
+            key: string;
+            /** Id */
+            id: string;
+            /**
+             * Keep
+             * @default false
+             */
+            keep?: boolean;
+        };
+        /**
+         * DrawingHistory
+         * @description The states of a drawing in their order; those after ``position`` were undone.
+         *
+         *     ``versions`` are those that were given a name, and outlast their steps.
+         */
+        DrawingHistory: {
+            /** Position */
+            position: number;
+            /** Steps */
+            steps: components["schemas"]["HistoryState"][];
+            /** Versions */
+            versions: components["schemas"]["HistoryState"][];
+        };
+        /**
+         * HistoryState
+         * @description A state: after a step, or one with a name; ``made_at`` in ISO 8601, UTC.
+         */
+        HistoryState: {
+            /** Id */
+            id: string;
+            /** Label */
+            label: string;
+            /** Number */
+            number: number;
+            /** Made At */
+            made_at: string;
+        };
+        /**
+         * NamedState
+         * @description A name for a state.
+         */
+        NamedState: {
+            /** Name */
+            name: string;
+            /** State */
+            state: string;
+        };
+        /**
+         * GoBack
+         * @description Makes the drawing what it was in a state, as a step of this key.
+         */
+        GoBack: {
+            /** Revision */
+            revision: number;
+            /** Key */
+            key: string;
+            /** State */
+            state: string;
+        };
+        /**
+         * PastedShapes
+         * @description What an SVG file holds: shapes ready to be put on a plate, the lowest first.
+         *
+         *     ``notes`` say what could not be kept, and where it is.
+         */
+        PastedShapes: {
+            /** Nodes */
+            nodes: (components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["PathNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"])[];
+            /** Notes */
+            notes: string[];
+        };
+        /**
+         * ExportAnswer
+         * @description A file to be saved: one, or a zip archive of several.
+         *
+         *     Attributes:
+         *         data: the file's bytes in base 64.
+         *         size: how many these are.
+         *         files: what the archive holds, or the one file.
+         *         picture: the first mark as it looks, as SVG text.
+         *         notes: what the format could not hold.
+         */
+        ExportAnswer: {
+            /** Name */
+            name: string;
+            /** Media */
+            media: string;
+            /** Data */
+            data: string;
+            /** Size */
+            size: number;
+            /** Files */
+            files: components["schemas"]["FileSize"][];
+            /** Picture */
+            picture: string;
+            /** Notes */
+            notes: string[];
+        };
+        /**
+         * FileSize
+         * @description A file of an export, and its size in bytes.
+         */
+        FileSize: {
+            /** Name */
+            name: string;
+            /** Size */
+            size: number;
+        };
+        /**
+         * ExportOrder
+         * @description What is to be exported, and as what.
+         */
+        ExportOrder: {
+            /** Subject */
+            subject: components["schemas"]["PlateSubject"] | components["schemas"]["PlatesSubject"] | components["schemas"]["ShapesSubject"] | components["schemas"]["AssetSubject"] | components["schemas"]["CollectionSubject"];
+            /** Choice */
+            choice: components["schemas"]["SvgExport"] | components["schemas"]["SpriteExport"] | components["schemas"]["PngExport"] | components["schemas"]["IcoExport"] | components["schemas"]["SiteExport"] | components["schemas"]["PdfExport"] | components["schemas"]["DxfExport"] | components["schemas"]["FontExport"];
+        };
+        /**
+         * AssetSubject
+         * @description One asset of the shelf.
+         */
+        AssetSubject: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "asset";
+            /** Asset */
+            asset: string;
+        };
+        /**
+         * CollectionSubject
+         * @description All assets of a collection.
+         */
+        CollectionSubject: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "collection";
+            /** Collection */
+            collection: string;
+        };
+        /**
+         * DxfExport
+         * @description Outlines to be cut; ``width`` of each mark in millimetres, or its own size.
+         *
+         *     ``tolerance`` says, in millimetres, how far an arc may lie from a curve that is none.
+         */
+        DxfExport: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            format: "dxf";
+            /**
+             * Width
+             * @default null
+             */
+            width?: number | null;
+            /**
+             * Tolerance
+             * @default 0.005
+             */
+            tolerance?: number;
+        };
+        /**
+         * FontExport
+         * @description An icon font, a glyph a mark.
+         */
+        FontExport: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            format: "font";
+            /**
+             * Family
+             * @default Marks
+             */
+            family?: string;
+        };
+        /**
+         * IcoExport
+         * @description One icon file with an image of each size.
+         */
+        IcoExport: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            format: "ico";
+            /**
+             * Sizes
+             * @default [
+             *       16,
+             *       32,
+             *       48,
+             *       256
+             *     ]
+             */
+            sizes?: number[];
+            /**
+             * Ground
+             * @default false
+             */
+            ground?: boolean;
+        };
+        /**
+         * PdfExport
+         * @description One document, a page a mark.
+         */
+        PdfExport: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            format: "pdf";
+            /**
+             * Ground
+             * @default false
+             */
+            ground?: boolean;
+        };
+        /**
+         * PlateSubject
+         * @description One plate of a drawing.
+         */
+        PlateSubject: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "plate";
+            /** Drawing */
+            drawing: string;
             /** Plate */
             plate: string;
+        };
+        /**
+         * PlatesSubject
+         * @description All plates of a drawing.
+         */
+        PlatesSubject: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "plates";
+            /** Drawing */
+            drawing: string;
+        };
+        /**
+         * PngExport
+         * @description Pictures of each size, which is that of the longer side.
+         */
+        PngExport: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            format: "png";
+            /**
+             * Sizes
+             * @default [
+             *       512
+             *     ]
+             */
+            sizes?: number[];
+            /**
+             * Ground
+             * @default false
+             */
+            ground?: boolean;
+        };
+        /**
+         * ShapesSubject
+         * @description Chosen shapes of a drawing, cropped to them.
+         */
+        ShapesSubject: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "shapes";
+            /** Drawing */
+            drawing: string;
             /** Ids */
             ids: string[];
         };
         /**
-         * Shelf
-         * @description The whole shelf.
+         * SiteExport
+         * @description All files that a site wants for its icon.
          */
-        Shelf: {
+        SiteExport: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            format: "site";
+            /**
+             * Ground
+             * @default true
+             */
+            ground?: boolean;
+        };
+        /**
+         * SpriteExport
+         * @description All marks as the symbols of one SVG document.
+         */
+        SpriteExport: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            format: "sprite";
+            /**
+             * Precision
+             * @default 3
+             */
+            precision?: number;
+            /**
+             * One Colour
+             * @default false
+             */
+            one_colour?: boolean;
+        };
+        /**
+         * SvgExport
+         * @description SVG documents, one a mark.
+         *
+         *     Attributes:
+         *         precision: decimals of every number.
+         *         layout: *readable* in lines, or *minimal*.
+         *         description: for those who do not see the mark.
+         */
+        SvgExport: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            format: "svg";
+            /**
+             * Precision
+             * @default 3
+             */
+            precision?: number;
+            /**
+             * Layout
+             * @default readable
+             * @enum {string}
+             */
+            layout?: "readable" | "minimal";
+            /**
+             * Ids
+             * @default false
+             */
+            ids?: boolean;
+            /**
+             * Words
+             * @default true
+             */
+            words?: boolean;
+            /**
+             * Description
+             * @default
+             */
+            description?: string;
+            /**
+             * One Colour
+             * @default false
+             */
+            one_colour?: boolean;
+            /**
+             * Ground
+             * @default false
+             */
+            ground?: boolean;
+        };
+        /**
+         * ShelfState
+         * @description The whole shelf, and the steps that undo and redo would take, if any.
+         */
+        ShelfState: {
             /** Collections */
-            collections: components["schemas"]["CollectionShelf"][];
+            collections: components["schemas"]["CollectionOnShelf"][];
+            /** Undo */
+            undo: string | null;
+            /** Redo */
+            redo: string | null;
+        };
+        /**
+         * AssetOnShelf
+         * @description An asset without its picture.
+         */
+        AssetOnShelf: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Tags */
+            tags: string[];
+            /** Revision */
+            revision: number;
+        };
+        /**
+         * CollectionOnShelf
+         * @description A collection and its sections in order.
+         */
+        CollectionOnShelf: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Sections */
+            sections: components["schemas"]["SectionOnShelf"][];
+        };
+        /**
+         * SectionOnShelf
+         * @description A section and its assets in order.
+         */
+        SectionOnShelf: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Assets */
+            assets: components["schemas"]["AssetOnShelf"][];
+        };
+        /**
+         * AssetPictures
+         * @description Those of the assets that are there.
+         */
+        AssetPictures: {
+            /** Pictures */
+            pictures: components["schemas"]["AssetPicture"][];
         };
         /**
          * AssetPicture
@@ -1061,49 +3575,237 @@ export interface components {
         AssetPicture: {
             /** Id */
             id: string;
-            /** Name */
-            name: string;
+            /** Revision */
+            revision: number;
             box: components["schemas"]["Box"];
             /** Pieces */
             pieces: components["schemas"]["Piece"][];
         };
         /**
-         * CollectionShelf
-         * @description A collection and its sections.
+         * AssetIds
+         * @description Assets whose pictures are wanted.
          */
-        CollectionShelf: {
-            /** Id */
-            id: string;
+        AssetIds: {
+            /** Ids */
+            ids: string[];
+        };
+        /**
+         * ShelfChange
+         * @description One change of the shelf.
+         */
+        ShelfChange: {
+            /** Change */
+            change: components["schemas"]["AddCollection"] | components["schemas"]["AddSection"] | components["schemas"]["RenameOnShelf"] | components["schemas"]["TagAssets"] | components["schemas"]["MoveOnShelf"] | components["schemas"]["DeleteFromShelf"];
+        };
+        /**
+         * AddCollection
+         * @description A new collection, with sections.
+         */
+        AddCollection: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "add-collection";
             /** Name */
             name: string;
             /** Sections */
-            sections: components["schemas"]["SectionShelf"][];
+            sections?: string[];
         };
         /**
-         * SectionShelf
-         * @description A section and its assets, the newest first.
+         * AddSection
+         * @description A new section of a collection.
          */
-        SectionShelf: {
+        AddSection: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "add-section";
+            /** Collection */
+            collection: string;
+            /** Name */
+            name: string;
+        };
+        /**
+         * DeleteFromShelf
+         * @description Takes something off the shelf, with all that it holds.
+         */
+        DeleteFromShelf: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "delete";
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "collection" | "section" | "asset";
+            /** Ids */
+            ids: string[];
+        };
+        /**
+         * MoveOnShelf
+         * @description Another place: ``into`` a section or a collection, before the one at ``index``.
+         */
+        MoveOnShelf: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "move";
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "collection" | "section" | "asset";
+            /** Ids */
+            ids: string[];
+            /**
+             * Into
+             * @default null
+             */
+            into?: string | null;
+            /** Index */
+            index: number;
+        };
+        /**
+         * RenameOnShelf
+         * @description Another name for something on the shelf.
+         */
+        RenameOnShelf: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "rename";
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "collection" | "section" | "asset";
             /** Id */
             id: string;
             /** Name */
             name: string;
-            /** Assets */
-            assets: components["schemas"]["AssetPicture"][];
+        };
+        /**
+         * TagAssets
+         * @description Tags that assets get, and others that they lose.
+         */
+        TagAssets: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "tag";
+            /** Ids */
+            ids: string[];
+            /** Add */
+            add?: string[];
+            /** Remove */
+            remove?: string[];
         };
         /**
          * PutOnShelf
-         * @description A shape of a drawing, to be kept in a section under a name.
+         * @description Shapes of a drawing, or those of a plate, to be kept in a section.
+         *
+         *     ``name`` is that of the one asset made of all; None makes one of each, under its own name.
          */
         PutOnShelf: {
             /** Drawing */
             drawing: string;
-            /** Node */
-            node: string;
+            /**
+             * Ids
+             * @default null
+             */
+            ids?: string[] | null;
+            /**
+             * Plate
+             * @default null
+             */
+            plate?: string | null;
             /** Section */
             section: string;
+            /**
+             * Name
+             * @default null
+             */
+            name?: string | null;
+            /** Tags */
+            tags?: string[];
+        };
+        /**
+         * UpdateAsset
+         * @description The shapes of a drawing that an asset is to be made of from now on.
+         */
+        UpdateAsset: {
+            /** Drawing */
+            drawing: string;
+            /** Ids */
+            ids: string[];
+        };
+        /**
+         * KitAnswer
+         * @description What a kit holds; ``there`` are those whose names are on the shelf already.
+         *
+         *     Where some are, and it was not said what becomes of them, nothing has been loaded.
+         */
+        KitAnswer: {
+            /** Loaded */
+            loaded: boolean;
+            /** Collections */
+            collections: components["schemas"]["CarriedCollection"][];
+            /** There */
+            there: string[];
+        };
+        /**
+         * SharedState
+         * @description What is on the shared shelf; ``address`` is None where there is none.
+         */
+        SharedState: {
+            /** Address */
+            address: string | null;
+            /** Collections */
+            collections: components["schemas"]["SharedCollection"][];
+        };
+        /**
+         * SharedCollection
+         * @description A published collection; ``have`` is the version that is on the own shelf, if any.
+         */
+        SharedCollection: {
             /** Name */
             name: string;
+            /** Versions */
+            versions: string[];
+            /** Have */
+            have: string | null;
+        };
+        /**
+         * PublishShared
+         * @description A collection to be published under a version.
+         */
+        PublishShared: {
+            /** Collection */
+            collection: string;
+            /** Version */
+            version: string;
+        };
+        /**
+         * FetchShared
+         * @description A published collection to be put on the shelf; None asks where its name is there.
+         */
+        FetchShared: {
+            /** Name */
+            name: string;
+            /** Version */
+            version: string;
+            /**
+             * When There
+             * @default null
+             */
+            when_there?: ("replace" | "keep both" | "skip") | null;
         };
     };
     responses: never;
@@ -1386,28 +4088,61 @@ export interface operations {
             };
         };
     };
-    steps_change_drawing_commands_post: {
+    drawings_save_drawing__drawing_id__file_get: {
         parameters: {
-            query?: never;
+            query?: {
+                collection?: string[];
+            };
             header?: never;
             path: {
                 drawing_id: string;
             };
             cookie?: never;
         };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["Change"];
-            };
-        };
+        requestBody?: never;
         responses: {
             /** @description OK */
             200: {
                 headers: {
                     [name: string]: unknown;
                 };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
                 content: {
-                    "application/json": components["schemas"]["DrawingState"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    drawings_open_file_from_file_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OpenedFile"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -1429,7 +4164,7 @@ export interface operations {
             };
         };
     };
-    steps_place_asset_assets_post: {
+    steps_change_drawing_commands_post: {
         parameters: {
             query?: never;
             header?: never;
@@ -1440,7 +4175,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["PlaceAsset"];
+                "application/json": components["schemas"]["Change"];
             };
         };
         responses: {
@@ -1644,6 +4379,672 @@ export interface operations {
             };
         };
     };
+    steps_regions_regions_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                drawing_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Shapes"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RegionMap"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    steps_contours_contours_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                drawing_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ShapeAt"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Contours"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    steps_before_before_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                drawing_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlateAt"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Compared"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    steps_snaps_snaps_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                drawing_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlateAt"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SnapTargets"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    steps_measure_measure_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                drawing_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Pair"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Measured"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    steps_copy_out_copy_out_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                drawing_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Shapes"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SvgText"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    placing_place_asset_assets_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                drawing_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlaceAsset"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DrawingState"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    placing_list_outdated_outdated_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                drawing_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Outdated"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    placing_renew_shape_renew_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                drawing_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Renewal"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DrawingState"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    history_show_history_history_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                drawing_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DrawingHistory"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    history_picture_state_states__state__get: {
+        parameters: {
+            query: {
+                plate: string;
+            };
+            header?: never;
+            path: {
+                drawing_id: string;
+                state: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlatePicture"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    history_name_state_versions_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                drawing_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NamedState"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HistoryState"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    history_forget_version_versions__state__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                drawing_id: string;
+                state: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    history_go_back_go_back_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                drawing_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GoBack"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DrawingState"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    importing_import_svg_svg_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PastedShapes"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    export_export_marks_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ExportOrder"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ExportAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     shelf_show_shelf_get: {
         parameters: {
             query?: never;
@@ -1659,7 +5060,163 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Shelf"];
+                    "application/json": components["schemas"]["ShelfState"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    shelf_picture_assets_pictures_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AssetIds"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AssetPictures"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    shelf_change_shelf_changes_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ShelfChange"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShelfState"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    shelf_undo_shelf_undo_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShelfState"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    shelf_redo_shelf_redo_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShelfState"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -1694,13 +5251,249 @@ export interface operations {
             };
         };
         responses: {
-            /** @description Created */
-            201: {
+            /** @description OK */
+            200: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["AssetPicture"];
+                    "application/json": components["schemas"]["ShelfState"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    shelf_update_asset_assets__asset_id__update_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                asset_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["UpdateAsset"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShelfState"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    kits_save_kit__collection_id__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                collection_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    kits_load_kit_post: {
+        parameters: {
+            query?: {
+                when_there?: ("replace" | "keep both" | "skip") | null;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KitAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    shared_show_shared_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SharedState"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    shared_publish_publish_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PublishShared"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    shared_fetch_fetch_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FetchShared"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KitAnswer"];
                 };
             };
             /** @description Unprocessable Entity */

@@ -1,17 +1,17 @@
 <script setup lang="ts">
 import { onMounted, ref } from 'vue';
 
-import type { Parameter, ShapeWord } from '@/editor/shapes';
+import type { ShapeWord } from '@/editor/shapes';
 import NumberField from '@/facts/NumberField.vue';
 
 /** Exact sizes, typed where the desk was clicked. */
 const props = defineProps<{ shape: ShapeWord }>();
 const emit = defineEmits<{
-  draw: [values: Partial<Record<Parameter['key'], number>>];
+  draw: [values: Record<string, number>];
   cancel: [];
 }>();
 
-const values = ref<Partial<Record<Parameter['key'], number>>>(
+const values = ref<Record<string, number>>(
   Object.fromEntries(props.shape.typed.map((parameter) => [parameter.key, parameter.start])),
 );
 const fields = ref<InstanceType<typeof NumberField>[]>([]);
@@ -39,7 +39,8 @@ onMounted(() => form.value?.querySelector('input')?.select());
       ref="fields"
       :key="parameter.key"
       :label="parameter.word"
-      :value="values[parameter.key]!"
+      :value="values[parameter.key]"
+      :unit="parameter.unit"
       :rule="parameter"
       @change="values[parameter.key] = $event"
       @enter="draw"

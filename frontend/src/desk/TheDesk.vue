@@ -1,69 +1,79 @@
 <script setup lang="ts">
-import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue';
+import { computed, ref, watch } from 'vue';
 
-import type { Gesture, Hands } from '@/desk/gestures';
-import { drawGesture, moveGesture, resizeGesture } from '@/desk/gestures';
+import CompassRing from '@/desk/CompassRing.vue';
+import ContextMenu from '@/desk/ContextMenu.vue';
+import CrossingTicks from '@/desk/CrossingTicks.vue';
+import DeskRulers from '@/desk/DeskRulers.vue';
+import type { Gesture, Hands, Said } from '@/desk/gestures';
+import { endGesture, keysOf, ontoPlate, resizeGesture } from '@/desk/gestures';
+import { shapesAt } from '@/desk/picking';
+import PlateScene from '@/desk/PlateScene.vue';
 import SelectionMarks from '@/desk/SelectionMarks.vue';
 import SizeCard from '@/desk/SizeCard.vue';
-import type { Parameter } from '@/editor/shapes';
-import { drawn, shapeWord } from '@/editor/shapes';
-import { rule } from '@/look/fillRule';
-import { newId, useDrawing } from '@/stores/drawing';
-import { useSelection } from '@/stores/selection';
+import { useAsset } from '@/desk/useAsset';
+import { useDeskView } from '@/desk/useDeskView';
+import { useDraw } from '@/desk/useDraw';
+import { usePath } from '@/desk/usePath';
+import { usePick } from '@/desk/usePick';
+import { useRing } from '@/desk/useRing';
+import { useSnapping } from '@/desk/useSnapping';
+import ValueTags from '@/desk/ValueTags.vue';
+import { shapeWord } from '@/editor/shapes';
+import PiecePaths from '@/look/PiecePaths.vue';
+import RegionLayer from '@/regions/RegionLayer.vue';
+import { useRegions } from '@/regions/store';
+import { useStroke } from '@/regions/useStroke';
+import { ASSET } from '@/shelf/placing';
+import { useClipboard } from '@/stores/clipboard';
+import { useCompare } from '@/stores/compare';
+import { useDrawing } from '@/stores/drawing';
+import { HOLDING, useSelection } from '@/stores/selection';
+import { useShelf } from '@/stores/shelf';
+import { useSnaps } from '@/stores/snaps';
 import type { Point } from '@/stores/view';
 import { useView } from '@/stores/view';
 
 /** The desk: the plate, its shapes, and every gesture of the pointer on them. */
 const THRESHOLD = 3;
-const CARD = { width: 208, height: 190 };
 
 const drawing = useDrawing();
 const selection = useSelection();
 const view = useView();
+const snaps = useSnaps();
+const clipboard = useClipboard();
+const regions = useRegions();
+const compare = useCompare();
+const shelf = useShelf();
+const stroke = useStroke();
 
 const desk = ref<HTMLElement>();
-const offset = ref<Point>({ x: 0, y: 0 });
-const numbers = ref<{ text: string; at: Point } | null>(null);
-const card = ref<{ at: Point; left: number; top: number } | null>(null);
-const spaceHeld = ref(false);
+const said = ref<(Said & { at: Point }) | null>(null);
+const menu = ref(false);
+const menuAt = ref<Point>({ x: 0, y: 0 });
+const busy = ref(false);
 
 const head = computed(() => drawing.shown.heads[selection.plate]);
-const painted = computed(() =>
-  (head.value?.nodes ?? []).flatMap((key) => {
-    const node = drawing.shown.nodes[key];
-    const figure = drawing.shown.figures[key]?.[0];
-    return node && figure ? [{ node, figure }] : [];
-  }),
-);
-const chosen = computed(() => new Set(selection.ids));
-const marked = computed(() => selection.ids.flatMap((key) => selection.figureById.get(key) ?? []));
-/** Outlines of members, of a selected compound or beside a selected member. */
-const members = computed(() => {
-  if (selection.selected.length > 1 || view.outcome) return [];
-  const parents = new Set(selection.selected.map((row) => (row.depth ? row.top : row.node.id)));
-  return selection.rows.flatMap((row) =>
-    row.depth && parents.has(row.top) && !chosen.value.has(row.node.id)
-      ? (selection.figureById.get(row.node.id) ?? [])
-      : [],
-  );
-});
+const only = computed(() => (selection.only && !selection.only.held ? selection.only : null));
 const hoveredFigure = computed(() =>
-  selection.hovered && !chosen.value.has(selection.hovered)
+  selection.hovered && !selection.ids.includes(selection.hovered)
     ? selection.figureById.get(selection.hovered)
     : undefined,
 );
-const shift = computed(() => `translate(${offset.value.x} ${offset.value.y})`);
-const isMoved = (key: string) => chosen.value.has(key);
+const picking = computed(
+  () => view.tool === 'pick' && !shelf.inHand && !view.outcome && !regions.open && !compare.picture,
+);
+const quiet = computed(() => picking.value && !busy.value);
 
 const hands: Hands = {
   look: drawing.look,
   stopLooking: drawing.stopPreview,
   run: drawing.run,
   rounded: view.rounded,
-  step: () => 10 ** Math.ceil(Math.log10(1 / view.zoom) - 1e-9),
+  step: () => view.step,
 };
 
-function place(event: PointerEvent | WheelEvent): Point {
+function place(event: { clientX: number; clientY: number }): Point {
   const box = desk.value!.getBoundingClientRect();
   return { x: event.clientX - box.left, y: event.clientY - box.top };
 }
@@ -77,84 +87,53 @@ function press(event: PointerEvent, start: (from: Point) => Gesture | null, clic
   pressed = { at: place(event), start, click };
 }
 
+const { snapperFor } = useSnapping();
+const { spaceHeld, ground, fit, fitSelection, zoom } = useDeskView(() => desk.value!);
+const { card, pressDraw, drawTyped } = useDraw(hands, press, place, snapperFor);
+const path = usePath(hands, press, place, snapperFor);
+const asset = useAsset(hands, press, place, snapperFor);
+const { ring, grabRing, grabPivot } = useRing(hands, press, snapperFor);
+const { band, moved, pressPick } = usePick(hands, press, place, snapperFor, () => desk.value!);
+
+/** Why something snapped: what is in hand, or the next node of a path. */
+const marks = computed(() => said.value?.marks ?? path.marks.value);
+
 function onPointerDown(event: PointerEvent): void {
   (document.activeElement as HTMLElement | null)?.blur();
   card.value = null;
   if (event.button === 1 || spaceHeld.value) {
     desk.value!.setPointerCapture(event.pointerId);
     panning = place(event);
+    regions.panned = true;
     return;
   }
   if (event.button !== 0) return;
-  if (view.tool !== 'pick') {
-    pressDraw(event);
-    return;
-  }
-  const key = (event.target as Element).getAttribute('data-node');
-  if (!key) {
-    press(
-      event,
-      () => null,
-      () => !event.shiftKey && selection.pick(),
-    );
-    return;
-  }
-  pressShape(event, key);
+  if (regions.open) {
+    desk.value!.setPointerCapture(event.pointerId);
+    stroke.press(event);
+  } else if (shelf.inHand) asset.pressAsset(event);
+  else if (view.tool === 'path') path.pressPath(event);
+  else if (view.tool !== 'pick') pressDraw(event);
+  else pressPick(event);
 }
 
-function pressDraw(event: PointerEvent): void {
-  const kind = view.tool;
-  if (kind === 'pick') return;
-  const id = newId();
-  press(
-    event,
-    (from) => {
-      const shape = { kind, plate: selection.plate, id, fill: view.fill };
-      const draw = drawGesture(hands, shape, from);
-      const end = async () => {
-        await draw.end();
-        if (drawing.nodes[id]) selection.pick(id);
-      };
-      return { ...draw, end };
-    },
-    () => {
-      const at = place(event);
-      card.value = {
-        at: view.toPlate(at),
-        left: Math.min(at.x + 12, view.size.width - CARD.width - 8),
-        top: Math.min(at.y + 12, view.size.height - CARD.height - 8),
-      };
-    },
-  );
-}
-
-function pressShape(event: PointerEvent, key: string): void {
-  const before = chosen.value.has(key);
-  if (event.shiftKey) {
-    press(
-      event,
-      () => null,
-      () => selection.toggle(key),
-    );
-    return;
-  }
-  if (!before) selection.pick(key);
-  press(
-    event,
-    (from) => {
-      const live = selection.selected.some((row) => row.depth > 0);
-      return moveGesture(hands, [...selection.ids], live, from, (by) => (offset.value = by));
-    },
-    () => selection.pick(key),
-  );
-}
-
-function grab(key: string, corner: Point, event: PointerEvent): void {
+function grab(key: string, grip: Point, event: PointerEvent): void {
   const figure = selection.figureById.get(key);
   if (!figure || event.button !== 0) return;
   press(
     event,
-    () => resizeGesture(hands, figure, corner),
+    (from) => resizeGesture(hands, figure, grip, from),
+    () => undefined,
+  );
+}
+
+function grabEnd(key: string, atStart: boolean, event: PointerEvent): void {
+  const figure = selection.figureById.get(key);
+  if (!figure || event.button !== 0) return;
+  const still = ontoPlate(figure.matrix, { x: atStart ? figure.box.x1 : figure.box.x0, y: 0 });
+  press(
+    event,
+    () => endGesture(hands, key, still, atStart, snapperFor([key])),
     () => undefined,
   );
 }
@@ -166,162 +145,230 @@ function onPointerMove(event: PointerEvent): void {
     panning = at;
     return;
   }
+  if (regions.open) {
+    stroke.move(event);
+    return;
+  }
   if (pressed && Math.hypot(at.x - pressed.at.x, at.y - pressed.at.y) > THRESHOLD) {
     gesture = pressed.start(view.toPlate(pressed.at));
+    busy.value = gesture !== null;
     pressed = null;
   }
   if (gesture) {
-    const keys = { shift: event.shiftKey, alt: event.altKey };
-    const text = gesture.move(view.toPlate(at), keys);
-    numbers.value = text ? { text, at } : null;
+    const now = gesture.move(view.toPlate(at), keysOf(event));
+    said.value = now.text || now.marks?.length ? { ...now, at } : null;
     return;
   }
-  if (!pressed) selection.hovered = (event.target as Element).getAttribute('data-node');
+  if (view.tool === 'path') path.follow(event);
+  if (!pressed) {
+    const key = (event.target as Element).getAttribute('data-node');
+    selection.hovered = key ? selection.pickable(key) : null;
+  }
 }
 
 async function onPointerUp(): Promise<void> {
   panning = null;
+  stroke.release();
   pressed?.click();
   pressed = null;
   const ended = gesture;
   gesture = null;
-  numbers.value = null;
+  said.value = null;
   await ended?.end();
+  busy.value = false;
 }
 
 /** Leaves what is going on; answers whether there was something to leave. */
 function cancel(): boolean {
-  const busy = Boolean(gesture ?? card.value);
+  const something =
+    stroke.cancel() || path.leave() || asset.leave() || Boolean(gesture ?? card.value);
   gesture?.cancel();
   gesture = pressed = null;
-  numbers.value = card.value = null;
-  return busy;
+  busy.value = false;
+  said.value = card.value = null;
+  return something;
 }
 
-async function drawTyped(values: Partial<Record<Parameter['key'], number>>): Promise<void> {
-  const kind = view.tool;
-  if (kind === 'pick' || !card.value) return;
-  const { rx, width = 2 * rx!, height = 2 * rx!, ...others } = values;
-  const id = newId();
-  const centre = { x: view.rounded(card.value.at.x), y: view.rounded(card.value.at.y) };
-  card.value = null;
-  const fields = { width, height, ...others };
-  if (await drawing.run(drawn(kind, selection.plate, id, view.fill, centre, fields)))
-    selection.pick(id);
+function onDoubleClick(event: MouseEvent): void {
+  if (regions.open) return;
+  if (view.tool === 'path') {
+    void path.finishPath(false);
+    return;
+  }
+  const key = shapesAt(event.clientX, event.clientY)[0];
+  const outer = key ? selection.pickable(key) : null;
+  const kind = outer ? selection.rowById.get(outer)?.node.kind : null;
+  if (outer && key && kind && HOLDING.includes(kind)) {
+    selection.enter(outer);
+    const inner = selection.pickable(key);
+    if (inner) selection.pick(inner);
+  } else if (!key) selection.leave();
+}
+
+function onContextMenu(event: MouseEvent): void {
+  if (regions.open) return;
+  const key = shapesAt(event.clientX, event.clientY)[0];
+  const outer = key ? selection.pickable(key) : null;
+  if (outer && !selection.ids.includes(outer)) selection.pick(outer);
+  openMenu({ x: event.clientX, y: event.clientY });
+}
+
+function openMenu(at?: Point): void {
+  const box = desk.value!.getBoundingClientRect();
+  menuAt.value = at ?? { x: box.left + 40, y: box.top + 40 };
+  menu.value = true;
 }
 
 function onWheel(event: WheelEvent): void {
   view.zoomAt(place(event), Math.exp(-event.deltaY * 0.0015));
 }
 
-function fit(): void {
-  if (head.value) view.fit(head.value.width, head.value.height);
+/** An asset from the shelf, or files from elsewhere. */
+function onDrop(event: DragEvent): void {
+  const dragged = event.dataTransfer?.getData(ASSET);
+  if (dragged) void asset.put(dragged, view.toPlate(place(event)));
+  else void clipboard.pasteFiles([...(event.dataTransfer?.files ?? [])]);
 }
 
-function onSpace(event: KeyboardEvent): void {
-  const typing = (event.target as Element).closest?.('input, textarea, button, [role=button]');
-  if (event.code === 'Space' && (event.type === 'keyup' || !typing))
-    spaceHeld.value = event.type === 'keydown';
-}
-
-let observer: ResizeObserver | null = null;
-onMounted(() => {
-  observer = new ResizeObserver(([entry]) => {
-    const first = view.size.width === 0;
-    view.size = { width: entry!.contentRect.width, height: entry!.contentRect.height };
-    if (first) fit();
-  });
-  view.size = { width: 0, height: 0 };
-  observer.observe(desk.value!);
-  window.addEventListener('keydown', onSpace);
-  window.addEventListener('keyup', onSpace);
-});
-onBeforeUnmount(() => {
-  observer?.disconnect();
-  window.removeEventListener('keydown', onSpace);
-  window.removeEventListener('keyup', onSpace);
-});
-watch(() => [selection.plate, head.value?.width, head.value?.height], fit);
 watch(
   () => view.tool,
-  () => (card.value = null),
+  () => {
+    card.value = said.value = null;
+    asset.leave();
+    void path.finishPath(false);
+  },
 );
 
-const ground = computed(() => {
-  let pitch = 10 * view.zoom;
-  while (pitch < 14) pitch *= 2;
-  while (pitch > 40) pitch /= 2;
-  return {
-    backgroundSize: `${pitch}px ${pitch}px`,
-    backgroundPosition: `${view.pan.x - pitch / 2}px ${view.pan.y - pitch / 2}px`,
-  };
+const clear = computed(() => {
+  const middle = ring.value ? view.toDesk(ring.value.centre).x : 0;
+  const reach = ring.value?.radius ?? 0;
+  return { left: middle - reach, right: middle + reach };
 });
-
-defineExpose({ fit, cancel });
+const movedBy = computed(() => ({
+  '--moved-x': `${moved.value.x}px`,
+  '--moved-y': `${moved.value.y}px`,
+}));
+defineExpose({
+  fit,
+  fitSelection,
+  zoom,
+  cancel,
+  endPath: path.endPath,
+  takeBack: path.takeBack,
+  openMenu,
+});
+const { preview: pathPreview, nodes: pathNodes } = path;
+const { ghost } = asset;
 </script>
 
 <template>
   <div
     ref="desk"
     class="desk"
-    :class="{ drawing: view.tool !== 'pick', panning: spaceHeld }"
+    :class="{ drawing: view.tool !== 'pick' || shelf.inHand, panning: spaceHeld }"
     :style="ground"
     data-testid="desk"
+    :data-snaps="snaps.targets ? 'known' : 'asked'"
     @pointerdown="onPointerDown"
     @pointermove="onPointerMove"
     @pointerup="onPointerUp"
     @pointercancel="cancel"
     @pointerleave="selection.hovered = null"
+    @dblclick="onDoubleClick"
     @wheel.prevent="onWheel"
-    @contextmenu.prevent
+    @dragover.prevent
+    @drop.prevent="onDrop"
+    @contextmenu.prevent="onContextMenu"
   >
     <svg v-if="head" width="100%" height="100%" role="img" :aria-label="`Plate ${head.name}`">
-      <g :transform="`translate(${view.pan.x} ${view.pan.y}) scale(${view.zoom})`">
-        <rect class="plate" :width="head.width" :height="head.height" />
-        <path
-          v-for="{ node, figure } in painted"
-          :key="node.id"
-          :data-node="node.id"
-          :d="figure.path"
-          :fill="node.fill ?? 'none'"
-          :fill-rule="rule(figure.fill_rule)"
-          :class="{ bare: !node.fill, veiled: view.outcome && isMoved(node.id) }"
-          :transform="isMoved(node.id) ? shift : undefined"
-          pointer-events="all"
+      <defs>
+        <pattern id="no-ground" width="12" height="12" patternUnits="userSpaceOnUse">
+          <path d="M0 0h6v6H0zM6 6h6v6H6z" fill="#e4ded2" />
+        </pattern>
+      </defs>
+      <rect
+        v-if="!head.background"
+        class="no-ground"
+        :x="view.pan.x"
+        :y="view.pan.y"
+        :width="head.width * view.zoom"
+        :height="head.height * view.zoom"
+        fill="url(#no-ground)"
+      />
+      <g :transform="`translate(${view.pan.x} ${view.pan.y}) scale(${view.zoom})`" :style="movedBy">
+        <rect
+          class="plate"
+          :width="head.width"
+          :height="head.height"
+          :fill="head.background ?? 'none'"
         />
-        <path
-          v-if="view.outcome"
-          class="outcome"
-          data-testid="outcome-preview"
-          :d="view.outcome.path"
-          :fill="view.outcome.fill"
-        />
-        <path
-          v-for="figure in members"
-          :key="figure.id"
-          class="member"
-          :d="figure.path"
-          :transform="shift"
-        />
-        <path v-if="hoveredFigure" class="hovered" :d="hoveredFigure.path" />
-        <g v-if="!view.outcome" :transform="shift">
-          <template v-for="figure in marked" :key="figure.id">
-            <path
-              v-if="view.tool === 'pick' && selection.rowById.get(figure.id)?.depth"
-              class="held"
-              :d="figure.path"
-              :data-node="figure.id"
-            />
-            <SelectionMarks
-              :figure="figure"
-              :zoom="view.zoom"
-              :brackets="marked.length === 1 && view.tool === 'pick'"
-              @grab="(corner, event) => grab(figure.id, corner, event)"
-            />
-          </template>
+        <PiecePaths v-if="compare.picture" :pieces="compare.picture.pieces" />
+        <PlateScene v-else />
+        <CrossingTicks v-if="view.manner === 'wire' && picking" />
+        <g v-if="view.outcome" class="outcome" data-testid="outcome-preview">
+          <PiecePaths :pieces="view.outcome" />
+          <path
+            v-for="(piece, i) in view.outcome"
+            :key="`edge ${i}`"
+            class="edge"
+            :d="piece.path"
+          />
         </g>
+        <g v-if="ghost" :transform="ghost.transform" opacity="0.8" data-testid="asset-preview">
+          <PiecePaths :pieces="ghost.pieces" />
+        </g>
+        <path v-if="hoveredFigure && quiet" class="hovered" :d="hoveredFigure.path" />
+        <g v-if="picking" class="moved">
+          <SelectionMarks
+            v-for="figure in selection.figures"
+            :key="figure.id"
+            :figure="figure"
+            :zoom="view.zoom"
+            :held="quiet && only?.node.id === figure.id"
+            :line="only?.node.kind === 'line'"
+            @grab="(grip, event) => grab(figure.id, grip, event)"
+            @grab-end="(atStart, event) => grabEnd(figure.id, atStart, event)"
+          />
+        </g>
+        <path v-if="pathPreview" class="path" data-testid="path-preview" :d="pathPreview" />
+        <circle
+          v-for="(node, i) in pathNodes"
+          :key="i"
+          class="path-node"
+          :cx="node.x"
+          :cy="node.y"
+          :r="(i ? 3 : 5) / view.zoom"
+        />
+        <rect
+          v-if="band"
+          class="band"
+          :x="band.x0"
+          :y="band.y0"
+          :width="band.x1 - band.x0"
+          :height="band.y1 - band.y0"
+        />
+        <template v-for="(mark, i) in marks" :key="i">
+          <path class="snap" :d="`M${mark.from.x} ${mark.from.y}L${mark.to.x} ${mark.to.y}`" />
+          <circle class="snap-dot" :cx="mark.to.x" :cy="mark.to.y" :r="4 / view.zoom" />
+        </template>
       </g>
+      <RegionLayer
+        v-if="regions.open"
+        :touched="stroke.touched.value"
+        :hovered="stroke.hovered.value"
+      />
+      <CompassRing
+        v-if="ring && quiet"
+        :centre="ring.centre"
+        :radius="ring.radius"
+        :degrees="ring.degrees"
+        :moved="view.pivot !== null"
+        @turn="grabRing"
+        @shift="grabPivot"
+        @reset="view.pivot = null"
+      />
     </svg>
+    <DeskRulers v-if="view.rulers" />
     <div
       v-if="head"
       class="caption soft"
@@ -329,13 +376,32 @@ defineExpose({ fit, cancel });
     >
       {{ head.name }} · {{ head.width }} × {{ head.height }}
     </div>
+    <ValueTags
+      v-if="only && quiet && ring && selection.figureById.get(only.node.id)"
+      :key="only.node.id"
+      :node="only.node"
+      :figure="selection.figureById.get(only.node.id)!"
+      :clear="clear"
+    />
     <div
-      v-if="numbers"
-      class="numbers mono"
-      :style="{ left: `${numbers.at.x + 16}px`, top: `${numbers.at.y + 14}px` }"
+      v-for="(mark, i) in marks"
+      :key="i"
+      class="reason"
+      :style="{
+        left: `${view.toDesk(mark.to).x + 9}px`,
+        top: `${view.toDesk(mark.to).y - 22 - 18 * i}px`,
+      }"
     >
-      {{ numbers.text }}
+      {{ mark.says }}
     </div>
+    <div
+      v-if="said?.text"
+      class="numbers mono"
+      :style="{ left: `${said.at.x + 16}px`, top: `${said.at.y + (marks.length ? 30 : 14)}px` }"
+    >
+      {{ said.text }}
+    </div>
+    <div v-if="compare.picture" class="before" role="status">before {{ compare.label }}</div>
     <SizeCard
       v-if="card && view.tool !== 'pick'"
       :key="view.tool"
@@ -344,6 +410,7 @@ defineExpose({ fit, cancel });
       @draw="drawTyped"
       @cancel="card = null"
     />
+    <ContextMenu v-model="menu" :at="menuAt" />
     <slot />
   </div>
 </template>
@@ -365,35 +432,32 @@ defineExpose({ fit, cancel });
 svg {
   display: block;
 }
+.moved {
+  transform: translate(var(--moved-x, 0), var(--moved-y, 0));
+}
 .plate {
-  fill: #fff;
   stroke: var(--rule);
   stroke-width: 1;
   vector-effect: non-scaling-stroke;
   pointer-events: none;
 }
-.bare {
-  stroke: var(--soft);
-  vector-effect: non-scaling-stroke;
-}
-.veiled {
-  opacity: 0;
+.no-ground {
+  pointer-events: none;
 }
 .outcome,
-.member,
-.hovered {
+.edge,
+.hovered,
+.path,
+.band,
+.snap,
+.snap-dot {
   pointer-events: none;
   vector-effect: non-scaling-stroke;
 }
-.outcome {
-  stroke: var(--clay);
-  stroke-width: 2;
-}
-.member {
+.edge {
   fill: none;
-  stroke: var(--tide);
-  stroke-width: 1.4;
-  stroke-dasharray: 2 3;
+  stroke: var(--clay);
+  stroke-width: 1.6;
 }
 .hovered {
   fill: none;
@@ -401,15 +465,56 @@ svg {
   stroke-opacity: 0.6;
   stroke-width: 1.5;
 }
-.held {
-  fill: transparent;
-  pointer-events: all;
+.path {
+  fill: none;
+  stroke: var(--clay);
+  stroke-width: 1.6;
+}
+.path-node {
+  fill: #fff;
+  stroke: var(--clay);
+  stroke-width: 1.6;
+  vector-effect: non-scaling-stroke;
+  pointer-events: none;
+}
+.band {
+  fill: var(--tide);
+  fill-opacity: 0.08;
+  stroke: var(--tide);
+  stroke-dasharray: 4 3;
+}
+.snap {
+  stroke: var(--moss);
+  stroke-width: 1.4;
+}
+.snap-dot {
+  fill: var(--moss);
+}
+.reason {
+  position: absolute;
+  padding: 0 6px;
+  border-radius: 8px;
+  background: rgb(251 247 239 / 90%);
+  color: var(--moss);
+  font-size: 12px;
+  pointer-events: none;
+  white-space: nowrap;
 }
 .caption {
   position: absolute;
   font-size: 12px;
   pointer-events: none;
   white-space: nowrap;
+}
+.before {
+  position: absolute;
+  top: 12px;
+  left: 50%;
+  padding: 3px 14px;
+  border-radius: 13px;
+  background: var(--ink);
+  color: #fff;
+  transform: translateX(-50%);
 }
 .numbers {
   position: absolute;

@@ -1,18 +1,34 @@
 // What a drag on the desk does: small state machines that know no view.
 import type { Command, Figure } from '@/api/types';
-import type { ShapeKind } from '@/editor/shapes';
-import { drawn } from '@/editor/shapes';
+import type { Mark, Snapped, Snapping } from '@/desk/snapping';
+import type { Ink, ShapeKind } from '@/editor/shapes';
+import { drawn, lineBetween, naturalHeight } from '@/editor/shapes';
 import type { Point } from '@/stores/view';
 
 export interface Keys {
   shift: boolean;
   alt: boolean;
+  /** Ctrl or Cmd: nothing snaps while it is held. */
+  free: boolean;
+}
+
+/** Waits at a press for what it becomes: a drag that starts a gesture, or a click. */
+export type Press = (
+  event: PointerEvent,
+  start: (from: Point) => Gesture | null,
+  click: () => void,
+) => void;
+
+/** What is shown while a gesture runs: its numbers, and why it snapped. */
+export interface Said {
+  text: string;
+  marks?: Mark[];
 }
 
 /** One drag, from its first move to its end. */
 export interface Gesture {
-  /** The pointer is at ``at``, in the plate's units; answers the numbers to be shown. */
-  move(at: Point, keys: Keys): string;
+  /** The pointer is at ``at``, in the plate's units. */
+  move(at: Point, keys: Keys): Said;
   end(): Promise<void>;
   cancel(): void;
 }
@@ -26,35 +42,47 @@ export interface Hands {
   step(): number;
 }
 
-/** Draws a shape from corner to corner. Shift makes sides equal, Alt draws from the centre. */
-export function drawGesture(
+/** A new shape: where it goes, under which id, in which paint. */
+export interface Fresh {
+  plate: string;
+  id: string;
+  ink: Ink;
+}
+
+/** A point or way, rounded along each axis on which it did not snap. */
+function rounded(hands: Hands, exact: Point, snapped: Snapped): Snapped {
+  return {
+    at: {
+      x: snapped.at.x === exact.x ? hands.rounded(exact.x) : snapped.at.x,
+      y: snapped.at.y === exact.y ? hands.rounded(exact.y) : snapped.at.y,
+    },
+    marks: snapped.marks,
+  };
+}
+
+/** The pointer's place: snapped if anything is near, rounded if not. */
+export function landed(hands: Hands, snapper: Snapping, at: Point, keys: Keys): Snapped {
+  return rounded(hands, at, keys.free ? { at, marks: [] } : snapper.point(at));
+}
+
+/** The keys that are held at an event. */
+export function keysOf(event: PointerEvent): Keys {
+  return { shift: event.shiftKey, alt: event.altKey, free: event.ctrlKey || event.metaKey };
+}
+
+/** A gesture that shows what one command would do, and does it in the end. */
+function commandGesture(
   hands: Hands,
-  shape: { kind: ShapeKind; plate: string; id: string; fill: string },
-  from: Point,
+  next: (at: Point, keys: Keys) => { command: Command | null; said: Said },
 ): Gesture {
-  const start = { x: hands.rounded(from.x), y: hands.rounded(from.y) };
   let command: Command | null = null;
   return {
     move(at, keys) {
-      let dx = hands.rounded(at.x) - start.x;
-      let dy = hands.rounded(at.y) - start.y;
-      if (keys.shift) {
-        const side = Math.max(Math.abs(dx), Math.abs(dy));
-        dx = dx < 0 ? -side : side;
-        dy = dy < 0 ? -side : side;
-      }
-      const reach = keys.alt ? 2 : 1;
-      const width = Math.abs(dx) * reach;
-      const height = Math.abs(dy) * reach;
-      if (width === 0 || height === 0) {
-        command = null;
-        hands.stopLooking();
-        return '';
-      }
-      const centre = keys.alt ? start : { x: start.x + dx / 2, y: start.y + dy / 2 };
-      command = drawn(shape.kind, shape.plate, shape.id, shape.fill, centre, { width, height });
-      hands.look(command);
-      return `${shortNumber(width)} × ${shortNumber(height)}`;
+      const step = next(at, keys);
+      command = step.command;
+      if (command) hands.look(command);
+      else hands.stopLooking();
+      return step.said;
     },
     async end() {
       if (command) await hands.run(command);
@@ -63,27 +91,130 @@ export function drawGesture(
   };
 }
 
-/** Moves shapes; Shift keeps to one axis. ``show`` draws the move where no result depends on it. */
+/** Draws a shape from corner to corner. Shift keeps proportions, Alt draws from the centre. */
+export function drawGesture(
+  hands: Hands,
+  kind: ShapeKind,
+  fresh: Fresh,
+  snapper: Snapping,
+  from: Point,
+): Gesture {
+  let start: Point | null = null;
+  return commandGesture(hands, (at, keys) => {
+    start ??= landed(hands, snapper, from, keys).at;
+    const { at: end, marks } = landed(hands, snapper, at, keys);
+    let dx = end.x - start.x;
+    let dy = end.y - start.y;
+    if (keys.shift) {
+      const tall = naturalHeight(kind, 1);
+      const side = Math.max(Math.abs(dx), Math.abs(dy) / tall);
+      dx = dx < 0 ? -side : side;
+      dy = (dy < 0 ? -side : side) * tall;
+    }
+    const reach = keys.alt ? 2 : 1;
+    const width = Math.abs(dx) * reach;
+    const height = Math.abs(dy) * reach;
+    if (width === 0 || height === 0) return { command: null, said: { text: '' } };
+    const centre = keys.alt ? start : { x: start.x + dx / 2, y: start.y + dy / 2 };
+    const { plate, id, ink } = fresh;
+    return {
+      command: drawn(kind, plate, id, ink, centre, { width, height }),
+      said: { text: `${shortNumber(width)} × ${shortNumber(height)}`, marks },
+    };
+  });
+}
+
+/** Draws a line from end to end; Shift turns it by steps of 15°, Alt draws from its middle. */
+export function lineGesture(hands: Hands, fresh: Fresh, snapper: Snapping, from: Point): Gesture {
+  let start: Point | null = null;
+  return commandGesture(hands, (at, keys) => {
+    start ??= landed(hands, snapper, from, keys).at;
+    const snapped = landed(hands, snapper, at, keys);
+    const end = keys.shift ? stepped(start, at, hands) : snapped.at;
+    const begin = keys.alt ? { x: 2 * start.x - end.x, y: 2 * start.y - end.y } : start;
+    const length = Math.hypot(end.x - begin.x, end.y - begin.y);
+    if (length === 0) return { command: null, said: { text: '' } };
+    return {
+      command: lineBetween(fresh.plate, fresh.id, fresh.ink, begin, end),
+      said: {
+        text: `${shortNumber(length)} at ${degreesOf(begin, end)}`,
+        marks: keys.shift ? [] : snapped.marks,
+      },
+    };
+  });
+}
+
+/** Moves one end of a line, the other stays; Shift turns it by steps of 15°. */
+export function endGesture(
+  hands: Hands,
+  id: string,
+  still: Point,
+  atStart: boolean,
+  snapper: Snapping,
+): Gesture {
+  return commandGesture(hands, (at, keys) => {
+    const snapped = landed(hands, snapper, at, keys);
+    const end = keys.shift ? stepped(still, at, hands) : snapped.at;
+    const length = Math.hypot(end.x - still.x, end.y - still.y);
+    if (length === 0) return { command: null, said: { text: '' } };
+    const [fixed, moved]: [number, number][] = [
+      [still.x, still.y],
+      [end.x, end.y],
+    ];
+    return {
+      command: {
+        kind: 'set-ends',
+        id,
+        start: atStart ? moved! : fixed!,
+        end: atStart ? fixed! : moved!,
+      },
+      said: {
+        text: `${shortNumber(length)} at ${degreesOf(still, end)}`,
+        marks: keys.shift ? [] : snapped.marks,
+      },
+    };
+  });
+}
+
+/**
+ * Moves shapes; Shift keeps to one axis, Alt leaves a copy. ``show`` draws the move where no
+ * result depends on it; ``done`` is told the move, and the seed of copies if it made some.
+ */
 export function moveGesture(
   hands: Hands,
   ids: string[],
   live: boolean,
   from: Point,
+  snapper: Snapping,
   show: (by: Point) => void,
+  done: (by: Point, copies: string | null) => void,
+  seed: string,
 ): Gesture {
   let by = { x: 0, y: 0 };
-  const command = (): Command => ({ kind: 'transform', ids, by: { e: by.x, f: by.y } }) as Command;
+  let copy = false;
+  const command = (): Command =>
+    copy
+      ? ({ kind: 'duplicate', ids, seed, by: { e: by.x, f: by.y } } as Command)
+      : ({ kind: 'transform', ids, by: { e: by.x, f: by.y } } as Command);
   return {
     move(at, keys) {
-      by = { x: hands.rounded(at.x - from.x), y: hands.rounded(at.y - from.y) };
-      if (keys.shift) by = Math.abs(by.x) > Math.abs(by.y) ? { ...by, y: 0 } : { ...by, x: 0 };
-      if (live) hands.look(command());
-      else show(by);
-      return `${shortNumber(by.x)}, ${shortNumber(by.y)}`;
+      const exact = { x: at.x - from.x, y: at.y - from.y };
+      const near = keys.free ? { at: exact, marks: [] } : snapper.move(exact);
+      const snapped = rounded(hands, exact, near);
+      by = snapped.at;
+      if (keys.shift)
+        by = Math.abs(exact.x) > Math.abs(exact.y) ? { x: by.x, y: 0 } : { x: 0, y: by.y };
+      copy = keys.alt;
+      if (live || copy) hands.look(command());
+      else hands.stopLooking();
+      show(live || copy ? { x: 0, y: 0 } : by);
+      const text = `${shortNumber(by.x)}, ${shortNumber(by.y)}${copy ? ' · a copy' : ''}`;
+      return { text, marks: keys.shift ? [] : snapped.marks };
     },
     async end() {
-      if (by.x || by.y) await hands.run(command());
-      else hands.stopLooking();
+      if (by.x || by.y) {
+        if (await hands.run(command())) done(by, copy ? seed : null);
+      } else hands.stopLooking();
       show({ x: 0, y: 0 });
     },
     cancel() {
@@ -94,39 +225,106 @@ export function moveGesture(
 }
 
 /**
- * Resizes a shape along its own axes from the corner at the fractions ``corner`` of its box.
- * Shift keeps its proportions, Alt its centre; else the opposite corner stays.
+ * Resizes a shape along its own axes from the grip at the fractions ``grip`` of its box; 0.5
+ * is a side's middle, which stretches one way only. Shift keeps its proportions, Alt its
+ * centre; else the opposite side stays.
  */
-export function resizeGesture(hands: Hands, figure: Figure, corner: Point): Gesture {
+export function resizeGesture(hands: Hands, figure: Figure, grip: Point, from: Point): Gesture {
   const { matrix, box } = figure;
+  // Grips lie a little off the box: what counts is how far they are dragged.
+  const held = intoOwnAxes(matrix, from);
+  const off = {
+    x: held.x - (box.x0 + grip.x * (box.x1 - box.x0)),
+    y: held.y - (box.y0 + grip.y * (box.y1 - box.y0)),
+  };
   const scale = { x: Math.hypot(matrix.a!, matrix.b!), y: Math.hypot(matrix.c!, matrix.d!) };
-  let command: Command | null = null;
+  return commandGesture(hands, (at, keys) => {
+    const anchor = keys.alt ? { x: 0.5, y: 0.5 } : { x: 1 - grip.x, y: 1 - grip.y };
+    const own = intoOwnAxes(matrix, at);
+    const least = hands.step();
+    const along = (share: number, value: number, low: number, high: number, unit: number) => {
+      if (share === 0.5) return null;
+      const still = low + (keys.alt ? 0.5 : 1 - share) * (high - low);
+      const reach = (value - still) * (share ? 1 : -1) * (keys.alt ? 2 : 1) * unit;
+      return Math.max(least, hands.rounded(reach));
+    };
+    let width = along(grip.x, own.x - off.x, box.x0, box.x1, scale.x);
+    let height = along(grip.y, own.y - off.y, box.y0, box.y1, scale.y);
+    if (keys.shift) {
+      const factor = Math.max((width ?? 0) / figure.width, (height ?? 0) / figure.height);
+      width = figure.width * factor;
+      height = figure.height * factor;
+    }
+    return {
+      command: {
+        kind: 'resize',
+        ids: [figure.id],
+        ...(width === null || figure.width === 0 ? {} : { width }),
+        ...(height === null || figure.height === 0 ? {} : { height }),
+        anchor: [anchor.x, anchor.y],
+      } as Command,
+      said: {
+        text: `${shortNumber(width ?? figure.width)} × ${shortNumber(height ?? figure.height)}`,
+      },
+    };
+  });
+}
+
+/**
+ * Turns shapes about a point: by steps of 15° inside the ring, freely beyond it. Alt leaves a
+ * copy. ``before`` is the angle of a single shape, so that steps are those of its own angle.
+ */
+export function turnGesture(
+  hands: Hands,
+  ids: string[],
+  about: { centre: Point; ring: number; before: number | null },
+  from: Point,
+  done: (by: ReturnType<typeof turnAbout>, copies: string | null) => void,
+  seed: string,
+): Gesture {
+  const { centre, ring } = about;
+  const before = about.before ?? 0;
+  const first = angleOf(centre, from);
+  let degrees = 0;
+  let copy = false;
+  const gesture = commandGesture(hands, (at, keys) => {
+    const inside = Math.hypot(at.x - centre.x, at.y - centre.y) <= ring;
+    const turned = angleOf(centre, at) - first;
+    const exact =
+      inside || keys.shift
+        ? Math.round((before + turned) / 15) * 15 - before
+        : Math.round(turned * 10) / 10;
+    degrees = normal(exact);
+    copy = keys.alt;
+    const by = turnAbout(centre, degrees);
+    const command: Command = copy
+      ? { kind: 'duplicate', ids, seed, by }
+      : { kind: 'transform', ids, by };
+    const text = `${shortNumber(normal(before + degrees))}°${copy ? ' · a copy' : ''}`;
+    return { command: degrees ? command : null, said: { text } };
+  });
   return {
-    move(at, keys) {
-      const anchor = keys.alt ? { x: 0.5, y: 0.5 } : { x: 1 - corner.x, y: 1 - corner.y };
-      const still = {
-        x: box.x0 + anchor.x * (box.x1 - box.x0),
-        y: box.y0 + anchor.y * (box.y1 - box.y0),
-      };
-      const own = intoOwnAxes(matrix, at);
-      const reach = keys.alt ? 2 : 1;
-      const least = hands.step();
-      const sign = { x: corner.x ? 1 : -1, y: corner.y ? 1 : -1 };
-      let width = Math.max(least, hands.rounded((own.x - still.x) * sign.x * reach * scale.x));
-      let height = Math.max(least, hands.rounded((own.y - still.y) * sign.y * reach * scale.y));
-      if (keys.shift) {
-        const factor = Math.max(width / figure.width, height / figure.height);
-        width = figure.width * factor;
-        height = figure.height * factor;
-      }
-      command = { kind: 'resize', id: figure.id, width, height, anchor: [anchor.x, anchor.y] };
-      hands.look(command);
-      return `${shortNumber(width)} × ${shortNumber(height)}`;
-    },
+    ...gesture,
     async end() {
-      if (command) await hands.run(command);
+      await gesture.end();
+      if (degrees) done(turnAbout(centre, degrees), copy ? seed : null);
     },
-    cancel: () => hands.stopLooking(),
+  };
+}
+
+/** The map that turns about a point; quarter turns exactly. */
+export function turnAbout(centre: Point, degrees: number) {
+  const radians = (degrees * Math.PI) / 180;
+  const quarter = degrees % 90 === 0;
+  const cos = quarter ? Math.round(Math.cos(radians)) : Math.cos(radians);
+  const sin = quarter ? Math.round(Math.sin(radians)) : Math.sin(radians);
+  return {
+    a: cos,
+    b: sin,
+    c: -sin,
+    d: cos,
+    e: centre.x - cos * centre.x + sin * centre.y,
+    f: centre.y - sin * centre.x - cos * centre.y,
   };
 }
 
@@ -135,7 +333,30 @@ export function shortNumber(value: number): string {
   return String(Number(value.toFixed(4)));
 }
 
-function intoOwnAxes(matrix: Figure['matrix'], at: Point): Point {
+/** Angles from −180 (left out) to 180. */
+function normal(degrees: number): number {
+  const turned = degrees - 360 * Math.round(degrees / 360);
+  return turned === -180 ? 180 : Number(turned.toFixed(6));
+}
+
+export function angleOf(centre: Point, at: Point): number {
+  return (Math.atan2(at.y - centre.y, at.x - centre.x) * 180) / Math.PI;
+}
+
+function degreesOf(from: Point, to: Point): string {
+  return `${shortNumber(Number(angleOf(from, to).toFixed(1)))}°`;
+}
+
+/** The point at the nearest step of 15° round ``centre``, as far away as ``at``. */
+function stepped(centre: Point, at: Point, hands: Hands): Point {
+  const length = hands.rounded(Math.hypot(at.x - centre.x, at.y - centre.y));
+  const degrees = Math.round(angleOf(centre, at) / 15) * 15;
+  const { a, b } = turnAbout({ x: 0, y: 0 }, degrees);
+  return { x: centre.x + length * a, y: centre.y + length * b };
+}
+
+/** A point of the plate in a shape's own axes. */
+export function intoOwnAxes(matrix: Figure['matrix'], at: Point): Point {
   const inverse = new DOMMatrix([
     matrix.a!,
     matrix.b!,
@@ -146,4 +367,10 @@ function intoOwnAxes(matrix: Figure['matrix'], at: Point): Point {
   ]).inverse();
   const own = inverse.transformPoint(at);
   return { x: own.x, y: own.y };
+}
+
+/** A point of a shape's own axes on the plate. */
+export function ontoPlate(matrix: Figure['matrix'], own: Point): Point {
+  const { a, b, c, d, e, f } = matrix;
+  return { x: a! * own.x + c! * own.y + e!, y: b! * own.x + d! * own.y + f! };
 }

@@ -1,15 +1,19 @@
 <script setup lang="ts">
-import { ref, watch } from 'vue';
+import { computed, ref, watch } from 'vue';
 
 import { RefusedError } from '@/api/client';
 import TheDesk from '@/desk/TheDesk.vue';
 import HintLine from '@/editor/HintLine.vue';
 import KeySheet from '@/editor/KeySheet.vue';
+import NotKept from '@/editor/NotKept.vue';
 import ShapeBand from '@/editor/ShapeBand.vue';
 import TitleStrip from '@/editor/TitleStrip.vue';
 import { useKeys } from '@/editor/useKeys';
+import ExportDialog from '@/export/ExportDialog.vue';
+import type { Exportable } from '@/export/formats';
 import FactsPanel from '@/facts/FactsPanel.vue';
 import LostPage from '@/home/LostPage.vue';
+import OutdatedShapes from '@/shelf/OutdatedShapes.vue';
 import PutOnShelf from '@/shelf/PutOnShelf.vue';
 import ShelfTab from '@/shelf/ShelfTab.vue';
 import StackThread from '@/stack/StackThread.vue';
@@ -17,6 +21,7 @@ import { useDrawing } from '@/stores/drawing';
 import { useSelection } from '@/stores/selection';
 import { useView } from '@/stores/view';
 import ActionStrip from '@/strip/ActionStrip.vue';
+import VersionBrowser from '@/versions/VersionBrowser.vue';
 
 /** The editor: one drawing, one plate of it on the desk. */
 const props = defineProps<{ id: string }>();
@@ -31,13 +36,19 @@ const why = ref('');
 const desk = ref<InstanceType<typeof TheDesk>>();
 const strip = ref<InstanceType<typeof ActionStrip>>();
 const stack = ref<InstanceType<typeof StackThread>>();
+const facts = ref<InstanceType<typeof FactsPanel>>();
 const keeping = ref(false);
+/** The plate that is put on the shelf; else what is selected. */
+const keptPlate = ref<string>();
 const keysShown = ref(false);
+const versionsShown = ref(false);
+const exporting = ref(false);
 
 async function open(): Promise<void> {
   try {
     await drawing.open(props.id);
-    selection.plate = drawing.plates[0] ?? '';
+    const known = sessionStorage.getItem(remembered()) ?? '';
+    selection.plate = drawing.plates.includes(known) ? known : (drawing.plates[0] ?? '');
     selection.pick();
     view.tool = 'pick';
     state.value = 'open';
@@ -53,13 +64,51 @@ async function open(): Promise<void> {
 }
 void open();
 
+/** What is selected, this plate, or all of them. */
+const exportable = computed<Exportable[]>(() => {
+  const { id } = drawing;
+  const ids = [...selection.ids];
+  return [
+    { word: 'this plate', subject: { kind: 'plate', drawing: id, plate: selection.plate } },
+    ...(ids.length
+      ? [{ word: 'the selection', subject: { kind: 'shapes', drawing: id, ids } } as const]
+      : []),
+    ...(drawing.plates.length > 1
+      ? [{ word: 'all plates', subject: { kind: 'plates', drawing: id } } as const]
+      : []),
+  ];
+});
+
+function keep(plate?: string): void {
+  keptPlate.value = plate;
+  keeping.value = true;
+}
+
+/** Where this tab keeps which plate of the drawing is in hand, over a reload. */
+function remembered(): string {
+  return `dotstack plate ${props.id}`;
+}
+
+watch(
+  () => selection.plate,
+  (plate) => plate && state.value === 'open' && sessionStorage.setItem(remembered(), plate),
+);
+
 useKeys({
   leave: () => desk.value?.cancel() ?? false,
   fit: () => desk.value?.fit(),
+  fitSelection: () => desk.value?.fitSelection(),
+  zoom: (factor) => desk.value?.zoom(factor),
+  finishPath: (closed) => desk.value?.endPath(closed) ?? false,
+  takeBack: () => desk.value?.takeBack() ?? false,
+  openMenu: () => desk.value?.openMenu(),
+  align: () => facts.value?.align(),
   take: (outcome) => void strip.value?.take(outcome),
-  sameCentre: () => void strip.value?.sameCentre(),
   rename: (id) => void stack.value?.rename(id),
   showKeys: () => (keysShown.value = true),
+  keep: () => selection.ids.length && keep(),
+  exportMarks: () => (exporting.value = true),
+  showVersions: () => (versionsShown.value = true),
 });
 
 watch(
@@ -74,7 +123,13 @@ watch(
     Dot Stack cannot be reached; trying again…
   </p>
   <main v-else-if="state === 'open'" class="editor">
-    <TitleStrip class="title" @fit="desk?.fit()" />
+    <TitleStrip
+      class="title"
+      @fit="desk?.fit()"
+      @versions="versionsShown = true"
+      @keep="keep"
+      @export="exporting = true"
+    />
     <ShapeBand class="band" />
     <div class="side">
       <div class="sides" role="tablist" aria-label="Stack or shelf">
@@ -90,20 +145,23 @@ watch(
         </button>
       </div>
       <div class="scroll">
+        <OutdatedShapes />
         <StackThread v-if="view.tab === 'stack'" ref="stack" />
         <ShelfTab v-else />
       </div>
     </div>
     <TheDesk ref="desk" class="desk"><HintLine /></TheDesk>
-    <ActionStrip ref="strip" class="actions" @keep="keeping = true" />
-    <FactsPanel class="facts" />
+    <ActionStrip ref="strip" class="actions" @keep="keep()" />
+    <FactsPanel ref="facts" class="facts" />
     <v-dialog v-model="keeping">
-      <PutOnShelf
-        v-if="selection.only"
-        :node="selection.only.node.id"
-        :suggestion="selection.only.node.name"
-        @close="keeping = false"
-      />
+      <PutOnShelf :plate="keptPlate" @close="keeping = false" />
+    </v-dialog>
+    <NotKept />
+    <v-dialog v-model="exporting">
+      <ExportDialog :subjects="exportable" @close="exporting = false" />
+    </v-dialog>
+    <v-dialog v-model="versionsShown">
+      <VersionBrowser @close="versionsShown = false" />
     </v-dialog>
     <v-dialog v-model="keysShown"><KeySheet @close="keysShown = false" /></v-dialog>
   </main>

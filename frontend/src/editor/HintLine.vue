@@ -2,50 +2,90 @@
 import { computed } from 'vue';
 
 import { shapeWord } from '@/editor/shapes';
+import { useRegions } from '@/regions/store';
 import { useSelection } from '@/stores/selection';
+import { useShelf } from '@/stores/shelf';
 import { useView } from '@/stores/view';
 
 /** What the pointer does now, and which keys change it. */
 const view = useView();
 const selection = useSelection();
+const regions = useRegions();
+const shelf = useShelf();
 
 interface Hint {
   says: string;
   keys: [string, string][];
 }
 
-const hint = computed<Hint>(() => {
-  if (view.tool !== 'pick')
+/** Ctrl or Cmd, everywhere where something snaps. */
+const FREE: [string, string] = ['Ctrl', 'no snapping'];
+
+function drawing_(tool: Exclude<typeof view.tool, 'pick'>): Hint {
+  const back: [string, string] = ['Esc', 'back to picking'];
+  if (tool === 'path')
     return {
-      says: `Drag to draw a ${shapeWord(view.tool).word.toLowerCase()}, or click to type its size.`,
-      keys: [
-        ['Shift', 'equal sides'],
-        ['Alt', 'from the centre'],
-        ['Esc', 'back to picking'],
-      ],
+      says: 'Click for corners, drag for curves; Enter or a click on the first node closes.',
+      keys: [['Shift+Enter', 'leave it open'], ['Backspace', 'take a node back'], FREE, back],
     };
-  if (selection.selected.length === 1)
+  const what = shapeWord(tool).word.toLowerCase();
+  if (tool === 'line')
     return {
-      says: 'Drag to move, drag a corner to resize.',
-      keys: [
-        ['Shift', 'one axis, or proportions'],
-        ['Alt', 'resize from the centre'],
-        ['arrows', 'nudge'],
-        ['Delete', 'remove'],
-      ],
+      says: 'Drag from end to end, or click to type the length.',
+      keys: [['Shift', 'by 15°'], ['Alt', 'from the middle'], FREE, back],
+    };
+  return {
+    says: `Drag to draw a ${what}, or click to type its size.`,
+    keys: [['Shift', 'proportions'], ['Alt', 'from the centre'], FREE, back],
+  };
+}
+
+function picking(): Hint {
+  if (regions.placing)
+    return { says: 'Click the dot that the lost region is now.', keys: [['Esc', 'leave']] };
+  return {
+    says: 'Click a dot to keep it, drag across dots to fuse.',
+    keys: [
+      ['X', 'drop while held'],
+      ['Tab', 'from dot to dot'],
+      ['Enter', 'applies'],
+      ['Esc', 'leaves all as it was'],
+    ],
+  };
+}
+
+const hint = computed<Hint>(() => {
+  if (regions.open) return picking();
+  if (shelf.inHand)
+    return {
+      says: `Drag to draw ${shelf.inHand.name}, or click to put it at ${shelf.percent} %.`,
+      keys: [['Alt', 'from the centre'], FREE, ['Esc', 'let go of it']],
+    };
+  if (view.tool !== 'pick') return drawing_(view.tool);
+  if (selection.only?.held)
+    return {
+      says: `${selection.only.node.name} is locked: it can be seen and snapped to, not moved.`,
+      keys: [['L', 'unlock']],
+    };
+  if (selection.only)
+    return {
+      says: 'Drag to move, a bracket to resize, the dot on the ring to turn.',
+      keys: [['Shift', 'one axis, or proportions'], ['Alt', 'leave a copy'], FREE],
     };
   if (selection.selected.length > 1)
     return {
       says: 'Drag to move.',
-      keys: [
-        ['J C O T', 'combine'],
-        ['.', 'same centre'],
-        ['Shift-click', 'add or take out'],
-      ],
+      keys: [['J C O T', 'combine'], ['.', 'same centre'], [',', 'align'], ['U', 'group'], FREE],
+    };
+  if (selection.focused)
+    return {
+      says: `Inside ${selection.focused.node.name}: click a shape of it.`,
+      keys: [['Esc', 'step out']],
     };
   return {
-    says: 'Click a shape to select it.',
+    says: 'Click a shape to select it, or drag a box round several.',
     keys: [
+      ['Alt', 'only what lies wholly inside'],
       ['wheel', 'zoom'],
       ['Space-drag', 'pan'],
       ['?', 'all keys'],

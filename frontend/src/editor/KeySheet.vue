@@ -1,43 +1,67 @@
 <script setup lang="ts">
+import { useActions } from '@/editor/actions';
 import { KEYS } from '@/editor/keys';
+import { REGION_KEYS } from '@/regions/keys';
 
+const actions = useActions();
+const every = [
+  ...KEYS,
+  ...Object.values(actions.actions).map((action) => [action.key, action.word.toLowerCase()]),
+];
+const lists = [
+  { title: '', keys: every },
+  { title: 'While regions are picked', keys: REGION_KEYS },
+];
 const emit = defineEmits<{ close: [] }>();
 </script>
 
 <template>
   <v-card class="card" rounded="xl" title="Keys">
-    <dl>
-      <template v-for="[key, does] in KEYS" :key="key">
-        <dt>
-          <kbd>{{ key }}</kbd>
-        </dt>
-        <dd>{{ does }}</dd>
+    <div class="all">
+      <template v-for="list in lists" :key="list.title">
+        <h3 v-if="list.title">{{ list.title }}</h3>
+        <dl>
+          <template v-for="[key, does] in list.keys" :key="does">
+            <dt>
+              <kbd>{{ key }}</kbd>
+            </dt>
+            <dd>{{ does }}</dd>
+          </template>
+        </dl>
       </template>
-    </dl>
+    </div>
     <v-btn class="close" @click="emit('close')">Close</v-btn>
   </v-card>
 </template>
 
 <style scoped>
 .card {
-  width: 620px;
+  width: min(1120px, 94vw);
+  max-height: 90vh;
+}
+/* The list itself grows as it must: columns of limited height would run on to the right. */
+.all {
+  overflow-y: auto;
 }
 dl {
-  columns: 2;
-  column-gap: 28px;
+  columns: 4;
+  column-gap: 22px;
   margin: 0;
   padding: 0 24px;
+}
+h3 {
+  margin: 14px 24px 6px;
 }
 dt {
   float: left;
   clear: left;
-  width: 108px;
-  padding: 4px 0;
+  width: 96px;
+  padding: 3px 0;
   color: var(--clay);
 }
 dd {
-  margin: 0 0 0 108px;
-  padding: 4px 0;
+  margin: 0 0 0 96px;
+  padding: 3px 0;
   break-inside: avoid;
 }
 .close {

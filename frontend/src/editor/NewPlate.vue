@@ -1,22 +1,33 @@
 <script setup lang="ts">
 import { ref } from 'vue';
 
+import type { Command } from '@/api/types';
+import ColourField from '@/facts/ColourField.vue';
 import NumberField from '@/facts/NumberField.vue';
 import { newId, useDrawing } from '@/stores/drawing';
 import { useSelection } from '@/stores/selection';
 
-/** Asks for a new plate's name and size. */
-const SIDES = [24, 64, 256, 512];
+/** Asks for a plate's name and size, of a new one or of one that is there. */
+const MM = 96 / 25.4;
+/** A business card, 85 × 55 mm; a plate's unit is the pixel of CSS. */
+const CARD: readonly [number, number, string] = [85 * MM, 55 * MM, '85 × 55 mm'];
+const SIZES: (readonly [number, number, string])[] = [
+  ...[24, 32, 48, 64, 256, 512].map((side) => [side, side, `${side}`] as const),
+  CARD,
+];
 const RULE = { min: 0, max: 1e6, above: true };
 
-const props = defineProps<{ number: number }>();
+const props = defineProps<{ number: number; plate?: string }>();
 const emit = defineEmits<{ close: [] }>();
 
 const drawing = useDrawing();
 const selection = useSelection();
-const name = ref(`Plate ${props.number}`);
-const width = ref(256);
-const height = ref(256);
+const known = props.plate ? drawing.heads[props.plate] : undefined;
+const name = ref(known?.name ?? `Plate ${props.number}`);
+const width = ref(known?.width ?? 256);
+const height = ref(known?.height ?? 256);
+/** The ground, or none; as ``<select>`` would have it. */
+const ground = ref<string | null>(known ? (known.background ?? null) : '#FFFFFF');
 const fault = ref('');
 const fields = ref<InstanceType<typeof NumberField>[]>([]);
 
@@ -24,19 +35,31 @@ function field(each: unknown): void {
   if (each) fields.value.push(each as InstanceType<typeof NumberField>);
 }
 
-async function add(): Promise<void> {
+async function keep(): Promise<void> {
   fault.value = name.value.trim() ? '' : 'A name is wanted.';
   if (!fields.value.every((each) => each.commit()) || fault.value) return;
-  const id = newId();
-  const plate = { id, name: name.value.trim(), width: width.value, height: height.value };
-  if (await drawing.run({ kind: 'add-plate', ...plate })) selection.plate = id;
+  const size = { name: name.value.trim(), width: width.value, height: height.value };
+  if (known && props.plate) {
+    const changes = Object.entries({ ...size, background: ground.value }).filter(
+      ([key, value]) => known[key as keyof typeof known] !== value,
+    );
+    if (changes.length)
+      await drawing.run({
+        kind: 'set-plate',
+        plate: props.plate,
+        ...Object.fromEntries(changes),
+      } as Command);
+  } else {
+    const id = newId();
+    if (await drawing.run({ kind: 'add-plate', id, ...size })) selection.plate = id;
+  }
   emit('close');
 }
 </script>
 
 <template>
-  <v-card class="card" rounded="xl" title="New plate">
-    <form @submit.prevent="add">
+  <v-card class="card" rounded="xl" :title="known ? 'This plate' : 'New plate'">
+    <form @submit.prevent="keep">
       <v-text-field
         v-model="name"
         label="Name"
@@ -47,14 +70,14 @@ async function add(): Promise<void> {
       />
       <div class="sizes">
         <v-btn
-          v-for="side in SIDES"
-          :key="side"
+          v-for="[across, down, word] in SIZES"
+          :key="word"
           size="small"
-          :variant="width === side && height === side ? 'flat' : 'outlined'"
-          :color="width === side && height === side ? 'ink' : undefined"
-          @click="width = height = side"
+          :variant="width === across && height === down ? 'flat' : 'outlined'"
+          :color="width === across && height === down ? 'ink' : undefined"
+          @click="[width, height] = [across, down]"
         >
-          {{ side }} × {{ side }}
+          {{ word }}
         </v-btn>
       </div>
       <div class="exact">
@@ -64,7 +87,7 @@ async function add(): Promise<void> {
           :value="width"
           :rule="RULE"
           @change="width = $event"
-          @enter="add"
+          @enter="keep"
         />
         <NumberField
           :ref="field"
@@ -72,12 +95,22 @@ async function add(): Promise<void> {
           :value="height"
           :rule="RULE"
           @change="height = $event"
-          @enter="add"
+          @enter="keep"
         />
       </div>
+      <div v-if="known" class="soft ground">Background</div>
+      <ColourField
+        v-if="known"
+        :colour="ground"
+        label="Background"
+        none
+        @choose="ground = $event"
+      />
       <div class="row">
         <v-btn @click="emit('close')">Cancel</v-btn>
-        <v-btn color="primary" variant="flat" type="submit">Add plate</v-btn>
+        <v-btn color="primary" variant="flat" type="submit">{{
+          known ? 'Keep' : 'Add plate'
+        }}</v-btn>
       </div>
     </form>
   </v-card>
@@ -85,7 +118,7 @@ async function add(): Promise<void> {
 
 <style scoped>
 .card {
-  width: 420px;
+  width: 460px;
 }
 form {
   display: grid;
@@ -95,10 +128,14 @@ form {
 .sizes,
 .exact {
   display: flex;
+  flex-wrap: wrap;
   gap: 8px;
 }
 .exact > * {
   flex: 1;
+}
+.ground {
+  margin-bottom: -14px;
 }
 .row {
   display: flex;

@@ -1,11 +1,16 @@
 <script setup lang="ts">
+import { useActions } from '@/editor/actions';
 import { SHAPES } from '@/editor/shapes';
+import ColourField from '@/facts/ColourField.vue';
+import NumberField from '@/facts/NumberField.vue';
 import ShapeIcon from '@/look/ShapeIcon.vue';
-import { SWATCHES } from '@/look/swatches';
+import { SNAP_WORDS, useSnaps } from '@/stores/snaps';
 import { useView } from '@/stores/view';
 
 /** Every primitive, always visible: icon, word and digit key. */
 const view = useView();
+const snaps = useSnaps();
+const { actions } = useActions();
 </script>
 
 <template>
@@ -47,29 +52,81 @@ const view = useView();
       <kbd>0</kbd>
     </button>
     <span class="rule" />
-    <span class="soft">New shapes</span>
-    <v-menu>
+    <v-menu :close-on-content-click="false">
       <template #activator="{ props: activator }">
         <button
           v-bind="activator"
-          class="swatch"
-          :style="{ background: view.fill }"
-          aria-label="Paint of new shapes"
-          title="Paint of new shapes"
-        />
+          class="snap"
+          :class="{ off: !snaps.all }"
+          title="What is snapped to (N switches all)"
+        >
+          {{ snaps.all ? '◉' : '○' }} Snap
+        </button>
       </template>
-      <div class="menu">
-        <button
-          v-for="swatch in SWATCHES"
-          :key="swatch.fill"
-          class="swatch"
-          :style="{ background: swatch.fill }"
-          :aria-label="`New shapes in ${swatch.name}`"
-          :title="swatch.name"
-          @click="view.fill = swatch.fill"
+      <div class="panel">
+        <label><input v-model="snaps.all" type="checkbox" /> <b>snap</b> <kbd>N</kbd></label>
+        <label v-for="(word, kind) in SNAP_WORDS" :key="kind">
+          <input v-model="snaps.on[kind]" type="checkbox" :disabled="!snaps.all" /> {{ word }}
+        </label>
+        <NumberField
+          label="grid step"
+          :value="snaps.grid"
+          :rule="{ min: 0, max: 10000, above: true }"
+          @change="snaps.grid = $event"
         />
       </div>
     </v-menu>
+    <span class="rule" />
+    <v-menu :close-on-content-click="false">
+      <template #activator="{ props: activator }">
+        <button
+          v-bind="activator"
+          class="new"
+          title="Paint of new shapes (P takes the selection's)"
+        >
+          <span class="soft">New shapes</span>
+          <span
+            class="swatch"
+            :class="{ nothing: !view.fill }"
+            :style="{ background: view.fill ?? undefined }"
+          />
+          <span v-if="view.line" class="swatch line" :style="{ borderColor: view.line.colour }" />
+          <span v-else class="soft">no line</span>
+        </button>
+      </template>
+      <div class="panel">
+        <h4>Fill</h4>
+        <ColourField
+          :colour="view.fill"
+          label="Fill of new shapes"
+          none
+          @choose="view.fill = $event"
+        />
+        <h4>Line</h4>
+        <ColourField
+          :colour="view.line?.colour ?? null"
+          label="Line of new shapes"
+          none
+          @choose="view.line = $event ? { colour: $event, width: view.line?.width ?? 2 } : null"
+        >
+          <NumberField
+            v-if="view.line"
+            label="width"
+            :value="view.line.width"
+            :rule="{ min: 0, max: 1e6, above: true }"
+            @change="view.line = { colour: view.line!.colour, width: $event }"
+          />
+        </ColourField>
+      </div>
+    </v-menu>
+    <button
+      class="take soft"
+      :disabled="!actions.takePaint!.can()"
+      title="New shapes get the paint of the selected one (P)"
+      @click="actions.takePaint!.run()"
+    >
+      take
+    </button>
   </nav>
 </template>
 
@@ -85,8 +142,8 @@ const view = useView();
 .chip {
   display: flex;
   align-items: center;
-  gap: 7px;
-  padding: 5px 11px 5px 7px;
+  gap: 5px;
+  padding: 5px 8px 5px 5px;
   border-radius: 20px;
 }
 .chip svg {
@@ -107,7 +164,7 @@ const view = useView();
 .rule {
   width: 1px;
   height: 28px;
-  margin: 0 10px;
+  margin: 0 6px;
   background: var(--rule);
 }
 .swatch {
@@ -116,15 +173,65 @@ const view = useView();
   border-radius: 50%;
   border: 1px solid var(--ink);
 }
-.band > .swatch {
-  margin-left: 6px;
+.swatch.nothing {
+  background: linear-gradient(45deg, #fff 46%, var(--clay) 46%, var(--clay) 54%, #fff 54%);
 }
-.menu {
+.swatch.line {
+  border-width: 4px;
+}
+.take {
+  margin-left: 2px;
+  padding: 2px 8px;
+  border: 1px solid var(--rule);
+  border-radius: 12px;
+}
+.take:hover:not(:disabled) {
+  border-color: var(--clay);
+  color: var(--ink);
+}
+.take:disabled {
+  opacity: 0.5;
+  cursor: default;
+}
+.snap,
+.new {
   display: flex;
-  gap: 8px;
-  padding: 10px 12px;
+  align-items: center;
+  gap: 6px;
+  white-space: nowrap;
+}
+.snap {
+  color: var(--moss);
+}
+.snap.off {
+  color: var(--soft);
+}
+.panel {
+  display: grid;
+  gap: 5px;
+  min-width: 230px;
+  padding: 12px 16px;
   background: var(--card);
   border: 1px solid var(--rule);
   border-radius: 16px;
+}
+.panel label {
+  display: flex;
+  gap: 8px;
+}
+h4 {
+  margin: 4px 0 0;
+  font-size: 12px;
+}
+@media (width < 1150px) {
+  .chip {
+    padding: 5px 5px 5px 2px;
+  }
+  .new .soft {
+    display: none;
+  }
+  .rule {
+    margin: 0 2px;
+  }
 }
 </style>

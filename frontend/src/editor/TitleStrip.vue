@@ -1,22 +1,52 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue';
+import { computed, ref, watch } from 'vue';
 import { RouterLink } from 'vue-router';
 
+import type { Node, Piece } from '@/api/types';
 import NewPlate from '@/editor/NewPlate.vue';
+import ChoicePill from '@/look/ChoicePill.vue';
 import DotLogo from '@/look/DotLogo.vue';
 import PathPicture from '@/look/PathPicture.vue';
-import { useDrawing } from '@/stores/drawing';
-import { useSelection } from '@/stores/selection';
-import { useView } from '@/stores/view';
+import { useRegions } from '@/regions/store';
+import { newId, useDrawing } from '@/stores/drawing';
+import { childrenOf, isActive, useSelection } from '@/stores/selection';
+import type { Manner } from '@/stores/view';
+import { MANNERS, useView } from '@/stores/view';
 
 /** The drawing's name and state, its plates, undo and redo, zoom, and the way out. */
-const emit = defineEmits<{ fit: [] }>();
+const emit = defineEmits<{ fit: []; versions: []; keep: [plate: string]; export: [] }>();
+
+const MANNER_WORDS: Record<Manner, [string, string]> = {
+  solid: ['Solid', 'shapes as they are painted (G)'],
+  glass: ['Glass', 'every fill at 60 %, to see through (G)'],
+  wire: ['Wire', 'outlines without paint (G)'],
+};
+const MANNER_CHOICES = MANNERS.map((value) => {
+  const [word, title] = MANNER_WORDS[value];
+  return { value, word, title };
+});
 
 const drawing = useDrawing();
 const selection = useSelection();
 const view = useView();
+const regions = useRegions();
 const addingPlate = ref(false);
 const naming = ref(false);
+const editingPlate = ref(false);
+const menu = ref(false);
+const menuPlate = ref('');
+const menuAt = ref<[number, number]>([0, 0]);
+const place = computed(() => drawing.plates.indexOf(menuPlate.value));
+
+/** While regions are picked, each stroke is undone on its own. */
+const undoLabel = computed(() => {
+  if (regions.open) return regions.canUndo ? 'Stroke' : null;
+  return drawing.undoLabel;
+});
+const redoLabel = computed(() => {
+  if (regions.open) return regions.canRedo ? 'Stroke' : null;
+  return drawing.redoLabel;
+});
 
 const saved = computed(
   () =>
@@ -27,21 +57,64 @@ const saved = computed(
     })[drawing.saveState],
 );
 
+function piecesOf(node: Node): Piece[] {
+  if (!isActive(node)) return [];
+  if (node.kind === 'group') return childrenOf(node).flatMap((child) => piecesOf(child.node));
+  const figure = figureById.value.get(node.id);
+  if (!figure) return [];
+  if (figure.pieces) return figure.pieces;
+  const { fill_rule } = figure;
+  const look = { fill_rule, line: node.line ?? null, opacity: node.opacity ?? 1 };
+  return [{ ...look, path: figure.path, fill: figure.area === null ? (node.fill ?? null) : null }];
+}
+
+const figureById = computed(
+  () =>
+    new Map(
+      Object.values(drawing.shown.figures)
+        .flat()
+        .map((figure) => [figure.id, figure]),
+    ),
+);
 const tabs = computed(() =>
   drawing.plates.flatMap((id) => {
-    const head = drawing.heads[id];
+    const head = drawing.shown.heads[id];
     if (!head) return [];
     const pieces = head.nodes.flatMap((key) => {
       const node = drawing.shown.nodes[key];
-      const figure = drawing.shown.figures[key]?.[0];
-      return node?.fill && figure
-        ? [{ path: figure.path, fill: node.fill, fill_rule: figure.fill_rule }]
-        : [];
+      return node ? piecesOf(node) : [];
     });
     return [{ id, head, pieces, box: { x0: 0, y0: 0, x1: head.width, y1: head.height } }];
   }),
 );
-const exportAddress = computed(() => `/api/drawings/${drawing.id}/plates/${selection.plate}.svg`);
+
+const row = ref<HTMLElement>();
+watch(
+  () => [selection.plate, tabs.value.length],
+  () => row.value?.querySelector('.on')?.scrollIntoView({ inline: 'nearest', block: 'nearest' }),
+  { flush: 'post' },
+);
+
+function openPlateMenu(plate: string, event: MouseEvent): void {
+  menuPlate.value = plate;
+  menuAt.value = [event.clientX, event.clientY];
+  menu.value = true;
+}
+
+function movePlate(by: number): void {
+  const index = drawing.plates.indexOf(menuPlate.value) + by;
+  void drawing.run({ kind: 'move-plate', plate: menuPlate.value, index });
+}
+
+async function duplicatePlate(): Promise<void> {
+  const id = newId();
+  if (await drawing.run({ kind: 'duplicate-plate', plate: menuPlate.value, id }))
+    selection.plate = id;
+}
+
+function removePlate(): void {
+  void drawing.run({ kind: 'remove-plate', plate: menuPlate.value });
+}
 
 async function rename(event: Event): Promise<void> {
   if (!naming.value) return;
@@ -70,7 +143,7 @@ async function rename(event: Event): Promise<void> {
       {{ drawing.name }}
     </button>
     <span class="saved" :class="saved.mark" role="status">● {{ saved.text }}</span>
-    <div class="tabs" role="tablist" aria-label="Plates">
+    <div ref="row" class="tabs" role="tablist" aria-label="Plates">
       <button
         v-for="tab in tabs"
         :key="tab.id"
@@ -78,43 +151,70 @@ async function rename(event: Event): Promise<void> {
         role="tab"
         :class="{ on: tab.id === selection.plate }"
         :aria-selected="tab.id === selection.plate"
-        :title="tab.head.name"
+        :title="`${tab.head.name}: double-click for its size, right-click for more`"
         @click="selection.plate = tab.id"
+        @dblclick="((menuPlate = tab.id), (editingPlate = true))"
+        @contextmenu.prevent="openPlateMenu(tab.id, $event)"
       >
         <PathPicture :pieces="tab.pieces" :box="tab.box" />
         <span>{{ tab.head.name }}</span>
       </button>
-      <button class="tab add" title="Add a plate" @click="addingPlate = true">+ plate</button>
     </div>
+    <button class="tab add" title="Add a plate" @click="addingPlate = true">+ plate</button>
     <div class="right">
       <button
         class="step"
-        :disabled="!drawing.undoLabel"
-        :title="drawing.undoLabel ? `Undo ${drawing.undoLabel} (Ctrl+Z)` : 'Nothing to undo'"
-        :aria-label="drawing.undoLabel ? `Undo ${drawing.undoLabel}` : 'Nothing to undo'"
-        @click="drawing.undo()"
+        :disabled="!undoLabel"
+        :title="undoLabel ? `Undo ${undoLabel} (Ctrl+Z)` : 'Nothing to undo'"
+        :aria-label="undoLabel ? `Undo ${undoLabel}` : 'Nothing to undo'"
+        @click="regions.open ? regions.undo() : drawing.undo()"
       >
-        ↶ <span>{{ drawing.undoLabel }}</span>
+        ↶ <span>{{ undoLabel }}</span>
       </button>
       <button
         class="step"
-        :disabled="!drawing.redoLabel"
-        :title="drawing.redoLabel ? `Redo ${drawing.redoLabel} (Ctrl+Shift+Z)` : 'Nothing to redo'"
-        :aria-label="drawing.redoLabel ? `Redo ${drawing.redoLabel}` : 'Nothing to redo'"
-        @click="drawing.redo()"
+        :disabled="!redoLabel"
+        :title="redoLabel ? `Redo ${redoLabel} (Ctrl+Shift+Z)` : 'Nothing to redo'"
+        :aria-label="redoLabel ? `Redo ${redoLabel}` : 'Nothing to redo'"
+        @click="regions.open ? regions.redo() : drawing.redo()"
       >
         ↷
       </button>
+      <button title="Named states, and all steps as pictures (Ctrl+S)" @click="emit('versions')">
+        Versions
+      </button>
+      <ChoicePill v-model="view.manner" :options="MANNER_CHOICES" label="View" />
       <button class="zoom mono" title="Fit the plate to the desk (F)" @click="emit('fit')">
         {{ Math.round(view.zoom * 100) }} %
       </button>
-      <a class="export" :href="exportAddress" download title="Download this plate as SVG">
-        Export SVG
-      </a>
+      <button
+        class="export"
+        title="Save as a file for other programs (Shift+E)"
+        @click="emit('export')"
+      >
+        Export
+      </button>
     </div>
     <v-dialog v-model="addingPlate">
       <NewPlate :number="drawing.plates.length + 1" @close="addingPlate = false" />
     </v-dialog>
+    <v-dialog v-model="editingPlate">
+      <NewPlate :number="0" :plate="menuPlate" @close="editingPlate = false" />
+    </v-dialog>
+    <v-menu v-model="menu" :target="menuAt">
+      <v-list density="compact" aria-label="What can be done with this plate">
+        <v-list-item @click="editingPlate = true">Name, size and background…</v-list-item>
+        <v-list-item @click="duplicatePlate">Duplicate</v-list-item>
+        <v-list-item @click="emit('keep', menuPlate)">Put on shelf…</v-list-item>
+        <v-list-item :disabled="place === 0" @click="movePlate(-1)">Move to the left</v-list-item>
+        <v-list-item :disabled="place === drawing.plates.length - 1" @click="movePlate(1)">
+          Move to the right
+        </v-list-item>
+        <v-list-item :disabled="drawing.plates.length === 1" @click="removePlate">
+          Remove
+        </v-list-item>
+      </v-list>
+    </v-menu>
   </header>
 </template>
 
@@ -201,10 +301,7 @@ input.name {
   color: var(--ink);
 }
 .add {
-  position: sticky;
-  right: 0;
   padding-left: 11px;
-  background: var(--card);
 }
 .right {
   flex: none;
@@ -237,7 +334,6 @@ input.name {
   background: var(--clay);
   color: #fff;
   font-weight: 500;
-  text-decoration: none;
 }
 .export:hover {
   background: #a53d28;

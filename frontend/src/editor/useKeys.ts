@@ -1,9 +1,15 @@
 import { onScopeDispose } from 'vue';
 
 import type { Outcome } from '@/api/types';
+import { useActions } from '@/editor/actions';
 import { SHAPES } from '@/editor/shapes';
+import { useRegionKeys } from '@/regions/keys';
+import { useRegions } from '@/regions/store';
+import { useClipboard } from '@/stores/clipboard';
+import { useCompare } from '@/stores/compare';
 import { useDrawing } from '@/stores/drawing';
 import { useSelection } from '@/stores/selection';
+import { useSnaps } from '@/stores/snaps';
 import { useView } from '@/stores/view';
 
 /** What keys do that the stores cannot do alone. */
@@ -11,12 +17,24 @@ interface Parts {
   /** Leaves a gesture or card on the desk; answers whether there was one. */
   leave(): boolean;
   fit(): void;
+  fitSelection(): void;
+  /** Zooms by a factor; null shows the plate at 100 %. */
+  zoom(factor: number | null): void;
+  /** Ends a path that is being drawn, closed or open; answers whether there was one. */
+  finishPath(closed: boolean): boolean;
+  takeBack(): boolean;
+  openMenu(): void;
   take(outcome: Outcome): void;
-  sameCentre(): void;
+  align(): void;
   rename(id: string): void;
   showKeys(): void;
+  showVersions(): void;
+  exportMarks(): void;
+  /** Puts what is selected on the shelf. */
+  keep(): void;
 }
 
+const ZOOM_STEP = 1.25;
 const NUDGES: Record<string, readonly [number, number]> = {
   ArrowLeft: [-1, 0],
   ArrowRight: [1, 0],
@@ -29,6 +47,10 @@ const OUTCOMES: Record<string, Outcome> = {
   C: 'cut-other-way',
   o: 'overlap',
   t: 'alternate',
+  s: 'split',
+  w: 'window',
+  k: 'slice',
+  b: 'bundle',
 };
 
 /** The editor's keys; they rest while something is typed or a dialog is open. */
@@ -36,59 +58,151 @@ export function useKeys(parts: Parts): void {
   const drawing = useDrawing();
   const selection = useSelection();
   const view = useView();
+  const snaps = useSnaps();
+  const clipboard = useClipboard();
+  const actions = useActions();
+  const regions = useRegions();
+  const regionKeys = useRegionKeys();
+  const compare = useCompare();
+  let inPlace = false;
 
   function withControl(event: KeyboardEvent): boolean {
     const key = event.key.toLowerCase();
     if (key === 'z') void (event.shiftKey ? drawing.redo() : drawing.undo());
     else if (key === 'a') selection.all();
-    else return false;
+    else if (key === 'v') {
+      // The browser's own paste event follows, with what is on the clipboard.
+      inPlace = event.shiftKey;
+      return false;
+    } else if (key === 's') parts.showVersions();
+    else return actions.byKey(`Ctrl+${key.toUpperCase()}`);
     return true;
   }
 
   function escape(): void {
     if (parts.leave()) return;
     if (view.tool !== 'pick') view.tool = 'pick';
-    else selection.pick();
+    else if (selection.ids.length && !selection.focus) selection.pick();
+    else selection.leave();
   }
 
   function nudge(event: KeyboardEvent, [dx, dy]: readonly [number, number]): boolean {
     if (!selection.ids.length || (event.target as Element).closest('.tiles')) return false;
     const by = event.shiftKey ? 10 : event.altKey ? 0.1 : 1;
+    const move = { e: dx * by, f: dy * by };
+    const ids = [...selection.ids];
+    actions.remember(move, ids);
     void drawing.run({
       kind: 'transform',
-      ids: [...selection.ids],
-      by: { a: 1, b: 0, c: 0, d: 1, e: dx * by, f: dy * by },
+      ids,
+      by: { a: 1, b: 0, c: 0, d: 1, ...move },
     });
+    return true;
+  }
+
+  function walk(event: KeyboardEvent): boolean {
+    // Tab goes on to the fields of the page from any of them.
+    const loose = event.target === document.body || (event.target as Element).closest('.desk');
+    if (loose) selection.walk(event.shiftKey ? -1 : 1);
+    return Boolean(loose);
+  }
+
+  function look(key: string): boolean {
+    if (key === 'g') view.nextManner();
+    else if (key === 'f') parts.fit();
+    else if (key === 'F') parts.fitSelection();
+    else if (key === '=') parts.zoom(null);
+    else if (key === '+') parts.zoom(ZOOM_STEP);
+    else if (key === '-') parts.zoom(1 / ZOOM_STEP);
+    else if (key === 'v') view.rulers = !view.rulers;
+    else if (key === 'n') snaps.all = !snaps.all;
+    else if (key === '0') view.tab = view.tab === 'shelf' ? 'stack' : 'shelf';
+    else if (key === '?') parts.showKeys();
+    else return false;
     return true;
   }
 
   function plain(event: KeyboardEvent): boolean {
     const key = event.key;
     const shape = SHAPES.find((each) => each.digit === key);
-    const outcome = OUTCOMES[key];
     const direction = NUDGES[key];
     if (shape) view.tool = shape.kind;
-    else if (key === '0') view.tab = view.tab === 'shelf' ? 'stack' : 'shelf';
     else if (key === 'Escape') escape();
+    else if (key === 'Tab') return walk(event);
+    else if (key === 'Enter' && parts.finishPath(!event.shiftKey)) return true;
+    else if (key === 'Backspace' && parts.takeBack()) return true;
     else if (direction) return nudge(event, direction);
-    else if (outcome) parts.take(outcome);
-    else if (key === '.') parts.sameCentre();
-    else if (key === 'f') parts.fit();
-    else if (key === '?') parts.showKeys();
+    else if (OUTCOMES[key]) parts.take(OUTCOMES[key]);
+    else if (key === ',') parts.align();
+    else if (key === '*') parts.keep();
+    else if (key === 'E') parts.exportMarks();
     else if (key === 'F2' && selection.only) parts.rename(selection.only.node.id);
-    else if ((key === 'Delete' || key === 'Backspace') && selection.ids.length) {
-      void drawing.run({ kind: 'remove', ids: [...selection.ids] });
-    } else return false;
+    else if (key === 'ContextMenu' || (key === 'F10' && event.shiftKey)) parts.openMenu();
+    else return look(key) || actions.byKey(named(event));
     return true;
   }
 
   function onKey(event: KeyboardEvent): void {
     const target = event.target as Element;
-    if (target.closest('input, select, textarea, .v-overlay')) return;
+    if (
+      target.closest('input:not([type=checkbox]), select, textarea, .v-overlay:not(.v-snackbar)')
+    ) {
+      // Esc leaves a field for the desk, where keys mean something again.
+      if (event.key === 'Escape' && !target.closest('.v-overlay')) (target as HTMLElement).blur();
+      return;
+    }
+    const onButton = event.key === 'Enter' && target.closest('button, a');
+    if (regions.open && !(onButton && target.closest('.strip, .facts'))) {
+      if (event.key === 'Escape' && parts.leave()) event.preventDefault();
+      else if (regionKeys.press(event) || look(event.key)) event.preventDefault();
+      return;
+    }
+    if (onButton) return;
+    if (event.key === 'G' && event.shiftKey) {
+      event.preventDefault();
+      void compare.hold();
+      return;
+    }
     const done = event.ctrlKey || event.metaKey ? withControl(event) : plain(event);
     if (done) event.preventDefault();
   }
 
+  function onPaste(event: ClipboardEvent): void {
+    if ((event.target as Element).closest('input, textarea, .v-overlay:not(.v-snackbar)')) return;
+    event.preventDefault();
+    const files = [...(event.clipboardData?.files ?? [])];
+    if (files.length) {
+      void clipboard.pasteFiles(files);
+      return;
+    }
+    const text = event.clipboardData?.getData('text/plain') ?? '';
+    void clipboard.paste(text || null, inPlace);
+    inPlace = false;
+  }
+
+  /** What lasts while a key is held ends with it, or where the page is left. */
+  function onRelease(event: KeyboardEvent | FocusEvent): void {
+    const key = event instanceof KeyboardEvent ? event.key.toLowerCase() : '';
+    if (!key || key === 'g' || key === 'shift') compare.release();
+    if (event instanceof KeyboardEvent) regionKeys.release(event);
+    else regions.dropping = false;
+  }
+
+  window.addEventListener('keyup', onRelease);
+  window.addEventListener('blur', onRelease);
   window.addEventListener('keydown', onKey);
-  onScopeDispose(() => window.removeEventListener('keydown', onKey));
+  window.addEventListener('paste', onPaste);
+  onScopeDispose(() => {
+    window.removeEventListener('keyup', onRelease);
+    window.removeEventListener('blur', onRelease);
+    window.removeEventListener('keydown', onKey);
+    window.removeEventListener('paste', onPaste);
+  });
+}
+
+/** A key as actions name it: letters in capitals, Shift told where it makes no other sign. */
+function named(event: KeyboardEvent): string {
+  const letter = /^[a-z]$/i.test(event.key);
+  const key = letter ? event.key.toUpperCase() : event.key === 'Backspace' ? 'Delete' : event.key;
+  return letter && event.shiftKey ? `Shift+${key}` : key;
 }

@@ -1,69 +1,33 @@
 <script setup lang="ts">
-import { computed } from 'vue';
+import { computed, ref } from 'vue';
 
 import type { Command, Role } from '@/api/types';
-import type { Parameter } from '@/editor/shapes';
-import { ownParameters } from '@/editor/shapes';
-import NumberField from '@/facts/NumberField.vue';
-import PaintField from '@/facts/PaintField.vue';
+import { ROLES } from '@/editor/actions';
+import AlignFacts from '@/facts/AlignFacts.vue';
+import BetweenFacts from '@/facts/BetweenFacts.vue';
+import PaintFacts from '@/facts/PaintFacts.vue';
+import PlaceFacts from '@/facts/PlaceFacts.vue';
+import RegionFacts from '@/facts/RegionFacts.vue';
+import ShapeFacts from '@/facts/ShapeFacts.vue';
+import { useRegions } from '@/regions/store';
 import { useDrawing } from '@/stores/drawing';
 import { useSelection } from '@/stores/selection';
 
 /** Exact numbers of the selection, and its paint. */
-const SIZE = { min: 0, max: 1e6, above: true };
-const ANGLE = { min: -360, max: 360 };
-const ROLES: Role[] = ['adds', 'cuts', 'limits', 'alternates'];
-
 const drawing = useDrawing();
 const selection = useSelection();
+const regions = useRegions();
+const align = ref<InstanceType<typeof AlignFacts>>();
 
 const row = computed(() => selection.only);
-const figure = computed(() => row.value && selection.figureById.get(row.value.node.id));
-const parameters = computed(() => (row.value ? ownParameters(row.value.node) : []));
+const nodes = computed(() => selection.selected.map((each) => each.node));
 
-/** Fields begin anew with another shape, and where what was typed was refused. */
-const fresh = computed(() => `${row.value?.node.id} ${drawing.refusals}`);
-
-function run(command: Command): void {
-  void drawing.run(command);
-}
-
-function place(fields: { x?: number; y?: number; angle_deg?: number }): void {
-  run({ kind: 'place', id: row.value!.node.id, ...fields });
-}
-
-function resize(fields: { width?: number; height?: number }): void {
-  const { id, width, height } = figure.value!;
-  run({ kind: 'resize', id, width, height, anchor: [0.5, 0.5], ...fields });
-}
-
-function valueOf(parameter: Parameter): number {
-  return (row.value!.node as unknown as Record<string, number>)[parameter.key]!;
-}
-
-function setParameter(parameter: Parameter, value: number): void {
-  const parameters: Record<string, number> =
-    parameter.key === 'rx' ? { rx: value, ry: value } : { [parameter.key]: value };
-  run({ kind: 'set-parameters', id: row.value!.node.id, parameters });
-}
-
-/** What is asked for and does not fit is drawn as large as there is room. */
-const clamped = computed(() => {
-  const node = row.value?.node;
-  if (node?.kind !== 'rectangle') return null;
-  const room = Math.min(node.width, node.height) / 2;
-  return (node.radius ?? 0) > room ? room : null;
-});
-
-const fills = computed(() => new Set(selection.selected.map((each) => each.node.fill ?? null)));
-
-function paint(fill: string | null): void {
-  run({ kind: 'paint', ids: [...selection.ids], fill });
-}
+/** Fields begin anew with another selection, and where what was typed was refused. */
+const fresh = computed(() => `${selection.ids.join()} ${drawing.refusals}`);
 
 function setRole(compound: string, member: string, event: Event): void {
   const role = (event.target as HTMLSelectElement).value as Role;
-  run({ kind: 'set-role', compound, member, role });
+  void drawing.run({ kind: 'set-role', compound, member, role } as Command);
 }
 
 const roles = computed(() => {
@@ -77,65 +41,24 @@ const roles = computed(() => {
     ? [{ compound: parent, node: row.value.node, role: row.value.role }]
     : [];
 });
+
+const lost = computed(() => selection.figures.reduce((sum, figure) => sum + (figure.lost ?? 0), 0));
+
+defineExpose({ align: () => align.value?.focus() });
 </script>
 
 <template>
   <aside class="facts" aria-label="Facts">
-    <template v-if="row && figure">
+    <RegionFacts v-if="regions.open" />
+    <template v-else-if="nodes.length">
       <section>
-        <h3 class="title">{{ row.node.name }}</h3>
-        <div :key="fresh" class="grid">
-          <NumberField
-            label="x"
-            says="x of its centre"
-            :value="figure.x"
-            @change="place({ x: $event })"
-          />
-          <NumberField
-            label="y"
-            says="y of its centre"
-            :value="figure.y"
-            @change="place({ y: $event })"
-          />
-          <NumberField
-            label="w"
-            says="width along its own axes"
-            :value="figure.width"
-            :rule="SIZE"
-            @change="resize({ width: $event })"
-          />
-          <NumberField
-            label="h"
-            says="height along its own axes"
-            :value="figure.height"
-            :rule="SIZE"
-            @change="resize({ height: $event })"
-          />
-          <NumberField
-            label="angle"
-            :value="figure.angle_deg"
-            :rule="ANGLE"
-            unit="°"
-            @change="place({ angle_deg: $event })"
-          />
-        </div>
+        <h3 class="title">{{ row ? row.node.name : `${nodes.length} shapes` }}</h3>
+        <p v-if="!row" class="soft note">The one picked first is {{ nodes[0]!.name }}.</p>
+        <PlaceFacts :key="fresh" :figures="selection.figures" />
       </section>
-      <section v-if="parameters.length">
-        <h3>Shape</h3>
-        <div :key="fresh" class="grid one">
-          <NumberField
-            v-for="parameter in parameters"
-            :key="parameter.key"
-            :label="parameter.word"
-            :value="valueOf(parameter)"
-            :rule="parameter"
-            @change="setParameter(parameter, $event)"
-          />
-        </div>
-        <p v-if="clamped !== null" class="soft note">
-          Drawn with {{ clamped }}, the most that fits; it comes back when there is room.
-        </p>
-      </section>
+      <BetweenFacts v-if="nodes.length === 2" :ids="[...selection.ids]" />
+      <AlignFacts v-if="nodes.length > 1" ref="align" />
+      <ShapeFacts :key="fresh" :nodes="nodes" :figures="selection.figures" />
       <section v-if="roles.length">
         <h3>{{ roles.length > 1 ? 'Roles' : 'Role' }}</h3>
         <div v-for="each in roles" :key="each.node.id" class="role">
@@ -151,22 +74,19 @@ const roles = computed(() => {
         </div>
         <p class="soft note">A role acts on all that lies below it in the compound.</p>
       </section>
+      <section v-if="lost">
+        <h3>Regions</h3>
+        <p class="note lost">
+          {{
+            lost === 1 ? 'One pick has lost its region' : `${lost} picks have lost their regions`
+          }}; press R to place {{ lost === 1 ? 'it' : 'them' }} again.
+        </p>
+      </section>
+      <PaintFacts :key="fresh" :nodes="nodes" />
     </template>
-    <section v-else-if="selection.selected.length > 1">
-      <h3 class="title">{{ selection.selected.length }} shapes</h3>
-      <p class="soft note">The one picked first is {{ selection.selected[0]!.node.name }}.</p>
-    </section>
     <section v-else>
       <h3 class="title">Facts</h3>
       <p class="soft note">Select a shape to see its exact numbers, and to type them.</p>
-    </section>
-    <section v-if="selection.selected.length">
-      <h3>Paint</h3>
-      <PaintField
-        :key="selection.ids.join()"
-        :fill="fills.size === 1 ? [...fills][0]! : undefined"
-        @paint="paint"
-      />
     </section>
   </aside>
 </template>
@@ -177,14 +97,14 @@ const roles = computed(() => {
   border-left: 1px solid var(--rule);
   overflow-y: auto;
 }
-section {
+.facts :deep(section) {
   padding: 12px 16px 14px;
   border-bottom: 1px solid var(--rule);
 }
-section:last-child {
+.facts :deep(section:last-child) {
   border-bottom: 0;
 }
-h3 {
+.facts :deep(h3) {
   font-size: 12px;
   letter-spacing: 0.02em;
 }
@@ -193,16 +113,7 @@ h3 {
   text-overflow: ellipsis;
   white-space: nowrap;
 }
-.grid {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
-  gap: 6px 10px;
-  margin-top: 6px;
-}
-.grid.one {
-  grid-template-columns: minmax(0, 1fr);
-}
-.note {
+.facts :deep(.note) {
   margin: 8px 0 0;
   line-height: 1.45;
 }
@@ -221,6 +132,9 @@ h3 {
 }
 .role:first-of-type {
   margin-top: 5px;
+}
+.lost {
+  color: #7d5510;
 }
 select {
   padding: 3px 6px;

@@ -2,8 +2,12 @@
 import { computed, ref, useId, watch } from 'vue';
 
 import { shortNumber } from '@/desk/gestures';
+import { evaluated } from '@/facts/arithmetic';
 
-/** A number that is typed; what makes no sense is said and not taken. */
+/**
+ * A number that is typed, stepped by the arrow keys, or scrubbed by dragging its label; what
+ * makes no sense is said and not taken. ``value`` is undefined where several differ.
+ */
 interface Rule {
   min?: number;
   max?: number;
@@ -12,20 +16,29 @@ interface Rule {
 }
 const props = defineProps<{
   label: string;
-  value: number;
+  value: number | undefined;
   rule?: Rule;
   unit?: string;
   /** What the label stands for, where it is short. */
   says?: string;
+  disabled?: boolean;
 }>();
-const emit = defineEmits<{ change: [value: number]; enter: [] }>();
+const emit = defineEmits<{ change: [value: number]; enter: []; label: [] }>();
+
+const SCRUB_PIXELS = 4;
 
 const id = useId();
 const text = ref('');
 const fault = ref('');
 let touched = false;
+/** Where steps have led that are still on their way to be done. */
+let stepped: number | null = null;
+let scrub: { x: number; value: number } | null = null;
+let scrubbed = false;
 
-const shown = computed(() => shortNumber(props.value) + (props.unit ?? ''));
+const shown = computed(() =>
+  props.value === undefined ? 'mixed' : shortNumber(props.value) + (props.unit ?? ''),
+);
 watch(
   () => props.value,
   () => reset(),
@@ -36,6 +49,7 @@ function reset(): void {
   text.value = shown.value;
   fault.value = '';
   touched = false;
+  stepped = null;
 }
 
 const wanted = computed(() => {
@@ -45,27 +59,24 @@ const wanted = computed(() => {
   return above ? `${what} above ${min}, up to ${max}` : `${what} from ${min} to ${max}`;
 });
 
-function read(): number | null {
-  const typed = text.value.trim().replace(/°$/, '').replace(',', '.');
-  if (!/^[+-]?(\d+\.?\d*|\.\d+)(e[+-]?\d+)?$/i.test(typed)) return null;
-  const value = Number(typed);
+function fits(value: number): boolean {
   const { min = -1e6, max = 1e6, above = false, whole = false } = props.rule ?? {};
-  if (!Number.isFinite(value) || value < min || value > max) return null;
-  if ((above && value === min) || (whole && !Number.isInteger(value))) return null;
-  return value;
+  if (!Number.isFinite(value) || value < min || value > max) return false;
+  return !((above && value === min) || (whole && !Number.isInteger(value)));
 }
 
 /** Takes what is typed; answers whether it made sense. */
 function commit(): boolean {
   if (!touched) return true;
-  const value = read();
-  if (value === null) {
+  const value = evaluated(text.value, props.value ?? 1);
+  if (value === null || !fits(value)) {
     fault.value = wanted.value;
     return false;
   }
   fault.value = '';
   touched = false;
-  if (value === Number(shortNumber(props.value))) text.value = shown.value;
+  if (props.value !== undefined && value === Number(shortNumber(props.value)))
+    text.value = shown.value;
   else emit('change', value);
   return true;
 }
@@ -77,8 +88,59 @@ function onInput(): void {
 
 function onEnter(event: Event): void {
   if (!commit()) return;
-  (event.target as HTMLInputElement).select();
+  // What was typed is done: keys mean something on the desk again.
+  (event.target as HTMLInputElement).blur();
   emit('enter');
+}
+
+/** The nearest value that is allowed, with no more decimals than the step has. */
+function allowed(value: number): number | null {
+  const { min = -1e6, max = 1e6 } = props.rule ?? {};
+  const clamped = Number(Math.min(max, Math.max(min, value)).toFixed(4));
+  return fits(clamped) ? clamped : null;
+}
+
+function stepOf(event: { shiftKey: boolean; altKey: boolean }): number {
+  if (props.rule?.whole) return event.shiftKey ? 10 : 1;
+  const fine = (props.rule?.max ?? 1e6) <= 1;
+  return (event.shiftKey ? 10 : event.altKey ? 0.1 : 1) * (fine ? 0.01 : 1);
+}
+
+function onStep(event: KeyboardEvent, way: number): void {
+  const from = touched ? evaluated(text.value) : (stepped ?? props.value);
+  if (from === null || from === undefined) return;
+  const next = allowed(from + way * stepOf(event));
+  touched = false;
+  if (next === null || next === from) return;
+  stepped = next;
+  text.value = shortNumber(next) + (props.unit ?? '');
+  emit('change', next);
+}
+
+function onLabelDown(event: PointerEvent): void {
+  if (props.value === undefined || props.disabled || event.button !== 0) return;
+  (event.target as Element).setPointerCapture(event.pointerId);
+  scrub = { x: event.clientX, value: props.value };
+  scrubbed = false;
+}
+
+function onLabelMove(event: PointerEvent): void {
+  if (!scrub) return;
+  const steps = Math.trunc((event.clientX - scrub.x) / SCRUB_PIXELS);
+  if (steps) scrubbed = true;
+  if (!scrubbed) return;
+  const next = allowed(scrub.value + steps * stepOf(event));
+  if (next !== null) text.value = shortNumber(next) + (props.unit ?? '');
+}
+
+function onLabelUp(): void {
+  const was = scrub;
+  scrub = null;
+  if (!was) return;
+  if (!scrubbed) return emit('label');
+  const value = evaluated(text.value);
+  if (value !== null && value !== props.value && fits(value)) emit('change', value);
+  else reset();
 }
 
 defineExpose({ commit });
@@ -86,19 +148,32 @@ defineExpose({ commit });
 
 <template>
   <div class="field" :class="{ faulty: fault }">
-    <label :for="id" :title="says">{{ label }}</label>
+    <label
+      :for="id"
+      :title="`${says ?? label}: drag to change`"
+      @pointerdown="onLabelDown"
+      @pointermove="onLabelMove"
+      @pointerup="onLabelUp"
+      @click="scrubbed && $event.preventDefault()"
+      >{{ label }}</label
+    >
+    <slot />
     <input
       :id="id"
       v-model="text"
       class="mono"
       autocomplete="off"
       spellcheck="false"
+      :disabled="disabled"
+      :aria-label="label"
       :aria-invalid="fault ? 'true' : undefined"
       :aria-describedby="fault ? `${id}-fault` : undefined"
       @input="onInput"
       @blur="commit"
       @focus="($event.target as HTMLInputElement).select()"
       @keydown.enter.prevent="onEnter"
+      @keydown.up.prevent="onStep($event, 1)"
+      @keydown.down.prevent="onStep($event, -1)"
       @keydown.esc="touched && ($event.stopPropagation(), reset())"
     />
     <span v-if="fault" :id="`${id}-fault`" role="alert" class="fault">{{ fault }}</span>
@@ -111,7 +186,7 @@ defineExpose({ commit });
   flex-wrap: wrap;
   align-items: baseline;
   justify-content: space-between;
-  gap: 0 8px;
+  gap: 0 5px;
   border-bottom: 1px solid var(--rule);
   padding: 4px 2px;
   min-width: 0;
@@ -125,15 +200,21 @@ defineExpose({ commit });
 label {
   color: var(--soft);
   white-space: nowrap;
+  cursor: ew-resize;
+  touch-action: none;
+  user-select: none;
 }
 input {
   flex: 1;
   min-width: 0;
-  width: 40px;
+  width: 54px;
   text-align: right;
   background: none;
   border: 0;
   outline: none;
+}
+input:disabled {
+  color: var(--soft);
 }
 .fault {
   flex-basis: 100%;

@@ -4,30 +4,19 @@ import { RouterLink } from 'vue-router';
 
 import type { DrawingCard } from '@/api/types';
 import PathPicture from '@/look/PathPicture.vue';
+import { when } from '@/look/when';
+import { useShelf } from '@/stores/shelf';
 
 /** A drawing as a card: pictures of its first plates, its name, what can be done with it. */
 const props = defineProps<{ card: DrawingCard }>();
 const emit = defineEmits<{ rename: [name: string]; duplicate: []; remove: [] }>();
 
 const SHOWN = 3;
+const shelf = useShelf();
 const renaming = ref(false);
 const input = ref<HTMLInputElement>();
 
 const plates = computed(() => props.card.plates.slice(0, SHOWN));
-const when = computed(() => {
-  const date = new Date(props.card.changed_at);
-  const time = date.toLocaleTimeString([], { hour: '2-digit', minute: '2-digit', hour12: false });
-  const days = Math.floor((startOfDay(new Date()) - startOfDay(date)) / 86_400_000);
-  if (days === 0) return `today ${time}`;
-  if (days === 1) return 'yesterday';
-  if (days < 7) return date.toLocaleDateString([], { weekday: 'long' });
-  return date.toLocaleDateString([], { day: 'numeric', month: 'short', year: 'numeric' });
-});
-
-function startOfDay(date: Date): number {
-  return new Date(date.getFullYear(), date.getMonth(), date.getDate()).getTime();
-}
-
 async function startRename(): Promise<void> {
   renaming.value = true;
   await nextTick();
@@ -66,7 +55,8 @@ function rename(): void {
       />
       <b v-else :title="card.name">{{ card.name }}</b>
       <span class="mono soft">
-        {{ card.plates.length }} {{ card.plates.length === 1 ? 'plate' : 'plates' }} · {{ when }}
+        {{ card.plates.length }} {{ card.plates.length === 1 ? 'plate' : 'plates' }} ·
+        {{ when(card.changed_at) }}
       </span>
       <v-menu location="top end">
         <template #activator="{ props: activator }">
@@ -75,6 +65,14 @@ function rename(): void {
         <v-list density="compact" rounded="lg">
           <v-list-item title="Rename" @click="startRename" />
           <v-list-item title="Duplicate" @click="emit('duplicate')" />
+          <v-list-item title="Save to a file" :href="`/api/drawings/${card.id}/file`" download />
+          <v-list-item
+            v-for="collection in shelf.collections"
+            :key="collection.id"
+            :title="`Save to a file with ${collection.name}`"
+            :href="`/api/drawings/${card.id}/file?collection=${collection.id}`"
+            download
+          />
           <v-list-item title="Delete" @click="emit('remove')" />
         </v-list>
       </v-menu>

@@ -2,12 +2,15 @@
 import { computed, onMounted, onScopeDispose, ref } from 'vue';
 import { useRouter } from 'vue-router';
 
+import { bytes } from '@/api/bytes';
 import client, { answered } from '@/api/client';
-import type { DrawingCard as Card } from '@/api/types';
+import type { DrawingCard as Card, DrawingCards, DrawingState, OpenedFile } from '@/api/types';
 import DrawingCard from '@/home/DrawingCard.vue';
-import DotLogo from '@/look/DotLogo.vue';
+import PageHeader from '@/home/PageHeader.vue';
 import { newId } from '@/stores/drawing';
+import { useKits } from '@/shelf/kits';
 import { useNotices } from '@/stores/notices';
+import { useShelf } from '@/stores/shelf';
 
 /** All drawings as cards, and a start for new ones. */
 const STARTS = [
@@ -20,6 +23,8 @@ const RETRY_MS = 1000;
 
 const router = useRouter();
 const notices = useNotices();
+const kits = useKits();
+const shelf = useShelf();
 const cards = ref<Card[] | null>(null);
 const away = ref(false);
 const search = ref('');
@@ -36,7 +41,7 @@ const found = computed(() => {
 
 async function load(): Promise<void> {
   try {
-    cards.value = (await answered(client.GET('/api/drawings'))).drawings;
+    cards.value = (await answered<DrawingCards>(client.GET('/api/drawings'))).drawings;
     away.value = false;
   } catch {
     away.value = true;
@@ -59,8 +64,33 @@ async function act(does: () => Promise<unknown>): Promise<boolean> {
 async function create(name: string, side: number): Promise<void> {
   await act(async () => {
     const body = { name, width: side, height: side };
-    const made = await answered(client.POST('/api/drawings', { body }));
+    const made = await answered<DrawingState>(client.POST('/api/drawings', { body }));
     await router.push(`/drawing/${made.id}`);
+  });
+}
+
+const picker = ref<HTMLInputElement>();
+
+/** Opens a drawing file as a new drawing. */
+async function openFile(file: File | undefined): Promise<void> {
+  if (!file) return;
+  await act(async () => {
+    const made = await answered<OpenedFile>(
+      client.POST('/api/drawings/from-file', {
+        ...bytes(file, 'application/zip'),
+      }),
+    );
+    await router.push(`/drawing/${made.id}`);
+    if (made.carried.length) offer(file, made);
+  });
+}
+
+/** Offers the collections that a drawing carries to the shelf. */
+function offer(file: File, { carried }: OpenedFile): void {
+  const names = carried.map((each) => each.name).join(', ');
+  notices.say(`This drawing carries ${names}.`, {
+    label: 'Put on shelf',
+    run: () => void kits.load(file),
   });
 }
 
@@ -68,7 +98,9 @@ const at = (id: string) => ({ params: { path: { drawing_id: id } } });
 
 function rename(card: Card, name: string): Promise<boolean> {
   return act(async () => {
-    const { revision } = await answered(client.GET('/api/drawings/{drawing_id}', at(card.id)));
+    const { revision } = await answered<DrawingState>(
+      client.GET('/api/drawings/{drawing_id}', at(card.id)),
+    );
     const body = { revision, key: newId(), command: { kind: 'rename-drawing' as const, name } };
     await answered(client.POST('/api/drawings/{drawing_id}/commands', { ...at(card.id), body }));
   });
@@ -91,6 +123,8 @@ async function remove(card: Card): Promise<void> {
 
 onMounted(() => {
   document.title = 'Dot Stack';
+  // Which collections a drawing's file can carry.
+  shelf.load().catch(() => undefined);
   void load();
 });
 onScopeDispose(() => clearTimeout(timer));
@@ -98,10 +132,7 @@ onScopeDispose(() => clearTimeout(timer));
 
 <template>
   <div class="home">
-    <header>
-      <DotLogo />
-      <h1>Dot Stack</h1>
-      <span class="here">Drawings</span>
+    <PageHeader here="Drawings">
       <input
         v-model="search"
         class="find"
@@ -109,8 +140,8 @@ onScopeDispose(() => clearTimeout(timer));
         placeholder="Find a drawing or a plate"
         aria-label="Find a drawing or a plate"
       />
-    </header>
-    <main>
+    </PageHeader>
+    <main @dragover.prevent @drop.prevent="openFile($event.dataTransfer?.files[0])">
       <div class="starts">
         <button class="start plain" @click="create('New drawing', PLAIN_SIDE)">New drawing</button>
         <button
@@ -124,6 +155,25 @@ onScopeDispose(() => clearTimeout(timer));
             <span class="mono soft">{{ start.side }} × {{ start.side }} px</span>
           </span>
         </button>
+        <button
+          class="start"
+          title="A drawing that was saved to a file; it can also be dropped here"
+          @click="picker!.click()"
+        >
+          <span>
+            <b>Open a file</b><br />
+            <span class="mono soft">.dotdrawing</span>
+          </span>
+        </button>
+        <input
+          ref="picker"
+          class="picker"
+          type="file"
+          accept=".dotdrawing"
+          aria-label="A drawing file to open"
+          tabindex="-1"
+          @change="openFile(($event.target as HTMLInputElement).files?.[0])"
+        />
       </div>
       <h2>Your drawings</h2>
       <p v-if="away" role="status">Dot Stack cannot be reached; trying again…</p>
@@ -147,6 +197,9 @@ onScopeDispose(() => clearTimeout(timer));
 </template>
 
 <style scoped>
+.picker {
+  display: none;
+}
 .home {
   height: 100vh;
   overflow-y: auto;
@@ -155,25 +208,8 @@ onScopeDispose(() => clearTimeout(timer));
     var(--desk);
   font-size: 14px;
 }
-header {
-  display: flex;
-  align-items: center;
-  gap: 26px;
-  height: 64px;
-  padding: 0 40px;
-  background: var(--card);
-  border-bottom: 1px solid var(--rule);
-}
-h1 {
-  font-size: 20px;
-}
-.here {
-  padding: 20px 0 18px;
-  border-bottom: 3px solid var(--clay);
-}
 .find {
   width: 280px;
-  margin-left: auto;
   padding: 7px 14px;
   border: 1px solid var(--rule);
   border-radius: 18px;

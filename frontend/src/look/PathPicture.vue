@@ -2,11 +2,11 @@
 import { computed } from 'vue';
 
 import type { Box, Piece } from '@/api/types';
-import { rule } from '@/look/fillRule';
+import PiecePaths from '@/look/PiecePaths.vue';
 
 /** Painted pieces in a box, drawn as large as there is room. */
 const props = defineProps<{
-  pieces: Piece[];
+  pieces: readonly Piece[];
   box: Box;
   margin?: number;
 }>();
@@ -20,12 +20,6 @@ const viewBox = computed(() => {
 
 <template>
   <svg :viewBox="viewBox" aria-hidden="true">
-    <path
-      v-for="(piece, i) in pieces"
-      :key="i"
-      :d="piece.path"
-      :fill="piece.fill"
-      :fill-rule="rule(piece.fill_rule)"
-    />
+    <PiecePaths :pieces="pieces" />
   </svg>
 </template>

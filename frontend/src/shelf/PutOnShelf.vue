@@ -1,51 +1,97 @@
 <script setup lang="ts">
-import { ref } from 'vue';
+import { computed, ref } from 'vue';
 
 import { RefusedError } from '@/api/client';
+import ChoicePill from '@/look/ChoicePill.vue';
 import { useDrawing } from '@/stores/drawing';
 import { useNotices } from '@/stores/notices';
+import { useSelection } from '@/stores/selection';
 import { useShelf } from '@/stores/shelf';
 
-/** Keeps a shape on the shelf, under a name. */
-const props = defineProps<{ node: string; suggestion: string }>();
+/** Keeps shapes, or a whole plate, on the shelf: as one asset, each as one, or in place of one. */
+const props = defineProps<{ plate?: string }>();
 const emit = defineEmits<{ close: [] }>();
 
+type How = 'one' | 'each' | 'update';
+
 const drawing = useDrawing();
+const selection = useSelection();
 const shelf = useShelf();
 const notices = useNotices();
-const name = ref(props.suggestion);
+
+const ids = props.plate ? [...(drawing.heads[props.plate]?.nodes ?? [])] : [...selection.ids];
+const first = drawing.nodes[ids[0] ?? ''];
+const suggestion = props.plate
+  ? drawing.heads[props.plate]!.name
+  : (selection.only?.node.name ?? first?.name ?? '');
+const origin = selection.only?.node.origin?.asset ?? null;
+
+const how = ref<How>('one');
+const name = ref(suggestion);
+const tags = ref<string[]>([]);
 const section = ref<string | null>(null);
+const asset = ref<string | null>(origin);
 const fault = ref('');
+
+const choices = computed(() => [
+  { value: 'one' as How, word: 'one asset', title: 'all of it together, under one name' },
+  ...(ids.length > 1
+    ? [{ value: 'each' as How, word: `${ids.length} assets`, title: 'each under its own name' }]
+    : []),
+  ...(shelf.assets.length && !props.plate
+    ? [{ value: 'update' as How, word: 'update one', title: 'in the place of an asset there' }]
+    : []),
+]);
+const known = computed(() =>
+  shelf.sections.flatMap((each) =>
+    each.assets.map((one) => ({ id: one.id, title: `${each.title} · ${one.name}` })),
+  ),
+);
 
 const loading = shelf
   .load()
   .then(() => (section.value ??= shelf.sections[0]?.id ?? null))
   .catch((error: Error) => (fault.value = error.message));
 
+async function keep(): Promise<string> {
+  if (how.value === 'update') {
+    await shelf.update(asset.value!, drawing.id, ids);
+    const fresh = shelf.assets.find((each) => each.id === asset.value);
+    return `${fresh?.name ?? 'The asset'} has a new mark; placed copies stay as they are.`;
+  }
+  const one = how.value === 'one' ? name.value.trim() : null;
+  await shelf.put({
+    drawing: drawing.id,
+    ...(props.plate ? { plate: props.plate } : { ids }),
+    section: section.value!,
+    name: one,
+    tags: tags.value.map((tag) => tag.trim()).filter(Boolean),
+  });
+  return one ? `${one} is on the shelf.` : `${ids.length} assets are on the shelf.`;
+}
+
 async function put(): Promise<void> {
-  if (!name.value.trim()) {
-    fault.value = 'A name is wanted.';
-    return;
-  }
   await loading;
-  if (!section.value) {
-    fault.value = 'A section is wanted.';
-    return;
-  }
-  try {
-    await shelf.put(drawing.id, props.node, section.value, name.value.trim());
-    notices.say(`${name.value.trim()} is on the shelf.`);
-    emit('close');
-  } catch (error) {
-    fault.value = error instanceof RefusedError ? error.message : 'The shelf cannot be reached.';
-  }
+  if (how.value === 'one' && !name.value.trim()) fault.value = 'A name is wanted.';
+  else if (how.value !== 'update' && !section.value)
+    fault.value = 'A section is wanted: make a collection on the shelf page.';
+  else if (how.value === 'update' && !asset.value) fault.value = 'Choose the asset to update.';
+  else
+    try {
+      notices.say(await keep());
+      emit('close');
+    } catch (error) {
+      fault.value = error instanceof RefusedError ? error.message : 'The shelf cannot be reached.';
+    }
 }
 </script>
 
 <template>
   <v-card class="card" rounded="xl" title="Put on shelf">
     <form @submit.prevent="put">
+      <ChoicePill v-if="choices.length > 1" v-model="how" :options="choices" label="As" />
       <v-text-field
+        v-if="how === 'one'"
         v-model="name"
         label="Name"
         autofocus
@@ -54,10 +100,29 @@ async function put(): Promise<void> {
         @focus="($event.target as HTMLInputElement).select()"
         @update:model-value="fault = ''"
       />
-      <v-select v-model="section" label="Section" :items="shelf.sections" item-value="id" />
+      <p v-else-if="fault" role="alert" class="fault">{{ fault }}</p>
+      <template v-if="how === 'update'">
+        <v-autocomplete v-model="asset" label="Asset" :items="known" item-value="id" />
+        <p class="soft">Drawings that hold copies of it are told, and stay as they are.</p>
+      </template>
+      <template v-else>
+        <v-select v-model="section" label="Section" :items="shelf.sections" item-value="id" />
+        <v-combobox
+          v-model="tags"
+          label="Tags"
+          :items="shelf.tags"
+          multiple
+          chips
+          closable-chips
+          hide-selected
+          :delimiters="[',', ' ']"
+        />
+      </template>
       <div class="row">
         <v-btn @click="emit('close')">Cancel</v-btn>
-        <v-btn color="primary" variant="flat" type="submit">Put on shelf</v-btn>
+        <v-btn color="primary" variant="flat" type="submit">
+          {{ how === 'update' ? 'Update' : 'Put on shelf' }}
+        </v-btn>
       </div>
     </form>
   </v-card>
@@ -65,16 +130,28 @@ async function put(): Promise<void> {
 
 <style scoped>
 .card {
-  width: 380px;
+  width: 400px;
 }
 form {
   display: grid;
   gap: 14px;
   padding: 4px 20px 18px;
 }
+form > .pill {
+  justify-self: start;
+}
+p {
+  margin: 0;
+}
+.fault {
+  color: #9e331f;
+}
 .row {
   display: flex;
   justify-content: flex-end;
   gap: 8px;
+}
+.row > * {
+  flex: none;
 }
 </style>

@@ -1,51 +1,72 @@
 <script setup lang="ts">
-import { onMounted, ref } from 'vue';
+import { computed, onMounted, onUnmounted, ref } from 'vue';
+import { RouterLink } from 'vue-router';
 
-import type { AssetPicture } from '@/api/types';
+import type { AssetOnShelf } from '@/api/types';
 import { shortNumber } from '@/desk/gestures';
 import NumberField from '@/facts/NumberField.vue';
-import PathPicture from '@/look/PathPicture.vue';
+import ChoicePill from '@/look/ChoicePill.vue';
+import AssetThumb from '@/shelf/AssetThumb.vue';
+import { ASSET, placeAsset } from '@/shelf/placing';
 import { useDrawing } from '@/stores/drawing';
 import { useNotices } from '@/stores/notices';
 import { useSelection } from '@/stores/selection';
 import { useShelf } from '@/stores/shelf';
 
-/** The shelf beside the stack: choose an asset, say how large, place it on the plate. */
+/** The shelf beside the stack: drag an asset on to the plate, draw it there, or type its size. */
+const PAINTS = [
+  { value: true, word: 'own paint', title: 'as it was kept' },
+  { value: false, word: 'current paint', title: 'in the paint that new shapes get' },
+];
+
 const drawing = useDrawing();
 const selection = useSelection();
 const shelf = useShelf();
 const notices = useNotices();
-const chosen = ref<AssetPicture | null>(null);
-const percent = ref(100);
+const search = ref('');
 const field = ref<InstanceType<typeof NumberField>>();
 
+const found = computed(() => shelf.found(search.value));
+const chosen = computed(() => shelf.inHand);
+const size = computed(() => {
+  const box = chosen.value && shelf.pictures.get(chosen.value.id)?.box;
+  if (!box) return '';
+  return [box.x1 - box.x0, box.y1 - box.y0]
+    .map((side) => shortNumber((side * shelf.percent) / 100))
+    .join(' × ');
+});
+
 onMounted(() => shelf.load().catch((error: Error) => notices.say(error.message)));
+onUnmounted(() => (shelf.inHand = null));
 
-const size = (asset: AssetPicture) =>
-  [asset.box.x1 - asset.box.x0, asset.box.y1 - asset.box.y0].map((side) =>
-    shortNumber((side * percent.value) / 100),
-  );
+function dragStart(asset: AssetOnShelf, event: DragEvent): void {
+  shelf.inHand = asset;
+  event.dataTransfer!.setData(ASSET, asset.id);
+  event.dataTransfer!.effectAllowed = 'copy';
+}
 
+/** Puts the chosen asset in the middle of the plate. */
 async function place(): Promise<void> {
-  const asset = chosen.value;
   const head = drawing.heads[selection.plate];
-  if (!asset || !head || !field.value?.commit()) return;
-  const before = new Set(head.nodes);
-  const done = await drawing.placeAsset(
-    selection.plate,
-    asset.id,
-    head.width / 2,
-    head.height / 2,
-    percent.value / 100,
-  );
-  const fresh = drawing.heads[selection.plate]?.nodes.find((key) => !before.has(key));
-  if (done && fresh) selection.pick(fresh);
+  if (!chosen.value || !head || (field.value && !field.value.commit())) return;
+  await placeAsset(chosen.value.id, { x: head.width / 2, y: head.height / 2 }, shelf.percent / 100);
 }
 </script>
 
 <template>
   <div class="shelf">
-    <template v-for="collection in shelf.collections" :key="collection.id">
+    <div class="top">
+      <input
+        v-model="search"
+        type="search"
+        class="find"
+        placeholder="Name or tag"
+        aria-label="Find an asset"
+      />
+      <RouterLink to="/shelf" title="The whole shelf on a page of its own">tend</RouterLink>
+    </div>
+    <p v-if="search && !found.length" class="soft none">Nothing on the shelf is called that.</p>
+    <template v-for="collection in found" :key="collection.id">
       <h3>{{ collection.name }}</h3>
       <template v-for="section in collection.sections" :key="section.id">
         <h4 class="soft">{{ section.name }}</h4>
@@ -57,11 +78,13 @@ async function place(): Promise<void> {
             class="asset"
             :class="{ on: chosen?.id === asset.id }"
             :aria-pressed="chosen?.id === asset.id"
-            :title="asset.name"
-            @click="chosen = asset"
-            @dblclick="place"
+            :title="[asset.name, ...asset.tags.map((tag) => `#${tag}`)].join(' ')"
+            draggable="true"
+            @dragstart="dragStart(asset, $event)"
+            @click="shelf.inHand = chosen?.id === asset.id ? null : asset"
+            @dblclick="((shelf.inHand = asset), place())"
           >
-            <PathPicture :pieces="asset.pieces" :box="asset.box" :margin="0.08" />
+            <AssetThumb :asset="asset" />
             <span>{{ asset.name }}</span>
           </button>
         </div>
@@ -69,19 +92,21 @@ async function place(): Promise<void> {
     </template>
     <form v-if="chosen" class="place" @submit.prevent="place">
       <b>{{ chosen.name }}</b>
+      <span class="soft">Draw it on the plate as large as you like, or place it at a size:</span>
       <NumberField
         ref="field"
         label="size in %"
-        :value="percent"
+        :value="shelf.percent"
         :rule="{ min: 0, max: 10000, above: true }"
-        @change="percent = $event"
+        @change="shelf.percent = $event"
       />
-      <span class="soft mono">{{ size(chosen).join(' × ') }}</span>
+      <span class="soft mono">{{ size }}</span>
+      <ChoicePill v-model="shelf.ownPaint" :options="PAINTS" label="Paint of the asset" />
       <v-btn size="small" color="primary" variant="flat" type="submit">Place on this plate</v-btn>
     </form>
     <p v-else class="soft advice">
-      Select a shape and choose <b>Put on shelf</b> to keep it; choose an asset here to place it
-      again, as live as it was.
+      Drag an asset on to the plate, or click one and draw it there, as live as it was. Select
+      shapes and choose <b>Put on shelf</b> to keep them.
     </p>
   </div>
 </template>
@@ -89,6 +114,23 @@ async function place(): Promise<void> {
 <style scoped>
 .shelf {
   padding: 0 16px 16px;
+}
+.top {
+  display: flex;
+  gap: 10px;
+  align-items: center;
+  margin-bottom: 8px;
+}
+.find {
+  flex: 1;
+  min-width: 0;
+  padding: 4px 10px;
+  border: 1px solid var(--rule);
+  border-radius: 12px;
+  background: #fff;
+}
+a {
+  color: var(--tide);
 }
 h3 {
   font-size: 13px;
@@ -110,20 +152,13 @@ h4 {
   gap: 8px;
 }
 .asset {
-  display: flex;
-  flex-direction: column;
-  align-items: center;
-  padding: 6px 4px 4px;
+  padding: 4px 4px 3px;
   border: 1px solid var(--rule);
   border-radius: 12px;
   background: #fff;
 }
-.asset svg {
-  width: 44px;
-  height: 44px;
-}
-.asset span {
-  width: 100%;
+.asset > span:last-child {
+  display: block;
   font-size: 11px;
   text-align: center;
   overflow: hidden;
@@ -137,12 +172,18 @@ h4 {
 .asset.on {
   box-shadow: 0 0 0 1px var(--clay);
 }
+.place > .pill {
+  justify-self: start;
+}
 .place {
+  position: sticky;
+  bottom: 0;
   display: grid;
   gap: 6px;
   margin-top: 14px;
-  padding-top: 12px;
+  padding: 12px 0;
   border-top: 1px solid var(--rule);
+  background: var(--card);
 }
 .advice {
   margin-top: 14px;

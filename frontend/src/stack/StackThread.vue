@@ -1,25 +1,31 @@
 <script setup lang="ts">
 import { computed, nextTick, ref, watch } from 'vue';
 
-import { useDrawing } from '@/stores/drawing';
+import type { Command } from '@/api/types';
+import StackRow from '@/stack/StackRow.vue';
+import { ROW, threadsOf, xOf } from '@/stack/thread';
+import { newId, useDrawing } from '@/stores/drawing';
 import type { Row } from '@/stores/selection';
-import { useSelection } from '@/stores/selection';
+import { HOLDING, LIVE_KINDS, useSelection } from '@/stores/selection';
 
-/** The stack as a thread of dots: a compound branches off it like a river arm. */
-const ROW = 36;
-const LEFT = 28;
-const INDENT = 24;
+/** The stack as a thread of dots: compounds and groups branch off it like river arms. */
+const SEARCHED_FROM = 12;
+const EDGE = 0.28;
 
 const drawing = useDrawing();
 const selection = useSelection();
 const unfolded = ref(new Set<string>());
 const renaming = ref<string | null>(null);
-const renameInput = ref<HTMLInputElement[]>([]);
+const sought = ref('');
+const list = ref<HTMLElement>();
+/** Where dragged shapes would go: above or below a row, or into it; into a plain shape as a clip. */
+const drop = ref<{ row: Row; where: 'above' | 'below' | 'into' } | null>(null);
+let dragged: string[] = [];
 
-const x = (depth: number) => LEFT + INDENT * depth;
-
-/** Rows whose compounds are all unfolded. */
+/** Rows whose containers are all unfolded, or those that are sought. */
 const visible = computed(() => {
+  const wanted = sought.value.trim().toLowerCase();
+  if (wanted) return selection.rows.filter((row) => row.node.name.toLowerCase().includes(wanted));
   const hidden = new Set<string>();
   return selection.rows.filter((row) => {
     const inFolded =
@@ -28,41 +34,26 @@ const visible = computed(() => {
     return !inFolded;
   });
 });
+const threads = computed(() => (sought.value ? [] : threadsOf(visible.value)));
 
-interface Thread {
-  d: string;
-  live: boolean;
-}
-
-/** The main line, and a branch from each unfolded compound to its lowest member. */
-const threads = computed<Thread[]>(() => {
-  const middle = (i: number) => i * ROW + ROW / 2;
-  const tops = visible.value.flatMap((row, i) => (row.depth === 0 ? [i] : []));
-  const found: Thread[] = [];
-  if (tops.length > 1)
-    found.push({ d: `M${LEFT} ${middle(tops[0]!)}V${middle(tops.at(-1)!)}`, live: false });
-  visible.value.forEach((row, i) => {
-    const inside = visible.value.flatMap((other, j) => (other.parent === row.node.id ? [j] : []));
-    if (!inside.length) return;
-    const [from, to] = [x(row.depth), x(row.depth + 1)];
-    const [begin, first, last] = [middle(i), middle(inside[0]!), middle(inside.at(-1)!)];
-    const branch = `C${from} ${begin + 26} ${to} ${first - 26} ${to} ${first}`;
-    found.push({ d: `M${from} ${begin}${branch}V${last}`, live: true });
-  });
-  return found;
-});
-
-function note(row: Row): string {
-  if (row.node.kind === 'compound')
-    return row.role
-      ? `${row.role} · ${row.node.members.length}`
-      : `live · ${row.node.members.length}`;
-  return row.role ?? '';
-}
-
-function onClick(row: Row, event: MouseEvent): void {
-  if (event.shiftKey || event.ctrlKey || event.metaKey) selection.toggle(row.node.id);
-  else selection.pick(row.node.id);
+function onPick(row: Row, event: MouseEvent): void {
+  const id = row.node.id;
+  // After a click the keys are for the shape, Enter too; the keyboard's own focus stays.
+  if (event.detail) (event.currentTarget as HTMLElement | null)?.blur();
+  const last = selection.ids.at(-1);
+  if (event.shiftKey && last) {
+    // From the shape picked last to this one, all that can be seen between.
+    const order = visible.value.map((each) => each.node.id);
+    const [from, to] = [order.indexOf(last), order.indexOf(id)].sort((a, b) => a - b);
+    if (from! >= 0) {
+      const between = order.slice(from, to! + 1);
+      selection.pick(...new Set([...selection.ids, ...between]));
+      return;
+    }
+  }
+  if (event.ctrlKey || event.metaKey) selection.toggle(id);
+  else selection.pick(id);
+  if (selection.focus && !selection.chainOf(id).includes(selection.focus)) selection.focus = null;
 }
 
 function fold(row: Row): void {
@@ -74,25 +65,90 @@ function fold(row: Row): void {
 async function rename(id: string): Promise<void> {
   renaming.value = id;
   await nextTick();
-  renameInput.value[0]?.select();
+  list.value?.querySelector<HTMLInputElement>('input.name')?.select();
 }
 
-async function finishRename(row: Row, event: Event): Promise<void> {
+async function finishRename(row: Row, name: string | null): Promise<void> {
   if (renaming.value !== row.node.id) return;
   renaming.value = null;
-  const name = (event.target as HTMLInputElement).value.trim();
-  if (name && name !== row.node.name)
-    await drawing.run({ kind: 'rename', id: row.node.id, name: name.slice(0, 120) });
+  const trimmed = name?.trim();
+  if (trimmed && trimmed !== row.node.name)
+    await drawing.run({ kind: 'rename', id: row.node.id, name: trimmed.slice(0, 120) });
 }
 
-// What is selected must be seen: its compounds unfold.
+function set(row: Row, fields: object): void {
+  void drawing.run({ kind: 'set-state', ids: [row.node.id], ...fields } as Command);
+}
+
+/** The row that an event on the list is about. */
+function rowOf(event: Event): { row: Row; box: DOMRect } | null {
+  const element = (event.target as Element).closest('[data-row]');
+  const row = element && selection.rowById.get(element.getAttribute('data-row')!);
+  return row ? { row, box: element.getBoundingClientRect() } : null;
+}
+
+function onDragStart(event: DragEvent): void {
+  const row = rowOf(event)?.row;
+  if (!row) return;
+  dragged = selection.ids.includes(row.node.id) ? [...selection.ids] : [row.node.id];
+  event.dataTransfer!.effectAllowed = 'move';
+  event.dataTransfer!.setData('text/plain', row.node.name);
+}
+
+function onDragOver(event: DragEvent): void {
+  const over = rowOf(event);
+  if (!over) return;
+  const { row, box } = over;
+  if (!dragged.length || dragged.some((id) => selection.chainOf(row.node.id).includes(id))) {
+    drop.value = null;
+    return;
+  }
+  event.preventDefault();
+  const share = (event.clientY - box.top) / box.height;
+  const takes = row.node.kind !== 'line';
+  const where =
+    share < (takes ? EDGE : 0.5) ? 'above' : takes && share < 1 - EDGE ? 'into' : 'below';
+  drop.value = { row, where };
+}
+
+async function onDrop(): Promise<void> {
+  const to = drop.value;
+  const ids = dragged;
+  onDragEnd();
+  if (!to) return;
+  if (to.where === 'into' && !HOLDING.includes(to.row.node.kind)) {
+    const clip = { holder: to.row.node.id, id: newId() };
+    if (await drawing.run({ kind: 'put-inside', ids, ...clip })) selection.pick(...ids);
+    return;
+  }
+  const parent = to.where === 'into' ? to.row.node.id : (to.row.parent ?? selection.plate);
+  await drawing.run({ kind: 'move-in-stack', ids, parent, above: aboveOf(to, ids) } as Command);
+  selection.pick(...ids);
+}
+
+/** The shape that the dropped ones come to lie on; the list has the topmost first. */
+function aboveOf(to: { row: Row; where: string }, ids: string[]): string | null {
+  const inner = (parent: string | null) =>
+    selection.rows.filter((row) => row.parent === parent && !ids.includes(row.node.id));
+  if (to.where === 'into') return inner(to.row.node.id)[0]?.node.id ?? null;
+  if (to.where === 'above') return to.row.node.id;
+  const stack = inner(to.row.parent);
+  const at = stack.findIndex((row) => row.node.id === to.row.node.id);
+  return stack[at + 1]?.node.id ?? null;
+}
+
+function onDragEnd(): void {
+  dragged = [];
+  drop.value = null;
+}
+
+// What is selected must be seen: what holds it unfolds.
 watch(
   () => selection.selected,
   (rows) => {
     const open = rows.flatMap((row) => {
-      const chain: string[] = [];
-      for (let at = row.parent; at; at = selection.rowById.get(at)?.parent ?? null) chain.push(at);
-      if (row.node.kind === 'compound' && rows.length === 1) chain.push(row.node.id);
+      const chain = selection.chainOf(row.node.id).slice(1);
+      if (LIVE_KINDS.includes(row.node.kind) && rows.length === 1) chain.push(row.node.id);
       return chain;
     });
     if (open.some((id) => !unfolded.value.has(id)))
@@ -104,72 +160,58 @@ defineExpose({ rename });
 </script>
 
 <template>
-  <div class="thread" role="list" aria-label="Stack, topmost first">
-    <svg :height="visible.length * ROW" width="100%" aria-hidden="true">
-      <path
-        v-for="(thread, i) in threads"
-        :key="i"
-        :d="thread.d"
-        :class="thread.live ? 'branch' : 'main'"
-      />
-    </svg>
+  <div ref="list">
+    <button v-if="selection.focused" class="out" @click="selection.leave()">
+      ← out of {{ selection.focused.node.name }} <kbd>Esc</kbd>
+    </button>
+    <input
+      v-if="visible.length >= SEARCHED_FROM || sought"
+      v-model="sought"
+      class="seek"
+      type="search"
+      placeholder="Find a shape"
+      aria-label="Find a shape"
+      @keydown.esc.stop="sought = ''"
+    />
     <div
-      v-for="row in visible"
-      :key="row.node.id"
-      class="row"
-      role="listitem"
-      :class="{ on: selection.ids.includes(row.node.id), under: selection.hovered === row.node.id }"
-      :style="{ paddingLeft: `${x(row.depth) - 24}px`, height: `${ROW}px` }"
-      @pointerenter="selection.hovered = row.node.id"
-      @pointerleave="selection.hovered = null"
+      class="thread"
+      role="list"
+      aria-label="Stack, topmost first"
+      @dragstart="onDragStart"
+      @dragover="onDragOver"
+      @drop.prevent="onDrop"
+      @dragend="onDragEnd"
     >
-      <button
-        class="dot"
-        :class="{ small: row.depth, hollow: row.role === 'cuts' || !row.node.fill }"
-        :style="{
-          '--paint':
-            row.node.kind === 'compound' && !row.role ? 'var(--tide)' : (row.node.fill ?? '#fff'),
-        }"
-        :aria-label="
-          row.node.kind === 'compound'
-            ? `${unfolded.has(row.node.id) ? 'Fold' : 'Unfold'} ${row.node.name}`
-            : `Select ${row.node.name}`
-        "
-        :aria-expanded="row.node.kind === 'compound' ? unfolded.has(row.node.id) : undefined"
-        @click="row.node.kind === 'compound' ? fold(row) : onClick(row, $event)"
+      <svg :height="visible.length * ROW" width="100%" aria-hidden="true">
+        <path
+          v-for="(thread, i) in threads"
+          :key="i"
+          :d="thread.d"
+          :class="thread.live ? 'branch' : 'main'"
+        />
+      </svg>
+      <StackRow
+        v-for="row in visible"
+        :key="row.node.id"
+        :row="row"
+        :indent="sought ? 0 : xOf(row.depth) - xOf(0)"
+        :folded="!unfolded.has(row.node.id)"
+        :renaming="renaming === row.node.id"
+        :drop="drop?.row.node.id === row.node.id ? drop.where : null"
+        @pick="onPick(row, $event)"
+        @fold="fold(row)"
+        @rename="rename(row.node.id)"
+        @renamed="finishRename(row, $event)"
+        @set="set(row, $event)"
       />
-      <input
-        v-if="renaming === row.node.id"
-        ref="renameInput"
-        class="name"
-        :value="row.node.name"
-        :aria-label="`New name of ${row.node.name}`"
-        maxlength="120"
-        @keydown.enter="finishRename(row, $event)"
-        @keydown.esc.stop="renaming = null"
-        @blur="finishRename(row, $event)"
-      />
-      <button
-        v-else
-        class="name"
-        :aria-pressed="selection.ids.includes(row.node.id)"
-        :title="`${row.node.name} (double-click or F2 to rename)`"
-        @click="onClick(row, $event)"
-        @dblclick="rename(row.node.id)"
-      >
-        {{ row.node.name }}
-      </button>
-      <span
-        class="note"
-        :class="{ cuts: row.role === 'cuts', live: row.node.kind === 'compound' && !row.role }"
-      >
-        {{ note(row) }}
-      </span>
+      <p v-if="!visible.length" class="empty soft">
+        <template v-if="sought">No shape has “{{ sought }}” in its name.</template>
+        <template v-else>
+          Nothing here yet. Choose a shape above and drag on the plate, or press <kbd>1</kbd> to
+          <kbd>8</kbd>.
+        </template>
+      </p>
     </div>
-    <p v-if="!visible.length" class="empty soft">
-      Nothing here yet. Choose a shape above and drag on the plate, or press <kbd>1</kbd> to
-      <kbd>4</kbd>.
-    </p>
   </div>
 </template>
 
@@ -193,72 +235,17 @@ svg {
 .branch {
   stroke: var(--tide);
 }
-.row {
-  position: relative;
-  display: flex;
-  align-items: center;
-  margin: 0 8px;
-  padding-right: 14px;
-  border-block: 1px solid transparent;
-  border-radius: 18px;
-  background-clip: padding-box;
-}
-.row.under {
-  background-color: #f5eee1;
-}
-.row.on {
-  background-color: var(--chosen);
-}
-.dot {
-  position: relative;
-  z-index: 2;
-  flex: none;
-  width: 16px;
-  height: 16px;
-  margin: 0 6px 0 8px;
-  border-radius: 50%;
-  background: var(--paint);
-  box-shadow: inset 0 0 0 1px rgb(34 48 60 / 25%);
-}
-.dot.small {
-  width: 14px;
-  height: 14px;
-  margin: 0 7px 0 9px;
-}
-.dot.hollow {
-  background: var(--card);
-  box-shadow: inset 0 0 0 2px var(--ink);
-}
-.name {
-  flex: 1;
-  min-width: 0;
-  height: 100%;
-  padding: 0 8px;
-  text-align: left;
-  white-space: nowrap;
-  overflow: hidden;
-  text-overflow: ellipsis;
-}
-input.name {
-  height: 26px;
+.seek {
+  width: calc(100% - 32px);
+  margin: 0 16px 6px;
+  padding: 4px 10px;
+  border: 1px solid var(--rule);
+  border-radius: 14px;
   background: #fff;
-  border: 1px solid var(--tide);
-  border-radius: 8px;
-  outline: none;
 }
-.on button.name {
-  font-weight: 600;
-}
-.note {
-  flex: none;
-  font-size: 11px;
-  color: var(--soft);
-}
-.note.live {
+.out {
+  margin: 0 16px 6px;
   color: var(--tide);
-}
-.note.cuts {
-  color: var(--clay);
 }
 .empty {
   margin: 6px 20px;

@@ -7,16 +7,26 @@ import type {
   DrawingState,
   Entries,
   Figure,
+  Line,
   Node,
   PlateHead,
   PreviewState,
+  Swatch,
 } from '@/api/types';
 import { latestWins } from '@/stores/latestWins';
 import { useNotices } from '@/stores/notices';
+import { shared } from '@/stores/sharing';
+import type { Point } from '@/stores/view';
 
 const RETRY_MS = 1000;
 
 export type SaveState = 'saved' | 'saving' | 'offline';
+
+function mapped<T>(record: Record<string, T>, change: (value: T, key: string) => T) {
+  return Object.fromEntries(
+    Object.entries(record).map(([key, value]) => [key, change(value, key)]),
+  );
+}
 
 /** Random, and safe as an id in the document. */
 export function newId(): string {
@@ -35,6 +45,7 @@ export const useDrawing = defineStore('drawing', () => {
   const revision = ref(0);
   const name = ref('');
   const plates = ref<readonly string[]>([]);
+  const swatches = ref<readonly Swatch[]>([]);
   const heads = shallowReactive<Record<string, PlateHead>>({});
   const nodes = shallowReactive<Record<string, Node>>({});
   const figures = shallowReactive<Record<string, Figure[]>>({});
@@ -71,6 +82,7 @@ export const useDrawing = defineStore('drawing', () => {
     put(figures, state.figures);
     put(heads, entries.heads);
     plates.value = entries.plates;
+    swatches.value = entries.swatches ?? [];
     preview.value = null;
   }
 
@@ -127,6 +139,11 @@ export const useDrawing = defineStore('drawing', () => {
     return turn;
   }
 
+  /** When all commands that were given are on disk, or were refused. */
+  async function settled(): Promise<void> {
+    await queue;
+  }
+
   const path = () => ({ path: { drawing_id: id.value } });
 
   /** Does a command; answers whether it was taken. */
@@ -142,13 +159,33 @@ export const useDrawing = defineStore('drawing', () => {
     );
   }
 
-  function placeAsset(plate: string, asset: string, x: number, y: number, scale: number) {
+  /** Puts a copy of an asset on a plate, in its own paint or in another. */
+  function placeAsset(
+    plate: string,
+    asset: string,
+    { x, y }: Point,
+    scale: number,
+    paint: { fill: string | null; line: Line | null } | null = null,
+  ): Promise<boolean> {
     const key = newId();
     return enqueue(() =>
       answered(
         client.POST('/api/drawings/{drawing_id}/assets', {
           params: path(),
-          body: { revision: revision.value, key, plate, asset, x, y, scale },
+          body: { revision: revision.value, key, plate, asset, x, y, scale, paint },
+        }),
+      ),
+    );
+  }
+
+  /** Gives a placed copy its asset's new mark, or keeps it as it is. */
+  function renew(node: string, keep: boolean): Promise<boolean> {
+    const key = newId();
+    return enqueue(() =>
+      answered(
+        client.POST('/api/drawings/{drawing_id}/renew', {
+          params: path(),
+          body: { revision: revision.value, key, id: node, keep },
         }),
       ),
     );
@@ -176,15 +213,33 @@ export const useDrawing = defineStore('drawing', () => {
     );
   }
 
+  /** Makes the drawing what it was in a state of its history, as a new step. */
+  function goBack(state: string): Promise<boolean> {
+    const key = newId();
+    return enqueue(() =>
+      answered(
+        client.POST('/api/drawings/{drawing_id}/go-back', {
+          params: path(),
+          body: { revision: revision.value, key, state },
+        }),
+      ),
+    );
+  }
+
   const look = latestWins(
     (command: Command) =>
-      answered(
+      answered<PreviewState>(
         client.POST('/api/drawings/{drawing_id}/preview', {
           params: path(),
           body: { revision: revision.value, command },
         }),
       ),
     (state) => {
+      const before = preview.value?.entries.nodes ?? {};
+      const after = state.entries.nodes;
+      // What stays the same keeps its identity, so that only the rest is drawn anew.
+      for (const key of Object.keys(after))
+        after[key] = shared(before[key], shared(nodes[key], after[key]));
       preview.value = state;
     },
   );
@@ -192,6 +247,17 @@ export const useDrawing = defineStore('drawing', () => {
   function stopPreview(): void {
     look.cancel();
     preview.value = null;
+  }
+
+  /** Figures with those of the same id that are others now. */
+  function merged(before: readonly Figure[] | undefined, fresh: Figure[]): Figure[] {
+    const byId = new Map(fresh.map((figure) => [figure.id, figure]));
+    const kept = (before ?? []).map((figure) => {
+      const other = byId.get(figure.id);
+      byId.delete(figure.id);
+      return other ?? figure;
+    });
+    return [...kept, ...byId.values()];
   }
 
   /** What is to be seen: the drawing, or what it would be after the command in hand. */
@@ -205,7 +271,7 @@ export const useDrawing = defineStore('drawing', () => {
     return {
       heads: drop<PlateHead>({ ...heads, ...over.entries.heads }),
       nodes: drop<Node>({ ...nodes, ...(over.entries.nodes as Record<string, Node | null>) }),
-      figures: { ...figures, ...over.figures },
+      figures: { ...figures, ...mapped(over.figures, (fresh, key) => merged(figures[key], fresh)) },
     };
   });
 
@@ -214,6 +280,7 @@ export const useDrawing = defineStore('drawing', () => {
     revision,
     name,
     plates,
+    swatches,
     heads,
     nodes,
     undoLabel,
@@ -223,10 +290,13 @@ export const useDrawing = defineStore('drawing', () => {
     shown,
     prepare,
     open,
+    settled,
     run,
     placeAsset,
+    renew,
     undo,
     redo,
+    goBack,
     look: look.ask,
     stopPreview,
   };

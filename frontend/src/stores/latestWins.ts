@@ -1,21 +1,40 @@
-/**
- * One request in flight, the newest waiting, stale answers dropped.
- *
- * Errors are dropped too: what is asked here is only looked at, and the next one follows.
- */
-export function latestWins<Q, A>(ask: (question: Q) => Promise<A>, use: (answer: A) => void) {
+import { readonly, ref } from 'vue';
+
+/** How to ask, beside what is asked. */
+interface Manner {
+  /** How long nothing newer must have been asked before a question goes out. */
+  restMs?: number;
+  /** What becomes of an error; without it, it is dropped: the next question follows. */
+  failed?: (error: unknown) => void;
+}
+
+/** One request in flight, the newest waiting, stale answers dropped. */
+export function latestWins<Q, A>(
+  ask: (question: Q) => Promise<A>,
+  use: (answer: A, question: Q) => void,
+  { restMs = 0, failed }: Manner = {},
+) {
+  let resting: ReturnType<typeof setTimeout> | undefined;
   let inFlight = false;
   let waiting: { question: Q } | null = null;
   let generation = 0;
+  /** Whether an answer is wanted that has not come. */
+  const busy = ref(false);
 
   async function send(question: Q): Promise<void> {
     inFlight = true;
     const mine = generation;
     try {
       const answer = await ask(question);
-      if (mine === generation) use(answer);
-    } catch {
-      // A preview that fails leaves what was seen before.
+      if (mine === generation) {
+        busy.value = waiting !== null;
+        use(answer, question);
+      }
+    } catch (error) {
+      if (mine === generation) {
+        busy.value = waiting !== null;
+        failed?.(error);
+      }
     }
     inFlight = false;
     if (waiting) {
@@ -25,15 +44,25 @@ export function latestWins<Q, A>(ask: (question: Q) => Promise<A>, use: (answer:
     }
   }
 
+  function go(question: Q): void {
+    if (inFlight) waiting = { question };
+    else void send(question);
+  }
+
   return {
+    busy: readonly(busy),
     ask(question: Q): void {
-      if (inFlight) waiting = { question };
-      else void send(question);
+      busy.value = true;
+      clearTimeout(resting);
+      if (restMs) resting = setTimeout(() => go(question), restMs);
+      else go(question);
     },
     /** Forgets what waits, and drops the answer that is on its way. */
     cancel(): void {
+      clearTimeout(resting);
       generation += 1;
       waiting = null;
+      busy.value = false;
     },
   };
 }

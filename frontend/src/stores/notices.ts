@@ -7,10 +7,18 @@ interface Action {
 
 /** The one message at the foot of the screen. */
 export const useNotices = defineStore('notices', {
-  state: () => ({ open: false, text: '', timeout: 6000, action: null as Action | null }),
+  state: () => ({
+    /** Which message it is: each has its own time. */
+    serial: 0,
+    open: false,
+    text: '',
+    timeout: 6000,
+    action: null as Action | null,
+  }),
   actions: {
     say(text: string, action: Action | null = null) {
-      Object.assign(this, { open: true, text, action, timeout: action ? 10000 : 6000 });
+      const serial = this.serial + 1;
+      Object.assign(this, { serial, open: true, text, action, timeout: action ? 10000 : 6000 });
     },
     act() {
       this.action?.run();

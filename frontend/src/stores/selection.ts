@@ -1,8 +1,9 @@
 import { defineStore } from 'pinia';
 import { computed, ref, watch } from 'vue';
 
-import type { Figure, Node, Role } from '@/api/types';
+import type { Box, Figure, Node, Role } from '@/api/types';
 import { useDrawing } from '@/stores/drawing';
+import { shared } from '@/stores/sharing';
 
 /** A node somewhere in the stack of the plate. */
 export interface Row {
@@ -12,13 +13,91 @@ export interface Row {
   top: string;
   parent: string | null;
   role: Role | null;
+  /** Its own id and those of all that contain it. */
+  chain: readonly string[];
+  /** Whether it or something that contains it is hidden, locked, or a guide shape. */
+  dimmed: boolean;
+  held: boolean;
+  guide: boolean;
+  /** Whether it only shows in what holds it: the result of a compound, or a clip. */
+  inside: boolean;
 }
 
-function rowsOf(node: Node, depth: number, top: string, parent: string | null, role: Role | null) {
-  const rows: Row[] = [{ node, depth, top, parent, role }];
+/** The shapes directly inside a node, the lowest first, with the roles they have there. */
+export function childrenOf(node: Node): { node: Node; role: Role | null }[] {
   if (node.kind === 'compound')
-    for (const member of [...node.members].reverse())
-      rows.push(...rowsOf(member.node as Node, depth + 1, top, node.id, member.role));
+    return node.members.map((member) => ({ node: member.node as Node, role: member.role }));
+  const inner =
+    node.kind === 'group'
+      ? node.nodes
+      : node.kind === 'regions'
+        ? node.members
+        : node.kind === 'clip'
+          ? [node.holder, ...(node.nodes ?? [])]
+          : [];
+  return inner.map((child) => ({ node: child as Node, role: null }));
+}
+
+/** Kinds that hold other shapes, and those of them that paint what comes of these together. */
+export const HOLDING = ['group', 'compound', 'regions', 'clip'];
+export const LIVE_KINDS = ['compound', 'regions', 'clip'];
+
+/** The fill that a shape shows: its own, of a group its topmost shape's, of a clip its holder's. */
+export function fillOf(node: Node): string | null {
+  if (node.kind === 'group') return fillOf(childrenOf(node).at(-1)!.node);
+  return node.kind === 'clip' ? fillOf(node.holder as Node) : (node.fill ?? null);
+}
+
+/** The box round several. */
+export function boxRound(boxes: readonly Box[]): Box {
+  return {
+    x0: Math.min(...boxes.map((box) => box.x0)),
+    y0: Math.min(...boxes.map((box) => box.y0)),
+    x1: Math.max(...boxes.map((box) => box.x1)),
+    y1: Math.max(...boxes.map((box) => box.y1)),
+  };
+}
+
+/** Whether a shape takes part in outcomes, results and exports. */
+export function isActive(node: Node): boolean {
+  return node.visible !== false && !node.guide;
+}
+
+function rowsOf(
+  node: Node,
+  above: Row | null,
+  role: Role | null,
+  before: ReadonlyMap<string, Row>,
+): Row[] {
+  const fresh: Row = {
+    node,
+    depth: above ? above.depth + 1 : 0,
+    top: above?.top ?? node.id,
+    parent: above?.node.id ?? null,
+    role,
+    chain: [node.id, ...(above?.chain ?? [])],
+    guide: (above?.guide ?? false) || node.guide === true,
+    inside: above !== null && (above.inside || LIVE_KINDS.includes(above.node.kind)),
+    dimmed: (above?.dimmed ?? false) || node.visible === false,
+    held: (above?.held ?? false) || node.locked === true,
+  };
+  const row = shared(before.get(node.id), fresh);
+  const inner = childrenOf(node).reverse();
+  return [row, ...inner.flatMap((child) => rowsOf(child.node, row, child.role, before))];
+}
+
+/** Rows by the node on the plate: nodes that stay the same objects keep theirs. */
+const known = new WeakMap<Node, Row[]>();
+/** The last rows by that node's id: of nodes in it that stay the same they are used again. */
+const last = new Map<string, Row[]>();
+
+function rowsOnPlate(node: Node): Row[] {
+  const kept = known.get(node);
+  if (kept) return kept;
+  const before = new Map((last.get(node.id) ?? []).map((row) => [row.node.id, row]));
+  const rows = rowsOf(node, null, null, before);
+  known.set(node, rows);
+  last.set(node.id, rows);
   return rows;
 }
 
@@ -28,8 +107,10 @@ export const useSelection = defineStore('selection', () => {
   const plate = ref('');
   const picked = ref<readonly string[]>([]);
   const hovered = ref<string | null>(null);
+  /** The group or compound that is worked in; the rest pales. */
+  const focus = ref<string | null>(null);
 
-  /** All nodes of the plate, topmost first, members after their compound. */
+  /** All nodes of the plate, topmost first, those inside others after these. */
   const rows = computed<Row[]>(() => {
     const head = drawing.shown.heads[plate.value];
     if (!head) return [];
@@ -37,7 +118,7 @@ export const useSelection = defineStore('selection', () => {
       .reverse()
       .map((key) => drawing.shown.nodes[key])
       .filter((node) => node !== undefined)
-      .flatMap((node) => rowsOf(node, 0, node.id, null, null));
+      .flatMap(rowsOnPlate);
   });
 
   const rowById = computed(() => new Map(rows.value.map((row) => [row.node.id, row])));
@@ -48,15 +129,35 @@ export const useSelection = defineStore('selection', () => {
     return found;
   });
 
+  const focused = computed(() => (focus.value ? rowById.value.get(focus.value) : undefined));
   const ids = computed(() => picked.value.filter((key) => rowById.value.has(key)));
+  const chosen = computed(() => new Set(ids.value));
   const selected = computed(() => ids.value.map((key) => rowById.value.get(key)!));
-  const only = computed(() => (selected.value.length === 1 ? selected.value[0]! : null));
-  /** The selection, if it is two or more shapes directly on the plate. */
-  const combinable = computed(() =>
-    selected.value.length > 1 && selected.value.every((row) => row.depth === 0)
-      ? selected.value.map((row) => row.node.id)
-      : [],
+  /** The selected shapes as they stand on the plate, and the box round them. */
+  const figures = computed(() => ids.value.flatMap((key) => figureById.value.get(key) ?? []));
+  const bounds = computed(() =>
+    figures.value.length ? boxRound(figures.value.map((figure) => figure.bounds)) : null,
   );
+  const only = computed(() => (selected.value.length === 1 ? selected.value[0]! : null));
+  /** The selection, if it is two or more shapes side by side that take part in outcomes. */
+  const combinable = computed(() => {
+    const able = selected.value.filter((row) => isActive(row.node) && !row.held);
+    const parents = new Set(selected.value.map((row) => row.parent));
+    return able.length > 1 && parents.size === 1 ? able.map((row) => row.node.id) : [];
+  });
+
+  /** The ids of a node and of all that contain it, itself first. */
+  function chainOf(key: string): readonly string[] {
+    return rowById.value.get(key)?.chain ?? [];
+  }
+
+  /** What a click on a shape picks: it, or what contains it, beside each other in the focus. */
+  function pickable(key: string): string | null {
+    const chain = chainOf(key);
+    if (!focused.value) return chain.at(-1) ?? null;
+    const at = chain.indexOf(focus.value!);
+    return at > 0 ? chain[at - 1]! : null;
+  }
 
   function pick(...keys: string[]): void {
     picked.value = keys;
@@ -68,8 +169,40 @@ export const useSelection = defineStore('selection', () => {
       : [...ids.value, key];
   }
 
+  /** The shapes that can be picked where one works, topmost first. */
+  const beside = computed(() =>
+    rows.value.filter(
+      (row) => row.parent === (focused.value?.node.id ?? null) && !row.held && !row.dimmed,
+    ),
+  );
+
   function all(): void {
-    picked.value = [...(drawing.heads[plate.value]?.nodes ?? [])];
+    picked.value = beside.value.map((row) => row.node.id).reverse();
+  }
+
+  /** Goes on to the next shape of the stack, or back. */
+  function walk(by: number): void {
+    const order = beside.value.map((row) => row.node.id);
+    if (!order.length) return;
+    const at = order.indexOf(ids.value.at(-1) ?? '');
+    pick(
+      order[at < 0 ? (by > 0 ? 0 : order.length - 1) : (at + by + order.length) % order.length]!,
+    );
+  }
+
+  /** Works inside a group or compound. */
+  function enter(key: string): void {
+    focus.value = key;
+    pick();
+  }
+
+  /** Steps out of what is worked in; answers whether there was something. */
+  function leave(): boolean {
+    const left = focused.value;
+    if (!left) return false;
+    focus.value = left.parent;
+    pick(left.node.id);
+    return true;
   }
 
   watch(
@@ -79,20 +212,34 @@ export const useSelection = defineStore('selection', () => {
     },
     { immediate: true },
   );
-  watch(plate, () => pick());
+  watch(plate, () => {
+    focus.value = null;
+    pick();
+  });
 
   return {
     plate,
     ids,
+    chosen,
     hovered,
+    focus,
+    focused,
     rows,
     rowById,
     figureById,
     selected,
+    figures,
+    bounds,
     only,
     combinable,
+    beside,
+    chainOf,
+    pickable,
     pick,
     toggle,
     all,
+    walk,
+    enter,
+    leave,
   };
 });

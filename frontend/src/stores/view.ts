@@ -1,15 +1,26 @@
 import { defineStore } from 'pinia';
-import { computed, ref } from 'vue';
+import { computed, reactive, ref } from 'vue';
 
-import type { ShapeKind } from '@/editor/shapes';
+import type { Box, Line, Piece } from '@/api/types';
+import type { Ink, Tool } from '@/editor/shapes';
 
 const MIN_ZOOM = 0.02;
 const MAX_ZOOM = 200;
 const MARGIN = 56;
 
+export const MANNERS = ['solid', 'glass', 'wire'] as const;
+export type Manner = (typeof MANNERS)[number];
+
 export interface Point {
   x: number;
   y: number;
+}
+
+/** Whether a result stays live, whether its shapes stay beneath, and whose paint it takes. */
+export interface Taking {
+  live: boolean;
+  keep: boolean;
+  paint: 'natural' | 'lowest' | 'topmost' | 'first';
 }
 
 /** How the desk is looked at, and what the pointer does there. */
@@ -17,15 +28,37 @@ export const useView = defineStore('view', () => {
   const zoom = ref(1);
   const pan = ref<Point>({ x: 0, y: 0 });
   const size = ref({ width: 0, height: 0 });
-  const tool = ref<'pick' | ShapeKind>('pick');
+  const tool = ref<'pick' | Tool>('pick');
   const tab = ref<'stack' | 'shelf'>('stack');
-  const fill = ref('#3F7355');
-  /** An outcome's path shown in the place of the selected shapes. */
-  const outcome = ref<{ path: string; fill: string } | null>(null);
+  /** What new shapes are painted with. */
+  const fill = ref<string | null>('#3F7355');
+  const line = ref<Line | null>(null);
+  const ink = computed<Ink>(() => ({ fill: fill.value, line: line.value }));
+  /** How shapes are shown; their paint stays what it is. */
+  const manner = ref<Manner>('solid');
+  const rulers = ref(false);
+  /** What x and y in Facts mean: 0 the left or top, 0.5 the centre, 1 the right or bottom. */
+  const anchor = ref<Point>({ x: 0.5, y: 0.5 });
+  const ratioLocked = ref(false);
+  /** Where the selection is turned about, if that was moved from its middle. */
+  const pivot = ref<Point | null>(null);
+  /** An outcome's pieces shown in the place of the selected shapes. */
+  const outcome = ref<readonly Piece[] | null>(null);
+  /** How outcomes are taken. */
+  const taking = reactive<Taking>({ live: true, keep: false, paint: 'natural' });
+
+  function nextManner(): void {
+    manner.value = MANNERS[(MANNERS.indexOf(manner.value) + 1) % MANNERS.length]!;
+  }
 
   /** From the desk's pixels to the plate's units. */
   function toPlate(at: Point): Point {
     return { x: (at.x - pan.value.x) / zoom.value, y: (at.y - pan.value.y) / zoom.value };
+  }
+
+  /** From the plate's units to the desk's pixels. */
+  function toDesk(at: Point): Point {
+    return { x: at.x * zoom.value + pan.value.x, y: at.y * zoom.value + pan.value.y };
   }
 
   function zoomAt(at: Point, factor: number): void {
@@ -39,14 +72,16 @@ export const useView = defineStore('view', () => {
     pan.value = { x: pan.value.x + dx, y: pan.value.y + dy };
   }
 
-  /** Shows a whole plate in the middle of the desk. */
-  function fit(width: number, height: number): void {
+  /** Shows a box of the plate in the middle of the desk, as large as fits or at ``scale``. */
+  function fit(box: Box, scale?: number): void {
+    const width = Math.max(box.x1 - box.x0, 1e-6);
+    const height = Math.max(box.y1 - box.y0, 1e-6);
     const room = { x: size.value.width - 2 * MARGIN, y: size.value.height - 2 * MARGIN };
-    const next = Math.min(room.x / width, room.y / height);
+    const next = scale ?? Math.min(room.x / width, room.y / height);
     zoom.value = Math.min(MAX_ZOOM, Math.max(MIN_ZOOM, next));
     pan.value = {
-      x: (size.value.width - width * zoom.value) / 2,
-      y: (size.value.height - height * zoom.value) / 2,
+      x: size.value.width / 2 - ((box.x0 + box.x1) / 2) * zoom.value,
+      y: size.value.height / 2 - ((box.y0 + box.y1) / 2) * zoom.value,
     };
   }
 
@@ -63,11 +98,22 @@ export const useView = defineStore('view', () => {
     tool,
     tab,
     fill,
+    line,
+    ink,
+    manner,
+    rulers,
+    anchor,
+    ratioLocked,
+    nextManner,
+    pivot,
     outcome,
+    taking,
     toPlate,
+    toDesk,
     zoomAt,
     panBy,
     fit,
+    step,
     rounded,
   };
 });

@@ -1,14 +1,17 @@
 <script setup lang="ts">
-import { computed, onScopeDispose, ref, watch } from 'vue';
+import { computed, ref } from 'vue';
 
-import client, { answered } from '@/api/client';
-import type { Outcome, Tile, Tiles } from '@/api/types';
-import OutcomeTile from '@/strip/OutcomeTile.vue';
-import { OUTCOME_WORDS } from '@/strip/outcomes';
-import { latestWins } from '@/stores/latestWins';
+import type { Command, Outcome, Tile } from '@/api/types';
+import { useRegions } from '@/regions/store';
 import { newId, useDrawing } from '@/stores/drawing';
+import { useNotices } from '@/stores/notices';
 import { useSelection } from '@/stores/selection';
 import { useView } from '@/stores/view';
+import LonelyStrip from '@/strip/LonelyStrip.vue';
+import { OUTCOME_WORDS } from '@/strip/outcomes';
+import OutcomeTile from '@/strip/OutcomeTile.vue';
+import RegionStrip from '@/strip/RegionStrip.vue';
+import { useOutcomes } from '@/strip/useOutcomes';
 
 /** What can be done now with what is selected, as pictures. */
 const emit = defineEmits<{ keep: [] }>();
@@ -16,51 +19,42 @@ const emit = defineEmits<{ keep: [] }>();
 const drawing = useDrawing();
 const selection = useSelection();
 const view = useView();
-const tiles = ref<Tiles | null>(null);
+const regions = useRegions();
+const notices = useNotices();
 const row = ref<HTMLElement>();
+const { found, tiles, more, paint, fault, cancelled, wanted, busy, compute, cancel, tileOf } =
+  useOutcomes();
 
-const outcomes = latestWins(
-  (ids: string[]) =>
-    answered(
-      client.POST('/api/drawings/{drawing_id}/outcomes', {
-        params: { path: { drawing_id: drawing.id } },
-        body: { revision: drawing.revision, plate: selection.plate, ids },
-      }),
-    ),
-  (found) => (tiles.value = found),
-);
-
-watch(
-  () => [selection.combinable.join(), drawing.revision],
-  () => {
-    outcomes.cancel();
-    view.outcome = null;
-    if (selection.combinable.length > 1) outcomes.ask(selection.combinable);
-    else tiles.value = null;
-  },
-  { immediate: true },
-);
-onScopeDispose(() => outcomes.cancel());
-
-const lonely = computed(() => (selection.only?.depth === 0 ? selection.only : null));
+const isSlow = computed(() => busy.value && tiles.value.length < wanted.value);
 
 function show(tile: Tile): void {
-  if (tile.path) view.outcome = { path: tile.path, fill: tile.fill ?? 'none' };
+  if (tile.count) view.outcome = tile.pieces;
 }
 
+/** Takes an outcome, live where it can be and that is wanted. */
 async function take(outcome: Outcome): Promise<void> {
-  const tile = tiles.value?.tiles.find((other) => other.outcome === outcome);
   const ids = selection.combinable;
-  if (ids.length < 2 || (tile && !tile.path)) return;
+  const { word, result } = OUTCOME_WORDS[outcome];
+  if (ids.length < 2) {
+    notices.say(
+      `${word} needs two or more shapes side by side that are not hidden, locked or guides.`,
+    );
+    return;
+  }
+  const tile = await tileOf(outcome);
+  if (tile?.count === 0)
+    notices.say(`${word} of these shapes leaves nothing; they stay as they are.`);
+  if (!tile?.count) return;
   view.outcome = null;
+  const { keep, live } = view.taking;
   const id = newId();
-  const name = OUTCOME_WORDS[outcome].result;
-  if (await drawing.run({ kind: 'combine', ids, outcome, id, name })) selection.pick(id);
-}
-
-async function sameCentre(): Promise<void> {
-  const ids = [...selection.ids];
-  if (ids.length > 1) await drawing.run({ kind: 'same-centre', ids });
+  const how = { ids, outcome, id, name: result, keep, paint: paint.value };
+  const command = !(live && tile.live)
+    ? { kind: 'take-outcome', ...how }
+    : outcome === 'split'
+      ? { kind: 'build-regions', ids, id, name: result, keep }
+      : { kind: 'combine', ...how };
+  if (await drawing.run(command as Command)) selection.pick(id);
 }
 
 function step(event: KeyboardEvent, by: number): void {
@@ -69,16 +63,39 @@ function step(event: KeyboardEvent, by: number): void {
   buttons[(at + by + buttons.length) % buttons.length]?.focus();
 }
 
-defineExpose({ take, sameCentre });
+defineExpose({ take });
 </script>
 
 <template>
   <div class="strip" role="toolbar" aria-label="Action strip">
-    <template v-if="selection.selected.length > 1">
-      <div class="count soft">
-        {{ selection.selected.length }} shapes<br />
-        <template v-if="tiles">{{ tiles.nodes }} nodes</template>
+    <RegionStrip v-if="regions.open" />
+    <template v-else-if="selection.selected.length > 1">
+      <div class="how soft">
+        <span>
+          {{ selection.selected.length }} shapes<template v-if="found"
+            >, {{ found.nodes }} nodes</template
+          >
+        </span>
+        <template v-if="selection.combinable.length > 1">
+          <label title="The shapes stay inside, and can be changed">
+            <input v-model="view.taking.live" type="checkbox" /> stay live
+          </label>
+          <label title="Hidden copies of the shapes stay beneath the result">
+            <input v-model="view.taking.keep" type="checkbox" /> keep originals
+          </label>
+          <select v-model="view.taking.paint" aria-label="Paint of the result">
+            <option value="natural">its own paint</option>
+            <option value="lowest">the lowest's paint</option>
+            <option value="topmost">the topmost's paint</option>
+            <option value="first">the first picked's</option>
+          </select>
+        </template>
       </div>
+      <p v-if="fault" class="soft advice" role="alert">{{ fault }}</p>
+      <p v-else-if="selection.combinable.length < 2" class="soft advice">
+        Shapes that lie side by side can be combined, and neither hidden, locked nor guide shapes:
+        fewer than two of these are.
+      </p>
       <div
         ref="row"
         class="tiles"
@@ -88,53 +105,38 @@ defineExpose({ take, sameCentre });
         @focusout="view.outcome = null"
       >
         <OutcomeTile
-          v-for="tile in selection.combinable.length > 1 ? (tiles?.tiles ?? []) : []"
+          v-for="tile in tiles"
           :key="tile.outcome"
           :tile="tile"
-          :box="tiles!.box"
+          :box="found!.box"
           :words="OUTCOME_WORDS[tile.outcome]"
           @show="show(tile)"
           @hide="view.outcome = null"
           @take="take(tile.outcome)"
         />
-        <button
-          class="tile centre"
-          title="Same centre on both axes; the shape picked first stays ( . )"
-          @click="sameCentre"
-        >
-          <svg viewBox="0 0 62 58" fill="none" aria-hidden="true">
-            <circle cx="31" cy="29" r="22" />
-            <circle cx="31" cy="29" r="12" />
-            <circle cx="31" cy="29" r="3" class="dot" />
-          </svg>
-          <b>Same centre</b>
-          <small class="mono">key .</small>
-        </button>
+        <div v-if="isSlow" class="slow soft" role="status">
+          <span class="dots" aria-hidden="true"><i /><i /><i /></span>
+          {{ tiles.length }} of {{ wanted }}
+          <button @click="cancel">cancel</button>
+        </div>
+        <div v-else-if="cancelled" class="slow soft">
+          not computed
+          <button @click="compute()">compute</button>
+        </div>
+        <div v-else-if="tiles.length" class="further soft">
+          <button
+            :aria-expanded="more"
+            :title="more ? 'fewer outcomes' : 'Window, Slice, Visible, Seams, Bundle'"
+            @click="more = !more"
+          >
+            {{ more ? '‹ fewer' : 'more ›' }}
+          </button>
+          <button title="Pick regions by their dots (R)" @click="regions.begin()">regions</button>
+          <button title="Keep them on the shelf (*)" @click="emit('keep')">shelf</button>
+        </div>
       </div>
     </template>
-    <template v-else-if="lonely">
-      <div class="count soft">
-        {{ lonely.node.name }}<br />{{ selection.figureById.get(lonely.node.id)?.node_count }} nodes
-      </div>
-      <button class="tile keep" title="Keep this shape under a name" @click="emit('keep')">
-        <svg viewBox="0 0 62 58" fill="none" aria-hidden="true">
-          <path d="M9 46h44M17 46V31M31 46V18M45 46V34" />
-          <circle cx="17" cy="27" r="4.5" class="dot" />
-          <circle cx="31" cy="14" r="4.5" class="dot" />
-          <circle cx="45" cy="30" r="4.5" class="dot" />
-        </svg>
-        <b>Put on shelf</b>
-        <small class="mono">under a name</small>
-      </button>
-      <p class="soft advice">
-        Shift-click a second shape, and every way to combine the two appears here as a picture.
-      </p>
-    </template>
-    <p v-else-if="selection.only" class="soft advice">
-      <b>{{ selection.only.node.name }}</b> is a member of
-      <b>{{ selection.rowById.get(selection.only.parent!)?.node.name }}</b>. Drag it, or change its
-      numbers and its role: the mark follows.
-    </p>
+    <LonelyStrip v-else-if="selection.only" :row="selection.only" @keep="emit('keep')" />
     <p v-else class="soft advice">
       Click a shape to select it, Shift-click to select several: what they can become appears here.
     </p>
@@ -144,57 +146,96 @@ defineExpose({ take, sameCentre });
 <style scoped>
 .strip {
   display: flex;
-  gap: 9px;
+  gap: 8px;
   align-items: stretch;
   padding: 10px 14px;
   background: var(--card);
   border-top: 1px solid var(--rule);
   overflow-x: auto;
 }
-.count {
-  flex: none;
-  width: 62px;
-  align-self: center;
-  font-size: 12px;
-  overflow: hidden;
-  text-overflow: ellipsis;
-}
 .tiles {
   display: flex;
-  gap: 9px;
+  gap: 7px;
 }
-.advice {
+.further,
+.slow {
+  flex: none;
+  display: grid;
+  gap: 10px;
+  align-content: center;
+  justify-items: start;
+  padding: 0 6px;
+  white-space: nowrap;
+}
+.further button:hover {
+  color: var(--ink);
+}
+.slow {
+  gap: 5px;
+  font-size: 12px;
+}
+.slow button {
+  color: var(--clay);
+}
+.dots {
+  display: flex;
+  gap: 4px;
+}
+.dots i {
+  width: 7px;
+  height: 7px;
+  border-radius: 50%;
+  background: var(--clay);
+  animation: wait 1s infinite;
+}
+.dots i:nth-child(2) {
+  background: var(--tide);
+  animation-delay: 0.15s;
+}
+.dots i:nth-child(3) {
+  background: var(--ink);
+  animation-delay: 0.3s;
+}
+@keyframes wait {
+  50% {
+    opacity: 0.25;
+  }
+}
+.how {
+  flex: none;
+  width: 126px;
+  align-self: center;
+  display: grid;
+  gap: 3px;
+  font-size: 12px;
+}
+.how label {
+  display: flex;
+  gap: 6px;
+}
+.how select {
+  width: 100%;
+  padding: 2px 4px;
+  border: 1px solid var(--rule);
+  border-radius: 9px;
+  background: #fff;
+}
+</style>
+
+<style>
+.strip .advice {
   align-self: center;
   max-width: 46ch;
   margin: 0 12px;
   line-height: 1.5;
 }
-.advice b {
+.strip .advice b {
   color: var(--ink);
   font-weight: 500;
 }
-.centre svg,
-.keep svg {
-  stroke: var(--moss);
-  stroke-width: 2;
-}
-.keep svg {
-  stroke: var(--ink);
-}
-.centre .dot {
-  fill: var(--moss);
-  stroke: none;
-}
-.keep .dot {
-  fill: var(--clay);
-  stroke: none;
-}
-</style>
-
-<style>
 .strip .tile {
   flex: none;
-  width: 90px;
+  width: 84px;
   display: flex;
   flex-direction: column;
   align-items: center;

@@ -5,7 +5,7 @@ import type { Box, Tile } from '@/api/types';
 import PathPicture from '@/look/PathPicture.vue';
 import type { OutcomeWords } from '@/strip/outcomes';
 
-/** One outcome as a picture of its real result. */
+/** One outcome as a picture of its real result, in its real paint. */
 const props = defineProps<{
   tile: Tile;
   box: Box;
@@ -13,44 +13,56 @@ const props = defineProps<{
 }>();
 const emit = defineEmits<{ show: []; hide: []; take: [] }>();
 
+const isEmpty = computed(() => props.tile.count === 0);
 const count = computed(() =>
-  props.tile.path ? `${props.tile.pieces} pc · ${props.tile.nodes} nd` : 'nothing left',
+  isEmpty.value ? 'nothing left' : `${props.tile.count} pc · ${props.tile.nodes} nd`,
 );
 const spoken = computed(() => {
-  const { pieces, nodes, path } = props.tile;
-  if (!path) return `${props.words.word}: nothing left`;
+  const { count: pieces, nodes } = props.tile;
+  if (isEmpty.value) return `${props.words.word}: nothing left`;
   return `${props.words.word}: ${pieces} ${pieces === 1 ? 'piece' : 'pieces'}, ${nodes} nodes`;
 });
-const pieces = computed(() => [
-  { path: props.tile.path, fill: props.tile.fill ?? '#D8CFBF', fill_rule: 'nonzero' },
-]);
+/** What takes no part is named, so that nobody wonders where it went. */
+const idle = computed(() =>
+  props.tile.idle.length ? `\n${props.tile.idle.join(', ')}: no area, no part in this` : '',
+);
+const title = computed(() => {
+  const { word, says, key } = props.words;
+  return `${word}: ${says}${key ? ` (${key})` : ''}${idle.value}`;
+});
+/** Results without paint are shown all the same. */
+const pieces = computed(() =>
+  props.tile.pieces.map((piece) =>
+    piece.fill || piece.line ? piece : { ...piece, fill: '#D8CFBF' },
+  ),
+);
 </script>
 
 <template>
   <button
     class="tile"
-    :disabled="!tile.path"
+    :disabled="isEmpty"
     :aria-label="spoken"
-    :title="`${words.word}: ${words.says} (${words.key})`"
+    :title="title"
     :data-outcome="tile.outcome"
     @pointerenter="emit('show')"
     @pointerleave="emit('hide')"
     @focus="emit('show')"
     @click="emit('take')"
   >
-    <PathPicture v-if="tile.path" :pieces="pieces" :box="box" :margin="0.03" />
+    <PathPicture v-if="!isEmpty" :pieces="pieces" :box="box" :margin="0.03" />
     <svg v-else viewBox="0 0 66 58" aria-hidden="true">
       <circle
         cx="33"
         cy="29"
         r="20"
         fill="none"
-        stroke="#D8CFBF"
+        stroke="var(--rule)"
         stroke-width="2"
-        stroke-dasharray="3 5"
+        stroke-dasharray="3 4"
       />
     </svg>
     <b>{{ words.word }}</b>
-    <small class="mono">{{ count }}</small>
+    <small class="mono">{{ count }}{{ tile.idle.length ? ' ∗' : '' }}</small>
   </button>
 </template>

@@ -1,9 +1,9 @@
-// The outcomes' words and keys.
+// The outcomes' words and keys, most useful first.
 import type { Outcome } from '@/api/types';
 
 export interface OutcomeWords {
   word: string;
-  /** The name that the compound gets. */
+  /** The name that the result gets. */
   result: string;
   key: string;
   says: string;
@@ -25,4 +25,49 @@ export const OUTCOME_WORDS: Record<Outcome, OutcomeWords> = {
     key: 'T',
     says: 'where an odd number of them lie',
   },
+  split: { word: 'Split', result: 'Split', key: 'S', says: 'every region a piece of its own' },
+  window: {
+    word: 'Window',
+    result: 'Window',
+    key: 'W',
+    says: 'all that shows through the topmost shape',
+  },
+  slice: {
+    word: 'Slice',
+    result: 'Slice',
+    key: 'K',
+    says: 'cut along the topmost outline; all pieces stay, the slicer goes',
+  },
+  visible: {
+    word: 'Visible',
+    result: 'Visible',
+    key: '',
+    says: 'of each shape the part that can be seen',
+  },
+  'visible-by-colour': {
+    word: 'By colour',
+    result: 'Visible by colour',
+    key: '',
+    says: 'what can be seen; touching pieces of equal fill are one',
+  },
+  seams: { word: 'Seams', result: 'Seams', key: '', says: 'the edges between regions, as lines' },
+  bundle: {
+    word: 'Bundle',
+    result: 'Bundle',
+    key: 'B',
+    says: 'one path with all outlines in it, nothing computed',
+  },
 };
+
+/** Those in sight at once; the others are one step away. */
+export const FIRST: readonly Outcome[] = [
+  'join',
+  'cut',
+  'cut-other-way',
+  'overlap',
+  'alternate',
+  'split',
+];
+export const MORE = (Object.keys(OUTCOME_WORDS) as Outcome[]).filter(
+  (outcome) => !FIRST.includes(outcome),
+);

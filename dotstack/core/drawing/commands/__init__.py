@@ -8,39 +8,98 @@ from typing import Annotated, TypeAlias
 
 from pydantic import Field, TypeAdapter, ValidationError
 
-from dotstack.core.drawing.commands.combining import Combine, chosen_in_order
-from dotstack.core.drawing.commands.placing import PlaceExactly, Resize, SameCentre, Transform
-from dotstack.core.drawing.commands.plates import AddPlate, RenameDrawing, RenamePlate
+from dotstack.core.drawing.commands.aligning import Align, SameAngle, SameCentre, SameSize, Spread
+from dotstack.core.drawing.commands.clipping import PutInside, TakeOut
+from dotstack.core.drawing.commands.combining import (
+    Combine,
+    TakeOutcome,
+    active_in_order,
+    painted_place,
+)
+from dotstack.core.drawing.commands.painting import CopyPaint, Paint, Recolour, SetSwatches
+from dotstack.core.drawing.commands.placing import Mirror, PlaceExactly, Resize, SetEnds, Transform
+from dotstack.core.drawing.commands.plates import (
+    AddPlate,
+    DuplicatePlate,
+    MovePlate,
+    RemovePlate,
+    RenameDrawing,
+    SetPlate,
+)
+from dotstack.core.drawing.commands.regions import BuildRegions, SetRegions
+from dotstack.core.drawing.commands.renewing import Renew
+from dotstack.core.drawing.commands.settling import LiftOut, Settle, Unbundle
 from dotstack.core.drawing.commands.shapes import (
     AddShape,
-    Paint,
+    Paste,
     Remove,
     Rename,
     SetParameters,
     SetRole,
+    SetState,
 )
+from dotstack.core.drawing.commands.stacking import Arrange, Duplicate, Group, MoveInStack, Ungroup
 from dotstack.core.drawing.nodes import Drawing
 from dotstack.core.errors import CommandError
 
 AnyCommand: TypeAlias = Annotated[
     AddPlate
     | AddShape
+    | Align
+    | Arrange
+    | BuildRegions
     | Combine
+    | CopyPaint
+    | Duplicate
+    | DuplicatePlate
+    | Group
+    | LiftOut
+    | Mirror
+    | MoveInStack
+    | MovePlate
     | Paint
+    | Paste
     | PlaceExactly
+    | PutInside
+    | Recolour
     | Remove
+    | RemovePlate
     | Rename
     | RenameDrawing
-    | RenamePlate
+    | Renew
     | Resize
+    | SameAngle
     | SameCentre
+    | SameSize
+    | SetEnds
     | SetParameters
+    | SetPlate
+    | SetRegions
     | SetRole
-    | Transform,
+    | SetState
+    | SetSwatches
+    | Spread
+    | Settle
+    | TakeOut
+    | TakeOutcome
+    | Transform
+    | Unbundle
+    | Ungroup,
     Field(discriminator="kind"),
 ]
 
 command_adapter: TypeAdapter[AnyCommand] = TypeAdapter(AnyCommand)
+
+
+# The commands that make something of shapes, which one may want to compare.
+OUTCOME_KINDS = frozenset({"build-regions", "combine", "put-inside", "set-regions", "take-outcome"})
+# What a person would call the fields of a placement.
+_WORDS = {"e": "x", "f": "y", "a": "size", "b": "size", "c": "size", "d": "size"}
+
+
+def _word(location: tuple[int | str, ...]) -> str:
+    name = str(location[-1]) if location else "it"
+    return _WORDS.get(name, name.replace("_deg", "").replace("_", " "))
 
 
 def apply(drawing: Drawing, command: AnyCommand) -> Drawing:
@@ -52,29 +111,59 @@ def apply(drawing: Drawing, command: AnyCommand) -> Drawing:
         return command.applied_to(drawing)
     except ValidationError as error:
         faults = "; ".join(
-            f"{'.'.join(map(str, fault['loc'][-1:]))}: {fault['msg']}"
+            f"{_word(fault['loc'])} {fault['msg'].replace('Input should', 'should')}"
             for fault in error.errors(include_url=False)
         )
         raise CommandError(f"{command.label} is not possible: {faults}.") from error
 
 
 __all__ = [
+    "OUTCOME_KINDS",
     "AddPlate",
     "AddShape",
+    "Align",
     "AnyCommand",
+    "Arrange",
+    "BuildRegions",
     "Combine",
+    "CopyPaint",
+    "Duplicate",
+    "DuplicatePlate",
+    "Group",
+    "LiftOut",
+    "Mirror",
+    "MoveInStack",
+    "MovePlate",
     "Paint",
+    "Paste",
     "PlaceExactly",
+    "PutInside",
+    "Recolour",
     "Remove",
+    "RemovePlate",
     "Rename",
     "RenameDrawing",
-    "RenamePlate",
+    "Renew",
     "Resize",
+    "SameAngle",
     "SameCentre",
+    "SameSize",
+    "SetEnds",
     "SetParameters",
+    "SetPlate",
+    "SetRegions",
     "SetRole",
+    "SetState",
+    "SetSwatches",
+    "Settle",
+    "Spread",
+    "TakeOut",
+    "TakeOutcome",
     "Transform",
+    "Unbundle",
+    "Ungroup",
+    "active_in_order",
     "apply",
-    "chosen_in_order",
     "command_adapter",
+    "painted_place",
 ]

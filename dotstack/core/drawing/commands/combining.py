@@ -1,16 +1,29 @@
-"""Commands that take an outcome."""
+"""Commands that take an outcome, and that settle what is live."""
 
 from typing import Annotated, Literal
 
 from pydantic import Field
 
-from dotstack.core.combine import LiveOutcome, Outcome, members
+from dotstack.core.combine import LiveOutcome, Outcome, members, outcomes
 from dotstack.core.drawing.commands.command import Command
-from dotstack.core.drawing.commands.shapes import MAX_NESTING, Ids, depth
+from dotstack.core.drawing.commands.shapes import Ids, check_depth, check_fresh
+from dotstack.core.drawing.commands.stacking import MAX_COPIES, gathered_into, one_stack
+from dotstack.core.drawing.copies import with_new_ids
 from dotstack.core.drawing.evaluate import Evaluator
-from dotstack.core.drawing.nodes import CompoundNode, Drawing, Id, Member, Name, Node
-from dotstack.core.drawing.places import all_ids, place_of, with_nodes, with_plate
+from dotstack.core.drawing.frame import revised
+from dotstack.core.drawing.looks import Look, look_of, paint_of
+from dotstack.core.drawing.nodes import (
+    CompoundNode,
+    Drawing,
+    GroupNode,
+    Member,
+    Name,
+    Node,
+    PathNode,
+)
+from dotstack.core.drawing.places import exchanged
 from dotstack.core.errors import CommandError, LimitError
+from dotstack.core.geometry import Outline, opened
 
 _LABELS = {
     Outcome.JOIN: "Join",
@@ -18,59 +31,190 @@ _LABELS = {
     Outcome.CUT_OTHER_WAY: "Cut the other way",
     Outcome.OVERLAP: "Overlap",
     Outcome.ALTERNATE: "Alternate",
+    Outcome.SPLIT: "Split",
+    Outcome.WINDOW: "Window",
+    Outcome.SLICE: "Slice",
+    Outcome.VISIBLE: "Visible",
+    Outcome.VISIBLE_BY_COLOUR: "Visible by colour",
+    Outcome.SEAMS: "Seams",
+    Outcome.BUNDLE: "Bundle",
 }
+# Enough that an arc's centre comes back from its ends without a difference that is seen.
+PRECISION = 12
+MAX_PIECES = 2000
+MAX_COMBINED = 500
+
+PaintChoice = Literal["lowest", "topmost", "first"]
 
 
-class Combine(Command):
-    """Makes shapes of one stack a live compound, in the paint of its first member.
+class _Combining(Command):
+    """What all ways to take an outcome have.
 
-    It takes the place of the topmost of them; an outcome that leaves nothing is refused.
+    Attributes:
+        paint: whose paint a result of one part takes: that of the lowest shape, the topmost,
+            or the one named first; None for the one that the others act on.
+        keep: whether hidden copies of the shapes stay beneath, under ids made from ``id``.
+
     """
 
-    kind: Literal["combine"] = "combine"
     ids: Annotated[Ids, Field(min_length=2)]
-    outcome: LiveOutcome
-    id: Id
+    id: Annotated[str, Field(pattern=r"^[A-Za-z0-9-]{1,30}$")]
     name: Name
+    paint: PaintChoice | None = None
+    keep: bool = False
+
+    def _painted(self, chosen: list[Node]) -> int | None:
+        return painted_place(self.paint, [node.id for node in chosen], self.ids)
+
+    def _taken(self, drawing: Drawing, chosen: list[Node], whole: Node) -> Drawing:
+        return taken(drawing, chosen, whole, self.id if self.keep else None)
+
+
+class Combine(_Combining):
+    """Makes shapes of one stack a live compound; an outcome that leaves nothing is refused."""
+
+    kind: Literal["combine"] = "combine"
+    outcome: LiveOutcome
 
     @property
     def label(self) -> str:
         return _LABELS[self.outcome]
 
     def applied_to(self, drawing: Drawing) -> Drawing:
-        if self.id in all_ids(drawing):
-            raise CommandError(f"The id {self.id!r} is taken already.")
-        plate = place_of(drawing, self.ids[0]).plate
-        chosen = chosen_in_order(plate.nodes, self.ids)
+        chosen = active_in_order(drawing, self.ids)
         order = members(self.outcome, len(chosen))
+        place = self._painted(chosen)
+        painted = paint_of(chosen[order[0][0] if place is None else place])
         compound = CompoundNode(
             id=self.id,
             name=self.name,
-            fill=chosen[order[0][0]].fill,
-            members=tuple(Member(role=role, node=chosen[place]) for place, role in order),
+            fill=painted.fill,
+            line=painted.line,
+            opacity=painted.opacity,
+            members=tuple(Member(role=role, node=chosen[at]) for at, role in order),
         )
-        if depth(compound) > MAX_NESTING:
-            raise LimitError("compounds inside each other", depth(compound), MAX_NESTING)
+        check_depth((compound,))
         if Evaluator().own_outline(compound).is_empty:
             raise CommandError(
                 f"{self.label} of these {len(chosen)} shapes leaves nothing; they stay as they are."
             )
-        taken = {node.id for node in chosen}
+        return self._taken(drawing, chosen, compound)
+
+
+class TakeOutcome(_Combining):
+    """Puts plain paths in the place of shapes: one, or a group of separate pieces.
+
+    The group has the ``id``, and its pieces ids made from it, the lowest first.
+    """
+
+    kind: Literal["take-outcome"] = "take-outcome"
+    outcome: Outcome
+
+    @property
+    def label(self) -> str:
+        return _LABELS[self.outcome]
+
+    def applied_to(self, drawing: Drawing) -> Drawing:
+        chosen = active_in_order(drawing, self.ids)
+        evaluator = Evaluator()
+        paints = [paint_of(node) for node in chosen]
+        (result,) = outcomes(
+            acting(self.outcome, chosen, [evaluator.outline(node) for node in chosen]),
+            [paint.fill for paint in paints],
+            (self.outcome,),
+            self._painted(chosen),
+        )
+        if not result.parts:
+            raise CommandError(
+                f"{self.label} of these {len(chosen)} shapes leaves nothing; they stay as they are."
+            )
+        if len(result.parts) > MAX_PIECES:
+            raise LimitError("pieces of one outcome", len(result.parts), MAX_PIECES)
+        single = len(result.parts) == 1
         nodes = tuple(
-            compound if node is chosen[-1] else node
-            for node in plate.nodes
-            if node is chosen[-1] or node.id not in taken
+            path_of(
+                part.outline,
+                self.id if single else f"{self.id}-{i}",
+                self.name if single else chosen[part.paint].name,
+                look_of(part.outline, paints[part.paint]),
+            )
+            for i, part in enumerate(result.parts)
         )
-        return with_plate(drawing, with_nodes(plate, nodes))
+        whole = nodes[0] if single else GroupNode(id=self.id, name=self.name, nodes=nodes)
+        return self._taken(drawing, chosen, whole)
 
 
-def chosen_in_order(nodes: tuple[Node, ...], ids: tuple[str, ...]) -> list[Node]:
-    """The nodes with these ids, lowest first; raises CommandError unless all are there."""
-    wanted = set(ids)
-    chosen = [node for node in nodes if node.id in wanted]
-    if len(chosen) < max(2, len(wanted)):
+def taken(
+    drawing: Drawing, chosen: list[Node], whole: Node, kept_seed: str | None = None
+) -> Drawing:
+    """The drawing with a result in the place of the topmost of the shapes.
+
+    With a ``kept_seed`` hidden copies of the shapes stay beneath, under ids made from it.
+    """
+    check_depth((whole,))
+    done = gathered_into(drawing, chosen, whole)
+    if kept_seed is None:
+        return done
+    serial = iter(range(MAX_COPIES))
+    kept = tuple(
+        revised(with_new_ids(node, lambda: f"{kept_seed}-kept-{next(serial)}"), {"visible": False})
+        for node in chosen
+    )
+    check_fresh(done, kept)
+    return exchanged(done, {whole.id}, lambda node: (*kept, node))
+
+
+def path_of(outline: Outline, node_id: str, name: str, look: Look) -> PathNode:
+    """A path that looks so."""
+    return PathNode(
+        id=node_id,
+        name=name,
+        fill=look.fill,
+        line=look.line,
+        opacity=look.opacity,
+        data=outline.to_path_data(PRECISION),
+        fill_rule=outline.fill_rule,
+    )
+
+
+def painted_place(
+    choice: PaintChoice | None, order: list[str], named: tuple[str, ...]
+) -> int | None:
+    """The place in the stack of the shape whose paint is chosen."""
+    if choice is None:
+        return None
+    if choice == "first":
+        return next((order.index(key) for key in named if key in order), 0)
+    return 0 if choice == "lowest" else len(order) - 1
+
+
+def acting(outcome: Outcome, chosen: list[Node], outlines: list[Outline]) -> list[Outline]:
+    """The outlines as they act in an outcome.
+
+    Under a filled shape that slices or cuts, shapes that are lines to the eye, for they have
+    a line and no fill, are lines: of rings that are cut a gap is left in each.
+    """
+    bare = [paint.fill is None and paint.line is not None for paint in map(paint_of, chosen)]
+    lines = outcome is Outcome.SLICE or (outcome is Outcome.CUT and bare[0])
+    if not lines or bare[-1]:
+        return outlines
+    return [
+        opened(outline) if is_line else outline
+        for outline, is_line in zip(outlines, bare, strict=True)
+    ]
+
+
+def active_in_order(drawing: Drawing, ids: tuple[str, ...]) -> list[Node]:
+    """Those of the nodes, of one stack, that take part in outcomes, the lowest first.
+
+    Raises CommandError unless they lie side by side and are two or more, LimitError if they
+    are too many.
+    """
+    chosen = [node for node in one_stack(drawing, ids) if node.is_active and not node.locked]
+    if len(chosen) < 2:
         raise CommandError(
-            "Only two or more shapes of one stack can be combined; "
-            "choose shapes that lie side by side, not inside a compound."
+            "Two or more shapes can be combined; hidden, locked and guide shapes take no part."
         )
+    if len(chosen) > MAX_COMBINED:
+        raise LimitError("shapes combined at once", len(chosen), MAX_COMBINED)
     return chosen

@@ -1,15 +1,35 @@
-"""Commands that move, turn, size and align shapes."""
+"""Commands that move, turn, size and mirror shapes."""
 
+from collections.abc import Collection
+from dataclasses import replace
 from typing import Annotated, Literal
 
 from pydantic import Field
 
 from dotstack.core.drawing.commands.command import Command
 from dotstack.core.drawing.commands.shapes import Ids
+from dotstack.core.drawing.commands.stacking import copied
 from dotstack.core.drawing.evaluate import Evaluator
-from dotstack.core.drawing.frame import Frame, axis_scales, frame_of, own_centre, revised, sized
-from dotstack.core.drawing.nodes import Coordinate, Drawing, Id, Length, Node, Placement
-from dotstack.core.drawing.places import Place, place_of, replaced
+from dotstack.core.drawing.frame import (
+    Frame,
+    axis_scales,
+    bounds_of,
+    box_round,
+    frame_of,
+    own_centre,
+    revised,
+    sized,
+)
+from dotstack.core.drawing.nodes import (
+    Coordinate,
+    Drawing,
+    Id,
+    Length,
+    LineNode,
+    Node,
+    Placement,
+)
+from dotstack.core.drawing.places import Place, place_of, places_of, put, topmost_first
 from dotstack.core.errors import CommandError
 from dotstack.core.geometry import Affine
 
@@ -26,23 +46,27 @@ class Transform(Command):
 
     @property
     def label(self) -> str:
-        return "Move" if self.by.affine.is_translation else "Transform"
+        return "Move" if self.by.affine.is_translation else "Turn"
 
     def applied_to(self, drawing: Drawing) -> Drawing:
         if self.by.affine.determinant == 0:
             raise CommandError("A shape cannot be flattened to a line; nothing was changed.")
-        for node_id in self.ids:
-            drawing = _mapped(drawing, place_of(drawing, node_id), self.by.affine)
-        return drawing
+        places = outermost(drawing, self.ids)
+        return put(drawing, [mapped(place, self.by.affine) for place in places])
 
 
 class PlaceExactly(Command):
-    """Puts a shape's centre at x and y of the plate, or its first axis at an angle."""
+    """Puts shapes at x and y of the plate, or their first axes at an angle.
+
+    ``anchor`` says what lies at x and y: 0 and 1 are the edges of the box round the
+    outline, left to right and top to bottom, and 0.5 is the shape's own centre.
+    """
 
     kind: Literal["place"] = "place"
-    id: Id
+    ids: Ids
     x: Coordinate | None = None
     y: Coordinate | None = None
+    anchor: tuple[Fraction, Fraction] = (0.5, 0.5)
     angle_deg: Angle | None = None
 
     @property
@@ -50,25 +74,45 @@ class PlaceExactly(Command):
         return "Place"
 
     def applied_to(self, drawing: Drawing) -> Drawing:
-        place = place_of(drawing, self.id)
-        frame = frame_of(place.node, place.affine, Evaluator())
+        evaluator = Evaluator()
+        return put(
+            drawing, [self._placed(place, evaluator) for place in outermost(drawing, self.ids)]
+        )
+
+    def _placed(self, place: Place, evaluator: Evaluator) -> Node:
         if self.angle_deg is not None:
-            drawing = _mapped(drawing, place, _turn(frame, self.angle_deg))
-        x, y = frame.centre
-        target = (x if self.x is None else self.x, y if self.y is None else self.y)
-        return _centred(drawing, place_of(drawing, self.id), target)
+            frame = frame_of(place.node, place.affine, evaluator)
+            place = replace(place, node=mapped(place, turn(frame, self.angle_deg)))
+        if self.x is None and self.y is None:
+            return place.node
+        centre = frame_of(place.node, place.affine, evaluator).centre
+        x0, y0, x1, y1 = bounds_of(place.node, place.affine, evaluator)
+        now = tuple(
+            middle if share == 0.5 else low + share * (high - low)
+            for middle, share, low, high in zip(centre, self.anchor, (x0, y0), (x1, y1))
+        )
+        x, y = (
+            middle + (0.0 if wanted is None else wanted - at)
+            for middle, wanted, at in zip(centre, (self.x, self.y), now)
+        )
+        # Where the centre is asked for it is put there to the last digit.
+        target = (
+            self.x if self.x is not None and self.anchor[0] == 0.5 else x,
+            self.y if self.y is not None and self.anchor[1] == 0.5 else y,
+        )
+        return centred(place, target, evaluator)
 
 
 class Resize(Command):
-    """Gives a shape a size along its own axes.
+    """Gives shapes a size along their own axes; what is not named stays.
 
-    The point of its box at ``anchor``, as fractions of width and height, stays in place.
+    The point of the box at ``anchor``, as fractions of width and height, stays in place.
     """
 
     kind: Literal["resize"] = "resize"
-    id: Id
-    width: Length
-    height: Length
+    ids: Ids
+    width: Length | None = None
+    height: Length | None = None
     anchor: tuple[Fraction, Fraction] = (0.5, 0.5)
 
     @property
@@ -76,75 +120,156 @@ class Resize(Command):
         return "Resize"
 
     def applied_to(self, drawing: Drawing) -> Drawing:
-        place = place_of(drawing, self.id)
-        across, down = axis_scales(place.affine)
         evaluator = Evaluator()
-        before = self._anchor_of(place.node, evaluator)
-        if before is None:
+        return put(
+            drawing, [self._resized(place, evaluator) for place in outermost(drawing, self.ids)]
+        )
+
+    def _resized(self, place: Place, evaluator: Evaluator) -> Node:
+        x0, y0, x1, y1 = evaluator.own_bounds(place.node)
+        if x1 == x0 and y1 == y0:
             raise CommandError(f"{place.node.name} has nothing left to resize.")
-        node = sized(place.node, self.width / across, self.height / down, evaluator)
+        across, down = axis_scales(place.affine)
+        width = x1 - x0 if self.width is None else self.width / across
+        height = y1 - y0 if self.height is None else self.height / down
+        before = self._anchor_of(place.node, evaluator)
+        node = sized(place.node, width, height, evaluator)
         after = self._anchor_of(node, evaluator)
-        assert after is not None, "a shape that had an extent has one at another size"
         # Both are in the axes that contain the shape, so their difference moves it back.
         back = Affine.translation(before[0] - after[0], before[1] - after[1])
-        transform = Placement.of(back @ node.transform.affine)
-        return replaced(drawing, self.id, lambda _: revised(node, {"transform": transform}))
+        return revised(node, {"transform": Placement.of(back @ node.transform.affine)})
 
-    def _anchor_of(self, node: Node, evaluator: Evaluator) -> tuple[float, float] | None:
-        x0, y0, x1, y1 = evaluator.own_outline(node).bounds
-        if x1 == x0 or y1 == y0:
-            return None
+    def _anchor_of(self, node: Node, evaluator: Evaluator) -> tuple[float, float]:
+        x0, y0, x1, y1 = evaluator.own_bounds(node)
         fx, fy = self.anchor
         return node.transform.affine.apply_to(x0 + fx * (x1 - x0), y0 + fy * (y1 - y0))
 
 
-class SameCentre(Command):
-    """Puts shapes on one centre, on both axes: that of the first one named."""
+class SetEnds(Command):
+    """Puts the two ends of a line at points of the plate."""
 
-    kind: Literal["same-centre"] = "same-centre"
-    ids: Annotated[Ids, Field(min_length=2)]
+    kind: Literal["set-ends"] = "set-ends"
+    id: Id
+    start: tuple[Coordinate, Coordinate]
+    end: tuple[Coordinate, Coordinate]
 
     @property
     def label(self) -> str:
-        return "Same centre"
+        return "Move end"
+
+    def applied_to(self, drawing: Drawing) -> Drawing:
+        place = place_of(drawing, self.id)
+        if not isinstance(place.node, LineNode):
+            raise CommandError(f"{place.node.name} is no line of two ends.")
+        inverse = place.outer.inverse
+        start, end = (complex(*inverse.apply_to(*point)) for point in (self.start, self.end))
+        length = abs(end - start)
+        if length == 0:
+            raise CommandError("The two ends of a line cannot be at one point.")
+        along, middle = (end - start) / length, (start + end) / 2
+        transform = Placement(
+            a=along.real, b=along.imag, c=-along.imag, d=along.real, e=middle.real, f=middle.imag
+        )
+        changes: dict[str, object] = {"length": length, "transform": transform}
+        return put(drawing, [revised(place.node, changes)])
+
+
+class Mirror(Command):
+    """Mirrors shapes, or with a ``seed`` copies of them, as ``Duplicate`` names these.
+
+    ``across`` says which way: left and right change places, or top and bottom. The axis is
+    that of each shape's own centre and axes, or goes through the middle of the selection
+    or the plate; with a ``line``, a line shape, it lies along that.
+    """
+
+    kind: Literal["mirror"] = "mirror"
+    ids: Ids
+    across: Literal["left-right", "top-bottom"] = "left-right"
+    about: Literal["own", "selection", "plate"] = "own"
+    line: Id | None = None
+    seed: Annotated[str, Field(pattern=r"^[A-Za-z0-9-]{1,30}$")] | None = None
+
+    @property
+    def label(self) -> str:
+        return "Mirror"
 
     def applied_to(self, drawing: Drawing) -> Drawing:
         evaluator = Evaluator()
-        first = place_of(drawing, self.ids[0])
-        centre = frame_of(first.node, first.affine, evaluator).centre
-        for node_id in self.ids[1:]:
-            drawing = _centred(drawing, place_of(drawing, node_id), centre)
-        return drawing
+        places = outermost(drawing, self.ids)
+        common = self._common(drawing, evaluator)
+        maps = {
+            place.node.id: self._single(place, evaluator) if common is None else common
+            for place in places
+        }
+        if self.seed:
+            drawing, fresh = copied(drawing, self.ids, self.seed, Affine())
+            maps = dict(zip(fresh, maps.values(), strict=True))
+        return put(
+            drawing,
+            [mapped(place, maps[place.node.id]) for place in places_of(drawing, tuple(maps))],
+        )
+
+    @property
+    def _flip(self) -> Affine:
+        return Affine.scaling(-1, 1) if self.across == "left-right" else Affine.scaling(1, -1)
+
+    def _common(self, drawing: Drawing, evaluator: Evaluator) -> Affine | None:
+        """The one map of all shapes; None where each has its own."""
+        if self.line:
+            return _along(Affine.scaling(1, -1), self._axis(drawing, evaluator))
+        if self.about != "selection":
+            return None
+        boxes = [
+            bounds_of(place.node, place.affine, evaluator) for place in places_of(drawing, self.ids)
+        ]
+        x0, y0, x1, y1 = box_round(boxes)
+        return self._flip.about((x0 + x1) / 2, (y0 + y1) / 2)
+
+    def _single(self, place: Place, evaluator: Evaluator) -> Affine:
+        if self.about == "plate":
+            return self._flip.about(place.plate.width / 2, place.plate.height / 2)
+        return _along(self._flip, frame_of(place.node, place.affine, evaluator))
+
+    def _axis(self, drawing: Drawing, evaluator: Evaluator) -> Frame:
+        assert self.line is not None
+        place = place_of(drawing, self.line)
+        if not isinstance(place.node, LineNode):
+            raise CommandError(f"{place.node.name} is no line to mirror across.")
+        return frame_of(place.node, place.affine, evaluator)
 
 
-def _turn(frame: Frame, angle_deg: float) -> Affine:
+def _along(flip: Affine, frame: Frame) -> Affine:
+    """A flip along a shape's own axes, about its centre."""
+    upright = Affine.rotation_deg(frame.angle_deg)
+    return (upright @ flip @ upright.inverse).about(*frame.centre)
+
+
+def turn(frame: Frame, angle_deg: float) -> Affine:
+    """The turn about its centre that brings a shape's first axis to an angle."""
     return Affine.rotation_deg(angle_deg - frame.angle_deg).about(*frame.centre)
 
 
-def _mapped(drawing: Drawing, place: Place, by: Affine) -> Drawing:
-    """The drawing with a node mapped by a map of the plate."""
-    transform = (
-        place.outer.inverse @ by @ place.affine
-        if not _is_identity(place.outer)
-        else (by @ place.affine)
-    )
-    return replaced(
-        drawing,
-        place.node.id,
-        lambda node: revised(node, {"transform": Placement.of(transform)}),
-    )
+def outermost(drawing: Drawing, ids: Collection[str]) -> list[Place]:
+    """Where the nodes with these ids stand, the topmost first, without those inside others."""
+    return places_of(drawing, topmost_first(drawing, set(ids)))
 
 
-def _centred(drawing: Drawing, place: Place, centre: tuple[float, float]) -> Drawing:
-    """The drawing with a node's centre at a point of the plate, to the last digit."""
-    own = own_centre(place.node, Evaluator().own_outline(place.node).bounds)
+def mapped(place: Place, by: Affine) -> Node:
+    """The node mapped by a map of the plate."""
+    transform = by @ place.affine
+    if not _is_identity(place.outer):
+        transform = place.outer.inverse @ transform
+    return revised(place.node, {"transform": Placement.of(transform)})
+
+
+def centred(place: Place, centre: tuple[float, float], evaluator: Evaluator) -> Node:
+    """The node with its centre at a point of the plate, to the last digit."""
+    own = own_centre(place.node, evaluator.own_bounds(place.node))
     target = centre if _is_identity(place.outer) else place.outer.inverse.apply_to(*centre)
     old = place.node.transform.affine
     lead_x, lead_y = Affine(old.a, old.b, old.c, old.d).apply_to(*own)
     moved = Affine(old.a, old.b, old.c, old.d, target[0] - lead_x, target[1] - lead_y)
-    return replaced(
-        drawing, place.node.id, lambda node: revised(node, {"transform": Placement.of(moved)})
-    )
+    return revised(place.node, {"transform": Placement.of(moved)})
 
 
 def _is_identity(affine: Affine) -> bool:

@@ -1,4 +1,4 @@
-"""Commands that add, remove, name and paint shapes, and change what they do and are."""
+"""Commands that add, remove and name shapes, and change what they are and do."""
 
 from typing import Annotated, Literal
 
@@ -8,18 +8,18 @@ from dotstack.core.combine import Role
 from dotstack.core.drawing.commands.command import Command
 from dotstack.core.drawing.frame import revised
 from dotstack.core.drawing.nodes import (
-    Colour,
     CompoundNode,
     Drawing,
     Id,
     Member,
     Name,
     Node,
+    children,
     walk,
 )
 from dotstack.core.drawing.places import (
     all_ids,
-    place_of,
+    exchanged,
     plate_of,
     replaced,
     with_nodes,
@@ -34,7 +34,7 @@ Ids = Annotated[tuple[Id, ...], Field(min_length=1, max_length=MAX_NODES)]
 
 
 class AddShape(Command):
-    """Puts a shape on top of a plate's stack."""
+    """Puts a shape on top of a plate's stack; a name that is taken there gets a number."""
 
     kind: Literal["add-shape"] = "add-shape"
     plate: Id
@@ -46,19 +46,30 @@ class AddShape(Command):
 
     def applied_to(self, drawing: Drawing) -> Drawing:
         plate = plate_of(drawing, self.plate)
-        taken = all_ids(drawing)
-        fresh = [node.id for node in walk(self.node)]
-        if len(set(fresh)) < len(fresh) or not taken.isdisjoint(fresh):
-            raise CommandError("A shape needs ids that nothing else in the drawing has.")
-        if len(taken) + len(fresh) > MAX_NODES:
-            raise LimitError("shapes in one drawing", len(taken) + len(fresh), MAX_NODES)
-        if depth(self.node) > MAX_NESTING:
-            raise LimitError("compounds inside each other", depth(self.node), MAX_NESTING)
-        return with_plate(drawing, with_nodes(plate, (*plate.nodes, self.node)))
+        taken = {inner.name for node in plate.nodes for inner in walk(node)}
+        node = self.node
+        if node.name in taken:
+            node = revised(node, {"name": free_name(node.name, taken)})
+        return with_added(drawing, self.plate, (node,))
+
+
+class Paste(Command):
+    """Puts several shapes on top of a plate's stack, the lowest first."""
+
+    kind: Literal["paste"] = "paste"
+    plate: Id
+    nodes: Annotated[tuple[Node, ...], Field(min_length=1, max_length=MAX_NODES)]
+
+    @property
+    def label(self) -> str:
+        return "Paste"
+
+    def applied_to(self, drawing: Drawing) -> Drawing:
+        return with_added(drawing, self.plate, self.nodes)
 
 
 class Remove(Command):
-    """Takes shapes away; a compound that loses its last member goes too."""
+    """Takes shapes away; a compound or group that loses its last one goes too."""
 
     kind: Literal["remove"] = "remove"
     ids: Ids
@@ -68,13 +79,7 @@ class Remove(Command):
         return "Remove"
 
     def applied_to(self, drawing: Drawing) -> Drawing:
-        for node_id in self.ids:
-            plate = place_of(drawing, node_id).plate
-            kept = tuple(
-                left for node in plate.nodes if (left := _without(node, node_id)) is not None
-            )
-            drawing = with_plate(drawing, with_nodes(plate, kept))
-        return drawing
+        return exchanged(drawing, set(self.ids), lambda _: ())
 
 
 class Rename(Command):
@@ -92,40 +97,69 @@ class Rename(Command):
         return replaced(drawing, self.id, lambda node: revised(node, {"name": self.name}))
 
 
-class Paint(Command):
-    """Fills shapes with a colour, or with none."""
-
-    kind: Literal["paint"] = "paint"
-    ids: Ids
-    fill: Colour | None
-
-    @property
-    def label(self) -> str:
-        return "Paint"
-
-    def applied_to(self, drawing: Drawing) -> Drawing:
-        for node_id in self.ids:
-            drawing = replaced(drawing, node_id, lambda n: revised(n, {"fill": self.fill}))
-        return drawing
+ParameterName = Literal[
+    "rx", "ry", "start_deg", "sweep_deg", "inner", "width", "height", "radius",
+    "sides", "points", "ratio", "tip_radius", "notch_radius", "tip", "length",
+]  # fmt: skip
 
 
 class SetParameters(Command):
-    """Changes a primitive's own parameters, by their names; its centre stays."""
+    """Changes primitives' own parameters, by their names; their centres stay.
+
+    One ``radius`` for all corners of a box takes the place of those of each; ``radii``
+    says each.
+    """
 
     kind: Literal["set-parameters"] = "set-parameters"
-    id: Id
-    parameters: Annotated[
-        dict[Literal["rx", "ry", "width", "height", "radius", "sides", "points", "ratio"], float],
-        Field(min_length=1),
-    ]
+    ids: Ids
+    parameters: dict[ParameterName, float] = Field(default_factory=dict)
+    radii: tuple[float, float, float, float] | None = None
 
     @property
     def label(self) -> str:
-        return "Change " + ", ".join(sorted(self.parameters))
+        names = [*self.parameters, *(["radii"] if self.radii else [])]
+        return "Change " + ", ".join(sorted(names)).replace("_deg", "").replace("_", " ")
 
     def applied_to(self, drawing: Drawing) -> Drawing:
+        return exchanged(drawing, set(self.ids), lambda node: (self._changed(node),))
+
+    def _changed(self, node: Node) -> Node:
         changes: dict[str, object] = {str(name): value for name, value in self.parameters.items()}
-        return replaced(drawing, self.id, lambda node: revised(node, changes))
+        if "radius" in changes and hasattr(node, "radii"):
+            changes["radii"] = None
+        if self.radii:
+            changes["radii"] = self.radii
+        unknown = [name for name in changes if name not in type(node).model_fields]
+        if unknown:
+            raise CommandError(f"{node.name} has no {unknown[0].replace('_', ' ')}.")
+        return revised(node, changes)
+
+
+class SetState(Command):
+    """Hides or shows shapes, locks or frees them, makes guides of them or not."""
+
+    kind: Literal["set-state"] = "set-state"
+    ids: Ids
+    visible: bool | None = None
+    locked: bool | None = None
+    guide: bool | None = None
+
+    @property
+    def label(self) -> str:
+        words = {
+            (True, None, None): "Show", (False, None, None): "Hide",
+            (None, True, None): "Lock", (None, False, None): "Unlock",
+            (None, None, True): "Make guide", (None, None, False): "Guide no more",
+        }  # fmt: skip
+        return words.get((self.visible, self.locked, self.guide), "Change state")
+
+    def applied_to(self, drawing: Drawing) -> Drawing:
+        changes: dict[str, object] = {
+            name: value
+            for name in ("visible", "locked", "guide")
+            if (value := getattr(self, name)) is not None
+        }
+        return exchanged(drawing, set(self.ids), lambda node: (revised(node, changes),))
 
 
 class SetRole(Command):
@@ -155,21 +189,47 @@ class SetRole(Command):
         return node.model_copy(update={"members": members})
 
 
-def depth(node: Node) -> int:
-    """How many compounds lie inside each other, the node itself counted."""
-    if not isinstance(node, CompoundNode):
-        return 0
-    return 1 + max(depth(member.node) for member in node.members)
+def free_name(name: str, taken: set[str]) -> str:
+    """The name with the next number that none has: Rib, Rib 2, Rib 3.
 
-
-def _without(node: Node, node_id: str) -> Node | None:
-    if node.id == node_id:
-        return None
-    if not isinstance(node, CompoundNode) or all(n.id != node_id for n in walk(node)):
-        return node
-    members = tuple(
-        member.model_copy(update={"node": left})
-        for member in node.members
-        if (left := _without(member.node, node_id)) is not None
+    >>> free_name("Rib", {"Rib", "Rib 2"})
+    'Rib 3'
+    """
+    stem, _, number = name.rpartition(" ")
+    stem, count = (
+        (stem, int(number)) if stem and number.isdigit() and len(number) < 6 else (name, 1)
     )
-    return node.model_copy(update={"members": members}) if members else None
+    while (fresh := f"{stem[:110]} {count}") in taken or count < 2:
+        count += 1
+    return fresh
+
+
+def with_added(drawing: Drawing, plate_id: str, nodes: tuple[Node, ...]) -> Drawing:
+    """The drawing with nodes on top of a plate's stack; raises CommandError or LimitError."""
+    plate = plate_of(drawing, plate_id)
+    check_fresh(drawing, nodes)
+    return with_plate(drawing, with_nodes(plate, (*plate.nodes, *nodes)))
+
+
+def check_fresh(drawing: Drawing, nodes: tuple[Node, ...]) -> None:
+    """Raises CommandError or LimitError unless the nodes can be added."""
+    taken = all_ids(drawing)
+    fresh = [inner.id for node in nodes for inner in walk(node)]
+    if len(set(fresh)) < len(fresh) or not taken.isdisjoint(fresh):
+        raise CommandError("A shape needs ids that nothing else in the drawing has.")
+    if len(taken) + len(fresh) > MAX_NODES:
+        raise LimitError("shapes in one drawing", len(taken) + len(fresh), MAX_NODES)
+    check_depth(nodes)
+
+
+def check_depth(nodes: tuple[Node, ...]) -> None:
+    """Raises LimitError if compounds and groups lie too deep inside each other."""
+    deepest = max(map(depth, nodes), default=0)
+    if deepest > MAX_NESTING:
+        raise LimitError("compounds inside each other", deepest, MAX_NESTING)
+
+
+def depth(node: Node) -> int:
+    """How many compounds and groups lie inside each other, the node itself counted."""
+    inner = children(node)
+    return 1 + max(map(depth, inner)) if inner else 0

@@ -1,0 +1,153 @@
+"""Times combining in headless Chromium: tiles of a selection, and live compounds under the hand.
+
+``python -m bench.combining``. Tiles: from the key that selects 30 shapes to the frame that shows
+the last tile in sight, and from asking for the others to the last of these. Live: in a compound
+of 20 members one is moved in single steps, from each event of the pointer to the frame with the
+mark that follows; and in one sweep, from one such frame to the next.
+"""
+
+import random
+import statistics
+import tempfile
+import time
+from itertools import pairwise
+from pathlib import Path
+
+from playwright.sync_api import Page, sync_playwright
+
+from bench.desk import shapes
+from bench.workloads import blob
+from dotstack.core.combine import Role
+from dotstack.core.drawing import CompoundNode, Drawing, EllipseNode, Member, Placement, Plate
+from dotstack.core.drawing.nodes import Node, PathNode
+from dotstack.core.geometry import Affine
+from tests.browser.conftest import CHROMIUM, Server
+
+_SIDE = 256
+_CHOSEN = 30
+_MEMBERS = 20
+_RUNS = 9
+_STEPS = 40
+
+_TILES = """(count) => {
+  window.told = new Promise((resolve) => {
+    let begun;
+    const note = () => { begun ??= performance.now(); };
+    for (const kind of ['keydown', 'pointerdown'])
+      addEventListener(kind, note, { capture: true, once: true });
+    new MutationObserver((_, observer) => {
+      if (document.querySelectorAll('[data-outcome]').length < count) return;
+      observer.disconnect();
+      requestAnimationFrame(() => setTimeout(() => resolve(performance.now() - begun), 0));
+    }).observe(document.body, { childList: true, subtree: true });
+  });
+}"""
+# From the newest event of the pointer to the frame that shows what came of one.
+_LIVE = """(key) => {
+  window.steps = [];
+  window.painted = [];
+  let begun;
+  addEventListener('pointermove', () => { begun = performance.now(); }, { capture: true });
+  const mark = document.querySelector(`[data-testid=desk] path[data-node="${key}"]`);
+  new MutationObserver(() => {
+    const since = begun;
+    requestAnimationFrame(() => setTimeout(() => {
+      window.steps.push(performance.now() - since);
+      window.painted.push(performance.now());
+    }, 0));
+  }).observe(mark, { attributes: true, attributeFilter: ['d'] });
+}"""
+
+
+def compound(kind: str) -> CompoundNode:
+    """A live union of discs or blobs that overlap, the first in the middle."""
+    rng = random.Random(5)
+    members: list[Node] = []
+    for i in range(_MEMBERS):
+        place = Placement(e=60 + 34 * (i % 5), f=70 + 34 * (i // 5))
+        if kind == "discs":
+            members.append(EllipseNode(id=f"m{i}", name=f"Disc {i}", rx=24, ry=24, transform=place))
+        else:
+            data = blob(rng, 0, 0).transformed(Affine.scaling(0.4)).to_path_data(6)
+            members.append(PathNode(id=f"m{i}", name=f"Blob {i}", data=data, transform=place))
+    roles = [Role.ADDS if i % 3 else Role.ALTERNATES for i in range(_MEMBERS)]
+    return CompoundNode(
+        id="mark",
+        name="Mark",
+        members=tuple(Member(role=r, node=n) for r, n in zip(roles, members, strict=True)),
+    )
+
+
+def tiles(page: Page) -> tuple[list[float], list[float]]:
+    """The times of the tiles in sight, and of the others."""
+    first, others = [], []
+    for _ in range(_RUNS):
+        page.keyboard.press("Escape")
+        page.wait_for_timeout(300)
+        page.evaluate(_TILES, 6)
+        page.keyboard.press("Control+a")
+        first.append(page.evaluate("() => window.told"))
+        page.evaluate(_TILES, 12)
+        page.get_by_text("more ›").click()
+        others.append(page.evaluate("() => window.told"))
+        page.get_by_text("‹ fewer").click()
+    return first, others
+
+
+def live(page: Page) -> tuple[list[float], list[float]]:
+    """Latencies of single steps, and the times between frames of a sweep, of one member."""
+    page.locator("[data-row=mark] button.name").click()
+    page.locator("[data-row=m7] button.name").click()
+    box = page.locator("[data-testid=desk] path[data-node=m7]").bounding_box()
+    assert box is not None
+    x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+    page.evaluate(_LIVE, "mark")
+    page.mouse.move(x, y)
+    page.mouse.down()
+    for i in range(_STEPS):
+        page.mouse.move(x + 4 + i % 23, y + 4 + i % 17)
+        page.wait_for_timeout(80)
+    steps: list[float] = page.evaluate("() => window.steps")
+    page.evaluate("() => { window.painted = [] }")
+    for i in range(4 * _STEPS):
+        page.mouse.move(x + i % 60, y + i % 37)
+        time.sleep(1 / 120)
+    painted: list[float] = page.evaluate("() => window.painted")
+    page.mouse.up()
+    page.wait_for_timeout(500)
+    return steps[2:], [b - a for a, b in pairwise(painted)]
+
+
+def main() -> None:
+    """Prints the times."""
+    measured: list[tuple[str, list[float]]] = []
+    with tempfile.TemporaryDirectory() as folder, sync_playwright() as playwright:
+        server = Server(Path(folder))
+        server.start()
+        browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=CHROMIUM)
+        page = browser.new_page(viewport={"width": 1280, "height": 800})
+
+        def opened(nodes: tuple[Node, ...]) -> None:
+            plate = Plate(id="plate", name="Quay", width=_SIDE, height=_SIDE, nodes=nodes)
+            drawing = server.drawings.create(Drawing(name="Bench", plates=(plate,)))
+            page.goto(f"{server.address}/drawing/{drawing.id}")
+            page.wait_for_selector("[data-node]")
+            page.wait_for_timeout(1000)
+
+        opened(shapes(_CHOSEN, _SIDE))
+        first, others = tiles(page)
+        measured += [("six tiles of 30 shapes", first), ("the six others", others)]
+        for kind in ("discs", "blobs"):
+            opened((compound(kind),))
+            steps, sweep = live(page)
+            measured += [(f"a step of one of 20 {kind}", steps), (f"a sweep, {kind}", sweep)]
+        browser.close()
+        server.stop()
+    print("milliseconds, medians")
+    for name, times in measured:
+        worst = sorted(times)[int(0.95 * (len(times) - 1))]
+        print(f"{name:>36}{statistics.median(times):>8.1f}   95 % under {worst:.1f}")
+
+
+if __name__ == "__main__":
+    main()

@@ -1,0 +1,109 @@
+"""Feeds the readers of files what they should not get: part of ``make sweep``.
+
+Each file is a real one with a few faults, told by its number. A reader may take it or refuse
+it with an error of the core; anything else, and more than a few seconds for one, fails.
+"""
+
+import argparse
+import random
+import sys
+import time
+import warnings
+from collections import Counter
+from collections.abc import Callable
+
+from bench.damage import damaged_svg
+from dotstack.core.drawing import Drawing, Evaluator, Plate
+from dotstack.core.drawing.assets import kept
+from dotstack.core.drawing.drawing_file import read_drawing, write_drawing
+from dotstack.core.drawing.kit import KitAsset, KitCollection, KitSection, read_kit, write_kit
+from dotstack.core.drawing.pasting import pasted
+from dotstack.core.errors import CoreError
+
+_SLOW = 5.0
+
+
+def _svg(seed: int) -> None:
+    names = iter(range(100_000))
+    for node in pasted(damaged_svg(seed), lambda: f"n{next(names)}").nodes:
+        Evaluator().outline(node)
+
+
+def _whole() -> tuple[bytes, bytes]:
+    """A drawing file and a kit that are right."""
+    names = iter(range(100))
+    nodes = pasted(
+        '<svg xmlns="http://www.w3.org/2000/svg"><circle r="9"/>'
+        '<path d="M0 0C1 2 3 4 5 0Z"/></svg>',
+        lambda: f"n{next(names)}",
+    ).nodes
+    drawing = Drawing(
+        name="Quay", plates=(Plate(id="p", name="Quay", width=64, height=64, nodes=nodes),)
+    )
+    marks = kept(drawing, [node.id for node in nodes], Evaluator())
+    assets = tuple(KitAsset(name=mark.name, node=mark) for mark in marks)
+    kit = KitCollection(name="Set", sections=(KitSection(name="Parts", assets=assets),))
+    return write_drawing(drawing, Evaluator()), write_kit(kit, Evaluator())
+
+
+_DRAWING, _KIT = _whole()
+
+
+def _damaged(seed: int, data: bytes) -> bytes:
+    rng = random.Random(seed)
+    damaged = bytearray(data)
+    for _ in range(rng.randint(1, 6)):
+        place = rng.randrange(len(damaged))
+        if rng.random() < 0.3:
+            del damaged[place : place + rng.randint(1, 200)]
+        else:
+            damaged[place : place + 1] = rng.randbytes(rng.randint(1, 4))
+        damaged = damaged or bytearray(b"x")
+    return bytes(damaged)
+
+
+READERS: dict[str, tuple[Callable[[int], object], float]] = {
+    "SVG": (_svg, 0.7),
+    "kits": (lambda seed: read_kit(_damaged(seed, _KIT)), 0.15),
+    "drawing files": (lambda seed: read_drawing(_damaged(seed, _DRAWING)), 0.15),
+}
+
+
+def main() -> int:
+    """Feeds all readers, prints a table, and answers 1 if anything failed."""
+    parser = argparse.ArgumentParser(description=__doc__)
+    parser.add_argument("--inputs", type=int, default=25_000)
+    parser.add_argument("--seed", type=int, default=1)
+    options = parser.parse_args()
+    # What NumPy warns of is a number that should not have come so far.
+    warnings.simplefilter("error")
+    failed = 0
+    print("| files | tried | read | refused | slowest | failures |\n|---|---|---|---|---|---|")
+    for name, (read, share) in READERS.items():
+        told: Counter[str] = Counter()
+        slowest, count = 0.0, round(options.inputs * share)
+        for number in range(count):
+            begun, seed = time.process_time(), options.seed * 1_000_003 + number
+            try:
+                read(seed)
+                told["read"] += 1
+            except CoreError:
+                told["refused"] += 1
+            except Exception as error:
+                told["failed"] += 1
+                print(f"    {name} {seed}: {type(error).__name__}: {error}", file=sys.stderr)
+            spent = time.process_time() - begun
+            slowest = max(slowest, spent)
+            if spent > _SLOW:
+                told["failed"] += 1
+                print(f"    {name} {seed}: it took {spent:.1f} s", file=sys.stderr)
+        failed += told["failed"]
+        print(
+            f"| {name} | {count} | {told['read']} | {told['refused']} | {slowest:.2f} s "
+            f"| {told['failed']} |", flush=True,
+        )  # fmt: skip
+    return 1 if failed else 0
+
+
+if __name__ == "__main__":
+    sys.exit(main())

@@ -1,0 +1,155 @@
+"""``dotstack export`` and ``dotstack kit``: marks from files to files, for scripts."""
+
+import argparse
+import sys
+from collections.abc import Callable
+from functools import partial
+from pathlib import Path
+
+from pydantic import ValidationError
+
+from dotstack.cli.refusing import REFUSED, refused
+from dotstack.core.drawing import Evaluator
+from dotstack.core.drawing.drawing_file import read_drawing
+from dotstack.core.drawing.exporting import export, export_adapter, file_name, writing
+from dotstack.core.drawing.kit import KitCollection, read_kit, write_kit
+from dotstack.core.drawing.pictures import node_picture, plate_picture
+from dotstack.core.drawing.scene import Writing
+from dotstack.core.errors import CoreError
+from dotstack.core.formats import Picture
+from dotstack.whole_file import write_whole
+
+_FORMATS = ("svg", "sprite", "png", "ico", "site", "pdf", "dxf", "font")
+_SIZED = ("png", "ico")
+_GROUNDED = ("svg", "png", "ico", "site", "pdf")
+
+
+def add_to(commands: "argparse._SubParsersAction[argparse.ArgumentParser]") -> None:
+    """Adds these commands to a parser's."""
+    out = commands.add_parser(
+        "export",
+        help="export the plates of a drawing file, or the assets of a kit",
+        description="Exports all plates of a drawing file, or all assets of a kit. Exit codes: "
+        "0 done, 1 a file cannot be read or written, 2 wrong usage.",
+    )
+    out.add_argument("file", type=Path, help="a .dotdrawing or a .dotkit")
+    out.add_argument("--format", type=_formats, default=["svg"], metavar=",".join(_FORMATS))
+    out.add_argument("--sizes", type=_sizes, metavar="16,32,512", help="of PNG and ICO, in pixels")
+    out.add_argument("--ground", action="store_true", help="with the plates' backgrounds")
+    out.add_argument("--precision", type=int, help="decimals of SVG")
+    out.add_argument("--width", type=float, help="of each mark in DXF, in millimetres")
+    out.add_argument("--family", help="the name of the font")
+    out.add_argument("-o", "--output", type=Path, default=Path(), help="a folder")
+    out.set_defaults(run=_export)
+    kit = commands.add_parser("kit", help="look into kits, and make them of drawing files")
+    actions = kit.add_subparsers(dest="action", required=True)
+    listed = actions.add_parser("list", help="what a kit, or a drawing that carries some, holds")
+    listed.add_argument("file", type=Path)
+    listed.set_defaults(run=_list)
+    taken = actions.add_parser("take", help="save the collections that a drawing carries as kits")
+    taken.add_argument("file", type=Path)
+    taken.add_argument("-o", "--output", type=Path, default=Path(), help="a folder")
+    taken.set_defaults(run=_take)
+
+
+def _formats(text: str) -> list[str]:
+    names = [name.strip() for name in text.split(",") if name.strip()]
+    wrong = [name for name in names if name not in _FORMATS]
+    if wrong or not names:
+        raise argparse.ArgumentTypeError(f"{text!r}: choose from {', '.join(_FORMATS)}")
+    return names
+
+
+def _sizes(text: str) -> list[int]:
+    words = [word.strip() for word in text.split(",")]
+    if not all(word.isdecimal() and int(word) > 0 for word in words):
+        raise argparse.ArgumentTypeError(f"{text!r}: whole numbers of pixels are wanted")
+    return [int(word) for word in words]
+
+
+def _collections(path: Path) -> list[KitCollection]:
+    data = path.read_bytes()
+    if path.suffix == ".dotdrawing":
+        return list(read_drawing(data).collections)
+    return [read_kit(data)]
+
+
+def _pictures(path: Path, write: Writing, evaluator: Evaluator) -> list[Picture]:
+    if path.suffix == ".dotdrawing":
+        plates = read_drawing(path.read_bytes()).drawing.plates
+        return [plate_picture(plate, evaluator, write) for plate in plates]
+    return [
+        node_picture(asset.name, asset.node, evaluator, write)
+        for collection in _collections(path)
+        for section in collection.sections
+        for asset in section.assets
+    ]
+
+
+def _export(options: argparse.Namespace) -> int:
+    return _careful(options.file, lambda: _export_all(options))
+
+
+def _export_all(options: argparse.Namespace) -> None:
+    evaluator = Evaluator()
+    for name in options.format:
+        given = {
+            "sizes": options.sizes if name in _SIZED else None,
+            "ground": options.ground or None if name in _GROUNDED else None,
+            "precision": options.precision if name in ("svg", "sprite") else None,
+            "width": options.width if name == "dxf" else None,
+            "family": options.family if name == "font" else None,
+        }
+        known = {key: value for key, value in given.items() if value is not None}
+        choice = export_adapter.validate_python({"format": name, **known})
+        pictures = _pictures(options.file, writing(choice), evaluator)
+        made = export(pictures, choice, partial(_progress, name))
+        for note in made.notes:
+            print(note, file=sys.stderr)
+        for key, data in made.files.items():
+            _save(options.output / key, data)
+
+
+def _progress(name: str, done: int, of: int) -> None:
+    if sys.stderr.isatty() and of > 1:
+        print(f"\r{name}: {done} of {of}", end="\n" if done == of else "", file=sys.stderr)
+
+
+def _save(path: Path, data: bytes) -> None:
+    path.parent.mkdir(parents=True, exist_ok=True)
+    write_whole(path, data)
+    print(path)
+
+
+def _list(options: argparse.Namespace) -> int:
+    def show() -> None:
+        for collection in _collections(options.file):
+            print(f"{collection.name}: {collection.count} assets")
+            for section in collection.sections:
+                print(f"  {section.name}")
+                for asset in section.assets:
+                    print("    " + " ".join([asset.name, *(f"#{tag}" for tag in asset.tags)]))
+
+    return _careful(options.file, show)
+
+
+def _take(options: argparse.Namespace) -> int:
+    def take() -> None:
+        for collection in _collections(options.file):
+            path = options.output / f"{file_name(collection.name)}.dotkit"
+            _save(path, write_kit(collection, Evaluator()))
+
+    return _careful(options.file, take)
+
+
+def _careful(path: Path, act: Callable[[], None]) -> int:
+    try:
+        act()
+    except ValidationError as error:
+        faults = error.errors(include_url=False)
+        said = "; ".join(f"{fault['loc'][-1]}: {fault['msg']}" for fault in faults)
+        print(f"{path}: {said}", file=sys.stderr)
+        return REFUSED
+    except (CoreError, OSError) as error:
+        return refused(getattr(error, "filename", None) or path, error)
+    return 0

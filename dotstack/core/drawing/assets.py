@@ -1,0 +1,130 @@
+"""From drawings to the shelf and back: marks kept, placed, and renewed where they were placed."""
+
+from collections.abc import Callable, Iterator, Mapping, Sequence
+from dataclasses import dataclass
+
+from dotstack.core.drawing.copies import with_new_ids
+from dotstack.core.drawing.evaluate import Evaluator
+from dotstack.core.drawing.frame import Frame, frame_of, revised, scaled, scaled_radii
+from dotstack.core.drawing.nodes import (
+    Drawing,
+    GroupNode,
+    Node,
+    Origin,
+    Placement,
+    Plate,
+    walk,
+)
+from dotstack.core.drawing.places import place_of, places_of, topmost_first
+from dotstack.core.geometry import Affine
+
+
+@dataclass(frozen=True, slots=True)
+class Mark:
+    """What the shelf keeps of an asset: its id and revision, and a live node round the origin."""
+
+    id: str
+    revision: int
+    node: Node
+
+
+def kept(drawing: Drawing, ids: Sequence[str], evaluator: Evaluator) -> list[Node]:
+    """Shapes as they stand on their plate, each moved to the origin, the topmost first."""
+    places = places_of(drawing, topmost_first(drawing, set(ids)))
+    return [_at_origin(place.node, place.affine, evaluator) for place in places]
+
+
+def kept_as_one(drawing: Drawing, ids: Sequence[str], evaluator: Evaluator) -> Node:
+    """Shapes as they stand to each other, as one group at the origin; one shape is itself."""
+    places = places_of(drawing, topmost_first(drawing, set(ids))[::-1])
+    if len(places) == 1:
+        return _at_origin(places[0].node, places[0].affine, evaluator)
+    nodes = tuple(_standing(place.node, place.affine) for place in places)
+    return _at_origin(GroupNode(id="group", name="Mark", nodes=nodes), Affine(), evaluator)
+
+
+def kept_plate(plate: Plate) -> tuple[str, ...]:
+    """The shapes of a plate that show."""
+    return tuple(node.id for node in plate.nodes if node.is_active)
+
+
+def _standing(node: Node, affine: Affine) -> Node:
+    return revised(node, {"transform": Placement.of(affine)})
+
+
+def _at_origin(node: Node, affine: Affine, evaluator: Evaluator) -> Node:
+    x0, y0, x1, y1 = evaluator.outline(_standing(node, affine)).bounds
+    middle = Affine.translation(-(x0 + x1) / 2, -(y0 + y1) / 2)
+    return revised(node, {"transform": Placement.of(middle @ affine), "origin": None})
+
+
+def placed(
+    mark: Mark,
+    *,
+    name: str,
+    centre: tuple[float, float],
+    scale: float,
+    new_id: Callable[[], str],
+    evaluator: Evaluator,
+) -> Node:
+    """A live copy with ids of its own, ``scale`` times as large, its middle at ``centre``."""
+    fresh = with_new_ids(mark.node, new_id)
+    fresh = revised(fresh, scaled_radii(fresh, scale))
+    old = fresh.transform.affine
+    moved = Affine(old.a, old.b, old.c, old.d, old.e * scale + centre[0], old.f * scale + centre[1])
+    frame = frame_of(mark.node, old, evaluator)
+    origin = Origin(
+        asset=mark.id, revision=mark.revision, size=_size(frame), angle_deg=frame.angle_deg
+    )
+    changes = {"name": name, "transform": Placement.of(moved), "origin": origin}
+    return scaled(revised(fresh, changes), scale, scale)
+
+
+def copies(drawing: Drawing) -> Iterator[tuple[Node, Origin]]:
+    """The shapes that were placed from assets, and what these were then."""
+    for plate in drawing.plates:
+        for node in plate.nodes:
+            for inner in walk(node):
+                if inner.origin:
+                    yield inner, inner.origin
+
+
+def outdated(drawing: Drawing, revisions: Mapping[str, int]) -> Iterator[Node]:
+    """The shapes whose assets have another mark by now, by the assets' newest revisions."""
+    for node, origin in copies(drawing):
+        if revisions.get(origin.asset, origin.revision) > origin.revision:
+            yield node
+
+
+def renewed(
+    drawing: Drawing, node_id: str, mark: Mark, new_id: Callable[[], str], evaluator: Evaluator
+) -> Node:
+    """What a placed copy becomes with the mark that its asset has now.
+
+    Its id, name and centre stay, and it is as large and as turned as it was made to be.
+    """
+    place = place_of(drawing, node_id)
+    was = frame_of(place.node, place.affine, evaluator)
+    origin = place.node.origin
+    assert origin is not None, "only placed copies are renewed"
+    scale = _size(was) / origin.size if origin.size else 1.0
+    name = place.node.name
+    fresh = placed(
+        mark, name=name, centre=(0, 0), scale=scale or 1.0, new_id=new_id, evaluator=evaluator
+    )
+    turned = Affine.rotation_deg(was.angle_deg - origin.angle_deg) @ fresh.transform.affine
+    x, y = frame_of(fresh, turned, evaluator).centre
+    there = Affine.translation(was.centre[0] - x, was.centre[1] - y) @ turned
+    placement = Placement.of(place.outer.inverse @ there)
+    return revised(fresh, {"id": node_id, "transform": placement})
+
+
+def kept_as_it_is(node: Node, mark: Mark) -> Node:
+    """The placed copy, which need not be told of its asset's mark again until the next."""
+    assert node.origin is not None, "only placed copies have an asset"
+    origin = node.origin.model_copy(update={"revision": mark.revision})
+    return node.model_copy(update={"origin": origin})
+
+
+def _size(frame: Frame) -> float:
+    return max(frame.width, frame.height)

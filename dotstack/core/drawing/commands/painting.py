@@ -1,0 +1,156 @@
+"""Commands that paint shapes, and keep the drawing's colours."""
+
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from dotstack.core.drawing.commands.command import Command
+from dotstack.core.drawing.commands.shapes import Ids
+from dotstack.core.drawing.frame import revised
+from dotstack.core.drawing.looks import paint_of
+from dotstack.core.drawing.nodes import (
+    ClipNode,
+    Colour,
+    Drawing,
+    GroupNode,
+    Id,
+    Line,
+    Node,
+    RegionNode,
+    Swatch,
+    children,
+    with_children,
+)
+from dotstack.core.drawing.places import exchanged, place_of, with_nodes, with_plate
+from dotstack.core.errors import CommandError
+
+
+class Paint(Command):
+    """Gives shapes a fill, a line or an opacity; what is not named stays.
+
+    A group has no paint of its own: all shapes in it are painted.
+    """
+
+    kind: Literal["paint"] = "paint"
+    ids: Ids
+    fill: Colour | None = None
+    line: Line | None = None
+    opacity: Annotated[float, Field(ge=0, le=1)] = 1.0
+
+    @property
+    def label(self) -> str:
+        return {"line": "Line", "opacity": "Opacity"}.get(" ".join(self._changes), "Paint")
+
+    @property
+    def _changes(self) -> dict[str, object]:
+        return {
+            name: getattr(self, name)
+            for name in ("fill", "line", "opacity")
+            if name in self.model_fields_set
+        }
+
+    def applied_to(self, drawing: Drawing) -> Drawing:
+        return exchanged(drawing, set(self.ids), lambda node: (painted_with(node, self._changes),))
+
+
+class CopyPaint(Command):
+    """Gives shapes the fill, line and opacity of another."""
+
+    kind: Literal["copy-paint"] = "copy-paint"
+    source: Id
+    ids: Ids
+
+    @property
+    def label(self) -> str:
+        return "Copy paint"
+
+    def applied_to(self, drawing: Drawing) -> Drawing:
+        source = place_of(drawing, self.source).node
+        if isinstance(source, ClipNode):
+            source = paint_of(source)
+        if isinstance(source, GroupNode):
+            raise CommandError("A group has no paint of its own; take that of a shape in it.")
+        changes: dict[str, object] = {
+            name: getattr(source, name) for name in ("fill", "line", "opacity")
+        }
+        return exchanged(drawing, set(self.ids), lambda node: (painted_with(node, changes),))
+
+
+class SetSwatches(Command):
+    """Gives the drawing other colours, in this order."""
+
+    kind: Literal["set-swatches"] = "set-swatches"
+    swatches: Annotated[tuple[Swatch, ...], Field(max_length=200)]
+
+    @property
+    def label(self) -> str:
+        return "Change colours"
+
+    def applied_to(self, drawing: Drawing) -> Drawing:
+        names = [swatch.name for swatch in self.swatches]
+        if len(set(names)) < len(names):
+            raise CommandError("Two colours cannot have the same name.")
+        return drawing.model_copy(update={"swatches": self.swatches})
+
+
+class Recolour(Command):
+    """Paints all that has one colour, as fill or line, in another; swatches of it too."""
+
+    kind: Literal["recolour"] = "recolour"
+    old: Colour
+    new: Colour
+
+    @property
+    def label(self) -> str:
+        return "Recolour"
+
+    def applied_to(self, drawing: Drawing) -> Drawing:
+        for plate in drawing.plates:
+            nodes = tuple(self._recoloured(node) for node in plate.nodes)
+            drawing = with_plate(drawing, with_nodes(plate, nodes))
+        swatches = tuple(
+            swatch.model_copy(update={"colour": self.new})
+            if self._is_old(swatch.colour)
+            else swatch
+            for swatch in drawing.swatches
+        )
+        return drawing.model_copy(update={"swatches": swatches})
+
+    def _is_old(self, colour: str | None) -> bool:
+        return colour is not None and colour.upper() == self.old.upper()
+
+    def _recoloured(self, node: Node) -> Node:
+        changes: dict[str, object] = {}
+        if self._is_old(node.fill):
+            changes["fill"] = self.new
+        if node.line and self._is_old(node.line.colour):
+            changes["line"] = Line(colour=self.new, width=node.line.width)
+        if isinstance(node, RegionNode) and any(self._is_old(pick.fill) for pick in node.picks):
+            changes["picks"] = tuple(
+                pick.model_copy(update={"fill": self.new}) if self._is_old(pick.fill) else pick
+                for pick in node.picks
+            )
+        changed = revised(node, changes) if changes else node
+        if not children(changed):
+            return changed
+        return with_children(changed, lambda child: (self._recoloured(child),)) or changed
+
+
+def painted_with(node: Node, changes: dict[str, object]) -> Node:
+    """The node, all that a group holds, or a clip's holder, with other paint.
+
+    Of a region build the pieces, the rest and their shapes.
+    """
+    if isinstance(node, ClipNode):
+        return node.model_copy(update={"holder": painted_with(node.holder, changes)})
+    if isinstance(node, RegionNode):
+        picks = tuple(
+            pick.model_copy(update={"fill": None}) if "fill" in changes else pick
+            for pick in node.picks
+        )
+        node = revised(node, {**changes, "picks": picks})
+    elif not isinstance(node, GroupNode):
+        return revised(node, changes)
+    inner = with_children(node, lambda child: (painted_with(child, changes),))
+    assert inner is not None, "no child is taken away"
+    return inner

@@ -1,0 +1,142 @@
+"""Commands that make region builds, and pick anew in them."""
+
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from dotstack.core.combine import every_region
+from dotstack.core.drawing.commands.combining import MAX_COMBINED, MAX_PIECES, taken
+from dotstack.core.drawing.commands.command import Command
+from dotstack.core.drawing.commands.shapes import Ids
+from dotstack.core.drawing.commands.stacking import one_stack
+from dotstack.core.drawing.evaluate import Evaluator
+from dotstack.core.drawing.frame import revised
+from dotstack.core.drawing.looks import paint_of
+from dotstack.core.drawing.nodes import (
+    Colour,
+    Drawing,
+    Id,
+    Name,
+    Node,
+    PickedRegion,
+    RegionNode,
+    RegionPick,
+)
+from dotstack.core.drawing.places import place_of, replaced
+from dotstack.core.errors import CommandError, LimitError
+
+Picks = Annotated[tuple[RegionPick, ...], Field(max_length=MAX_PIECES)]
+RegionPaint = Literal["topmost", "lowest", "new"]
+
+
+class BuildRegions(Command):
+    """Makes shapes of one stack a region build.
+
+    Attributes:
+        picks: what becomes of which regions; None makes a piece of each, as Split does.
+        fill: the build's own colour, which pieces take if ``paint`` is *new*.
+        keep: whether hidden copies of the shapes stay beneath.
+
+    """
+
+    kind: Literal["build-regions"] = "build-regions"
+    ids: Ids
+    id: Annotated[str, Field(pattern=r"^[A-Za-z0-9-]{1,30}$")]
+    name: Name
+    picks: Picks | None = None
+    keep_rest: bool = True
+    paint: RegionPaint = "topmost"
+    fill: Colour | None = None
+    keep: bool = False
+
+    @property
+    def label(self) -> str:
+        return "Split" if self.picks is None else "Pick regions"
+
+    def applied_to(self, drawing: Drawing) -> Drawing:
+        chosen = pickable_in_order(drawing, self.ids)
+        evaluator = Evaluator()
+        picks = self.picks
+        if picks is None:
+            picks = _picks_of_all(chosen, evaluator)
+        look = paint_of(chosen[-1])
+        build = RegionNode(
+            id=self.id,
+            name=self.name,
+            fill=self.fill or look.fill,
+            line=look.line,
+            opacity=look.opacity,
+            members=tuple(chosen),
+            picks=picks,
+            keep_rest=self.keep_rest,
+            paint=self.paint,
+        )
+        _check_leaves_something(build, evaluator)
+        return taken(drawing, chosen, build, self.id if self.keep else None)
+
+
+class SetRegions(Command):
+    """Gives a region build other picks."""
+
+    kind: Literal["set-regions"] = "set-regions"
+    id: Id
+    picks: Picks
+    keep_rest: bool
+    paint: RegionPaint
+    fill: Colour | None = None
+
+    @property
+    def label(self) -> str:
+        return "Pick regions"
+
+    def applied_to(self, drawing: Drawing) -> Drawing:
+        node = place_of(drawing, self.id).node
+        if not isinstance(node, RegionNode):
+            raise CommandError(f"{node.name} is no region build.")
+        changes: dict[str, object] = {
+            "picks": self.picks,
+            "keep_rest": self.keep_rest,
+            "paint": self.paint,
+            "fill": self.fill or node.fill,
+        }
+        build = revised(node, changes)
+        assert isinstance(build, RegionNode)
+        _check_leaves_something(build, Evaluator())
+        return replaced(drawing, node.id, lambda _: build)
+
+
+def pickable_in_order(drawing: Drawing, ids: tuple[str, ...]) -> list[Node]:
+    """Those of the nodes, of one stack, whose regions can be picked, the lowest first.
+
+    Raises CommandError if there are none, LimitError if they are too many.
+    """
+    chosen = [node for node in one_stack(drawing, ids) if node.is_active and not node.locked]
+    if not chosen:
+        raise CommandError("Hidden, locked and guide shapes have no regions to pick; show one.")
+    if len(chosen) > MAX_COMBINED:
+        raise LimitError("shapes combined at once", len(chosen), MAX_COMBINED)
+    return chosen
+
+
+def _picks_of_all(chosen: list[Node], evaluator: Evaluator) -> tuple[RegionPick, ...]:
+    found = every_region(evaluator.arranged([evaluator.outline(node) for node in chosen]))
+    if len(found) > MAX_PIECES:
+        raise LimitError("pieces of one outcome", len(found), MAX_PIECES)
+    return tuple(
+        RegionPick(
+            regions=tuple(
+                PickedRegion(cover=tuple(chosen[i].id for i in sorted(cover)), x=x, y=y)
+                for cover, (x, y) in pick.regions
+                if cover is not None
+            )
+        )
+        for pick in found
+    )
+
+
+def _check_leaves_something(build: RegionNode, evaluator: Evaluator) -> None:
+    if not evaluator.build(build).pieces:
+        raise CommandError(
+            "These picks leave nothing: keep a region, or let the rest stay. "
+            "The shapes stay as they are."
+        )

@@ -1,0 +1,167 @@
+"""Commands that settle what is live, and take bundled paths apart."""
+
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from dotstack.core.combine import intersection
+from dotstack.core.drawing.commands.combining import MAX_PIECES, PRECISION, path_of
+from dotstack.core.drawing.commands.command import Command
+from dotstack.core.drawing.commands.shapes import Ids, check_fresh
+from dotstack.core.drawing.evaluate import Evaluator
+from dotstack.core.drawing.frame import revised
+from dotstack.core.drawing.looks import Look, built_pieces, look_of
+from dotstack.core.drawing.nodes import (
+    ClipNode,
+    Drawing,
+    GroupNode,
+    Id,
+    Node,
+    NodeBase,
+    PathNode,
+    RegionNode,
+    with_children,
+)
+from dotstack.core.drawing.places import exchanged, place_of, replaced
+from dotstack.core.errors import CommandError, LimitError
+from dotstack.core.geometry import Outline, bundle, unbundle
+
+
+class Settle(Command):
+    """Makes plain paths of what is live; they look the same.
+
+    A region build becomes a group of its pieces. A clip becomes a group of its holder and of
+    what shows within it: where a shape with a line is cut, its line runs along the cut.
+    """
+
+    kind: Literal["settle"] = "settle"
+    ids: Ids
+
+    @property
+    def label(self) -> str:
+        return "Settle"
+
+    def applied_to(self, drawing: Drawing) -> Drawing:
+        evaluator = Evaluator()
+        return exchanged(drawing, set(self.ids), lambda node: (settled(node, evaluator),))
+
+
+class Unbundle(Command):
+    """Makes of one path with several contours a group of as many paths."""
+
+    kind: Literal["unbundle"] = "unbundle"
+    id: Id
+
+    @property
+    def label(self) -> str:
+        return "Unbundle"
+
+    def applied_to(self, drawing: Drawing) -> Drawing:
+        node = place_of(drawing, self.id).node
+        contours = unbundle(Evaluator().own_outline(node))
+        if isinstance(node, GroupNode | ClipNode | RegionNode) or len(contours) < 2:
+            raise CommandError(f"{node.name} is one contour; there is nothing to unbundle.")
+        if len(contours) > MAX_PIECES:
+            raise LimitError("contours of one path", len(contours), MAX_PIECES)
+        pieces = tuple(
+            path_of(contour, f"{self.id[:30]}-{i}", node.name, look_of(contour, node))
+            for i, contour in enumerate(contours)
+        )
+        group = GroupNode(id=node.id, name=node.name, transform=node.transform, nodes=pieces)
+        check_fresh(exchanged(drawing, {node.id}, lambda _: ()), (group,))
+        return replaced(drawing, node.id, lambda _: group)
+
+
+class LiftOut(Command):
+    """Takes one contour, by its place in a path, into a path of its own on top of the rest."""
+
+    kind: Literal["lift-out"] = "lift-out"
+    id: Id
+    contour: Annotated[int, Field(ge=0)]
+    new_id: Id
+
+    @property
+    def label(self) -> str:
+        return "Lift out"
+
+    def applied_to(self, drawing: Drawing) -> Drawing:
+        node = place_of(drawing, self.id).node
+        if not isinstance(node, PathNode):
+            raise CommandError(f"{node.name} is live; settle it, then lift a contour out.")
+        contours = unbundle(Evaluator().own_outline(node))
+        if len(contours) < 2:
+            raise CommandError(f"{node.name} is one contour; there is nothing to lift out of it.")
+        if self.contour >= len(contours):
+            raise CommandError(f"{node.name} has {len(contours)} contours, not so many.")
+        lifted = contours.pop(self.contour)
+        rest = bundle(contours, node.fill_rule)
+        path = path_of(lifted, self.new_id, node.name, look_of(lifted, node))
+        path = path.model_copy(update={"transform": node.transform})
+        check_fresh(drawing, (path,))
+        left = revised(node, {"data": rest.to_path_data(PRECISION)})
+        return exchanged(drawing, {node.id}, lambda _: (left, path))
+
+
+def settled(node: Node, evaluator: Evaluator) -> Node:
+    """The node as a plain path, or a group of such."""
+    match node:
+        case PathNode():
+            return node
+        case GroupNode():
+            return with_children(node, lambda child: (settled(child, evaluator),)) or node
+        case RegionNode():
+            return _pieces(node, evaluator)
+        case ClipNode():
+            return _clipped(node, evaluator)
+    outline = evaluator.own_outline(node)
+    if outline.is_empty:
+        raise _nothing_left(node)
+    data = outline.to_path_data(PRECISION)
+    return PathNode(**_common(node), data=data, fill_rule=outline.fill_rule)
+
+
+def _pieces(node: RegionNode, evaluator: Evaluator) -> Node:
+    """The pieces of a region build, each by itself."""
+    pieces = built_pieces(node, evaluator)
+    if not pieces:
+        raise _nothing_left(node)
+    if len(pieces) == 1:
+        path = path_of(pieces[0].outline, node.id, node.name, pieces[0].look)
+        return path.model_copy(update={"transform": node.transform})
+    paths = tuple(
+        path_of(piece.outline, f"{node.id[:30]}-{i}", piece.name, piece.look)
+        for i, piece in enumerate(pieces)
+    )
+    return GroupNode(**_common(node), nodes=paths)
+
+
+def _clipped(node: ClipNode, evaluator: Evaluator) -> Node:
+    """A clip's holder, and what shows within it."""
+    window = evaluator.outline(node.holder)
+    shown = [
+        part
+        for child in node.nodes
+        if child.is_active
+        for part in _within(window, settled(child, evaluator), evaluator)
+    ]
+    return GroupNode(**_common(node), nodes=(settled(node.holder, evaluator), *shown))
+
+
+def _within(window: Outline, node: Node, evaluator: Evaluator) -> tuple[Node, ...]:
+    """What of a path, or of the paths in a group, lies within an outline; none if nothing."""
+    if isinstance(node, GroupNode):
+        own = window.transformed(node.transform.affine.inverse)
+        inner = with_children(node, lambda child: _within(own, child, evaluator))
+        return (inner,) if inner else ()
+    outline = intersection([evaluator.outline(node), window])
+    if outline.is_empty:
+        return ()
+    return (path_of(outline, node.id, node.name, Look(node.fill, node.line, node.opacity)),)
+
+
+def _common(node: Node) -> dict[str, object]:
+    return {name: getattr(node, name) for name in NodeBase.model_fields}
+
+
+def _nothing_left(node: Node) -> CommandError:
+    return CommandError(f"{node.name} has nothing left to settle.")

@@ -1,0 +1,323 @@
+"""Commands that order the stack: groups, places in it, and other plates."""
+
+from collections.abc import Callable
+from typing import Annotated, Literal, TypeVar
+
+from pydantic import Field
+
+from dotstack.core.combine import Role
+from dotstack.core.drawing.commands.command import Command
+from dotstack.core.drawing.commands.shapes import (
+    Ids,
+    check_depth,
+    check_fresh,
+    free_name,
+    with_added,
+)
+from dotstack.core.drawing.copies import with_new_ids
+from dotstack.core.drawing.frame import revised
+from dotstack.core.drawing.nodes import (
+    ClipNode,
+    CompoundNode,
+    Drawing,
+    GroupNode,
+    Id,
+    Member,
+    Name,
+    Node,
+    Placement,
+    RegionNode,
+    children,
+    walk,
+)
+from dotstack.core.drawing.places import (
+    Place,
+    all_ids,
+    exchanged,
+    place_of,
+    places_of,
+    plate_of,
+    replaced,
+    siblings,
+    topmost_first,
+    with_nodes,
+    with_plate,
+)
+from dotstack.core.errors import CommandError
+from dotstack.core.geometry import Affine
+
+MAX_COPIES = 100_000
+
+T = TypeVar("T")
+
+
+class Group(Command):
+    """Makes shapes of one stack a group, in the place of the topmost of them."""
+
+    kind: Literal["group"] = "group"
+    ids: Ids
+    id: Id
+    name: Name
+
+    @property
+    def label(self) -> str:
+        return "Group"
+
+    def applied_to(self, drawing: Drawing) -> Drawing:
+        chosen = one_stack(drawing, self.ids)
+        group = GroupNode(id=self.id, name=self.name, nodes=tuple(chosen))
+        check_depth((group,))
+        return gathered_into(drawing, chosen, group)
+
+
+class Ungroup(Command):
+    """Puts what groups hold in the groups' places; their own moves go on to each."""
+
+    kind: Literal["ungroup"] = "ungroup"
+    ids: Ids
+
+    @property
+    def label(self) -> str:
+        return "Ungroup"
+
+    def applied_to(self, drawing: Drawing) -> Drawing:
+        return exchanged(drawing, set(self.ids), self._freed)
+
+    def _freed(self, node: Node) -> tuple[Node, ...]:
+        if not isinstance(node, GroupNode):
+            raise CommandError(f"{node.name} is no group.")
+        return tuple(moved_within(child, node.transform.affine) for child in node.nodes)
+
+
+class Arrange(Command):
+    """Moves shapes up or down among those beside them, by one or all the way."""
+
+    kind: Literal["arrange"] = "arrange"
+    ids: Ids
+    to: Literal["raise", "lower", "top", "bottom"]
+
+    @property
+    def label(self) -> str:
+        return {"raise": "Raise", "lower": "Lower", "top": "To top", "bottom": "To bottom"}[self.to]
+
+    def applied_to(self, drawing: Drawing) -> Drawing:
+        chosen = set(self.ids)
+        for parent in {_parent_id(drawing, node_id) for node_id in self.ids}:
+            drawing = _reordered(drawing, parent, lambda stack: self._order(stack, chosen))
+        return drawing
+
+    def _order(self, stack: list[str], chosen: set[str]) -> list[str]:
+        if self.to in ("top", "bottom"):
+            others = [key for key in stack if key not in chosen]
+            mine = [key for key in stack if key in chosen]
+            return others + mine if self.to == "top" else mine + others
+        order = stack if self.to == "lower" else stack[::-1]
+        # From the far end on, each changes places with the next one that is not chosen.
+        for i in range(1, len(order)):
+            if order[i] in chosen and order[i - 1] not in chosen:
+                order[i - 1], order[i] = order[i], order[i - 1]
+        return order if self.to == "lower" else order[::-1]
+
+
+class MoveInStack(Command):
+    """Moves shapes to another place: into a plate or what holds others, above ``above``.
+
+    They stay where they are on the plate. ``parent`` is a plate, or anything that holds
+    shapes; ``above`` one of the shapes in it, or None for the bottom. In a compound they add,
+    unless they come from the same one.
+    """
+
+    kind: Literal["move-in-stack"] = "move-in-stack"
+    ids: Ids
+    parent: Id
+    above: Id | None = None
+
+    @property
+    def label(self) -> str:
+        return "Move in stack"
+
+    def applied_to(self, drawing: Drawing) -> Drawing:
+        order = topmost_first(drawing, set(self.ids))[::-1]
+        places = places_of(drawing, order)
+        if any(inner.id == self.parent for place in places for inner in walk(place.node)):
+            raise CommandError("A shape cannot be moved into itself.")
+        if self.above in order:
+            raise CommandError("A shape cannot be moved above itself.")
+        roles = {
+            member.node.id: member.role
+            for place in places
+            if isinstance(place.parent, CompoundNode) and place.parent.id == self.parent
+            for member in place.parent.members
+        }
+        plates = {plate.id: plate for plate in drawing.plates}
+        into = Affine() if self.parent in plates else place_of(drawing, self.parent).affine
+        moved = brought(places, into)
+        left = exchanged(drawing, set(order), lambda _: ())
+        if self.parent in plates:
+            plate = plate_of(left, self.parent)
+            nodes = self._inserted(list(plate.nodes), moved, _id_of, self.above)
+            return with_plate(left, with_nodes(plate, tuple(nodes)))
+
+        def filled(node: Node) -> Node:
+            if isinstance(node, CompoundNode):
+                fresh = [Member(role=roles.get(each.id, Role.ADDS), node=each) for each in moved]
+                members = self._inserted(
+                    list(node.members), fresh, lambda member: member.node.id, self.above
+                )
+                return node.model_copy(update={"members": tuple(members)})
+            if not isinstance(node, GroupNode | RegionNode | ClipNode):
+                raise CommandError(f"{node.name} holds no other shapes.")
+            above = self.above
+            if isinstance(node, ClipNode) and above is None:
+                above = node.holder.id
+            return _with_order(node, self._inserted(list(children(node)), moved, _id_of, above))
+
+        # A parent that only held what is moved must not be lost with it.
+        if not any(
+            self.parent == inner.id for p in left.plates for n in p.nodes for inner in walk(n)
+        ):
+            raise CommandError("That place holds nothing but these shapes already.")
+        done = replaced(left, self.parent, filled)
+        for plate in done.plates:
+            check_depth(plate.nodes)
+        return done
+
+    def _inserted(
+        self, stack: list[T], fresh: list[T], key: Callable[[T], str], above: str | None
+    ) -> list[T]:
+        if above is None:
+            return [*fresh, *stack]
+        for i, each in enumerate(stack):
+            if key(each) == above:
+                return [*stack[: i + 1], *fresh, *stack[i + 1 :]]
+        raise CommandError("The place to move to is not there any more.")
+
+
+class Duplicate(Command):
+    """Copies shapes, each stack's on top of the topmost of them, and maps the copies.
+
+    Their ids are made from ``seed``: seed-0, seed-1, … in the order of ``walk``, of the
+    topmost shape first. With a ``plate`` the copies go on top of that plate's stack.
+    """
+
+    kind: Literal["duplicate"] = "duplicate"
+    ids: Ids
+    seed: Annotated[str, Field(pattern=r"^[A-Za-z0-9-]{1,30}$")]
+    by: Placement = Placement()
+    plate: Id | None = None
+
+    @property
+    def label(self) -> str:
+        return "Duplicate"
+
+    def applied_to(self, drawing: Drawing) -> Drawing:
+        done, _ = copied(drawing, self.ids, self.seed, self.by.affine, self.plate)
+        return done
+
+
+def copied(
+    drawing: Drawing, ids: tuple[str, ...], seed: str, by: Affine, plate: str | None = None
+) -> tuple[Drawing, tuple[str, ...]]:
+    """The drawing with copies as ``Duplicate`` makes them, and the copies' ids."""
+    order = topmost_first(drawing, set(ids))
+    serial = iter(range(MAX_COPIES))
+    names = {node.name for plate in drawing.plates for n in plate.nodes for node in walk(n)}
+    copies: dict[str, Node] = {}
+    top_of: dict[str, str] = {}
+    for node_id in order:
+        place = place_of(drawing, node_id)
+        copy = with_new_ids(place.node, lambda: f"{seed}-{next(serial)}")
+        to = by @ place.affine if plate else place.outer.inverse @ by @ place.affine
+        name = free_name(place.node.name, names)
+        names.add(name)
+        copies[node_id] = revised(copy, {"name": name, "transform": Placement.of(to)})
+        top_of.setdefault(_parent_id(drawing, node_id), node_id)
+    check_fresh(drawing, tuple(copies.values()))
+    fresh = tuple(copy.id for copy in copies.values())
+    if plate:
+        return with_added(drawing, plate, tuple(reversed(copies.values()))), fresh
+    above: dict[str, tuple[Node, ...]] = {}
+    for node_id in order:
+        top = top_of[_parent_id(drawing, node_id)]
+        above[top] = (copies[node_id], *above.get(top, ()))
+    return exchanged(drawing, set(above), lambda node: (node, *above[node.id])), fresh
+
+
+def one_stack(drawing: Drawing, ids: tuple[str, ...]) -> list[Node]:
+    """The nodes with these ids, the lowest first; raises CommandError unless side by side."""
+    wanted = set(ids)
+    beside = siblings(drawing, place_of(drawing, ids[0]))
+    chosen = [node for node in beside if node.id in wanted]
+    if len(chosen) < len(wanted):
+        raise CommandError(
+            "Choose shapes that lie side by side in one stack, "
+            "not some inside a compound or group and some outside."
+        )
+    return chosen
+
+
+def gathered_into(drawing: Drawing, chosen: list[Node], whole: Node) -> Drawing:
+    """The drawing with ``whole``, made of the chosen nodes of one stack, in the topmost's place."""
+    if whole.id in all_ids(drawing):
+        raise CommandError(f"The id {whole.id!r} is taken already.")
+    top = chosen[-1]
+    return exchanged(
+        drawing,
+        {node.id for node in chosen},
+        lambda node: (whole,) if node is top else (),
+    )
+
+
+def moved_within(node: Node, by: Affine) -> Node:
+    """The node mapped by a map of the axes that contain it."""
+    return revised(node, {"transform": Placement.of(by @ node.transform.affine)})
+
+
+def brought(places: list[Place], outer: Affine) -> list[Node]:
+    """The nodes as they stand in other axes, which ``outer`` maps to the plate's."""
+    return [
+        place.node
+        if place.outer == outer
+        else moved_within(place.node, outer.inverse @ place.outer)
+        for place in places
+    ]
+
+
+def _parent_id(drawing: Drawing, node_id: str) -> str:
+    place = place_of(drawing, node_id)
+    return place.parent.id if place.parent else place.plate.id
+
+
+def _reordered(drawing: Drawing, parent: str, order: Callable[[list[str]], list[str]]) -> Drawing:
+    """The drawing with the stack of a plate, group or compound in another order."""
+    for plate in drawing.plates:
+        if plate.id == parent:
+            by_id = {node.id: node for node in plate.nodes}
+            nodes = tuple(by_id[key] for key in order(list(by_id)))
+            return with_plate(drawing, with_nodes(plate, nodes))
+
+    def changed(node: Node) -> Node:
+        if isinstance(node, CompoundNode):
+            members = {member.node.id: member for member in node.members}
+            ordered = tuple(members[key] for key in order(list(members)))
+            return node.model_copy(update={"members": ordered})
+        inner = {child.id: child for child in children(node)}
+        return _with_order(node, [inner[key] for key in order(list(inner))])
+
+    return replaced(drawing, parent, changed)
+
+
+def _with_order(node: Node, inner: list[Node]) -> Node:
+    """A group, region build or clip with these inside, the lowest first.
+
+    What a clip holds lies on its holder, wherever that was ordered to.
+    """
+    if isinstance(node, RegionNode):
+        return node.model_copy(update={"members": tuple(inner)})
+    if isinstance(node, ClipNode):
+        inner = [child for child in inner if child is not node.holder]
+    return node.model_copy(update={"nodes": tuple(inner)})
+
+
+def _id_of(node: Node) -> str:
+    return node.id

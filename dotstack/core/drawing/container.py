@@ -1,0 +1,102 @@
+"""The container of drawing files and kits: a zip with one JSON document, and SVG beside it.
+
+The document is what counts, and complete; the pictures are for whoever opens the zip
+without Dot Stack. Nothing is ever unpacked to a disk.
+"""
+
+import json
+import zlib
+from collections.abc import Mapping, Sequence
+from io import BytesIO
+from pathlib import PurePosixPath
+from typing import TypeVar
+from zipfile import ZIP_DEFLATED, BadZipFile, ZipFile, ZipInfo
+
+from pydantic import BaseModel, ValidationError
+
+from dotstack.core.errors import CoreError, FormatError, LimitError
+
+_MAX_BYTES = 100_000_000
+_MAX_ENTRIES = 50_000
+# The same content makes the same file, whenever it is saved.
+_DATE = (1980, 1, 1, 0, 0, 0)
+_SHOWN_FAULTS = 3
+
+Document = TypeVar("Document", bound=BaseModel)
+
+
+def pack(entries: Mapping[str, str | bytes]) -> bytes:
+    """The bytes of an archive with these entries, in their order."""
+    made = BytesIO()
+    with ZipFile(made, "w", ZIP_DEFLATED) as archive:
+        for name, content in entries.items():
+            archive.writestr(ZipInfo(name, _DATE), content, ZIP_DEFLATED)
+    return made.getvalue()
+
+
+def read_document(data: bytes, name: str, kind: type[Document], version: int) -> Document:
+    """The document of this name in the bytes of an archive.
+
+    Raises FormatError or LimitError, which say what is wrong and where.
+    """
+    content = _parsed(_unpacked(data, name), name)
+    found = content.get("version")
+    if isinstance(found, int) and found > version:
+        raise FormatError(
+            name, f"it is of version {found}, and this Dot Stack reads up to {version}"
+        )
+    try:
+        return kind.model_validate(content)
+    except ValidationError as error:
+        raise FormatError(name, _said(error)) from error
+
+
+def _parsed(document: bytes, name: str) -> dict[str, object]:
+    try:
+        content = json.loads(document)
+    except (ValueError, RecursionError) as error:
+        raise FormatError(name, "it is no JSON document") from error
+    if not isinstance(content, dict):
+        raise FormatError(name, "it is no JSON document of Dot Stack")
+    return content
+
+
+def _unpacked(data: bytes, name: str) -> bytes:
+    try:
+        with ZipFile(BytesIO(data)) as archive:
+            _check_names(archive.namelist())
+            with archive.open(name) as entry:
+                # What the archive says of sizes may be a lie: no more is unpacked than is read.
+                document = entry.read(_MAX_BYTES + 1)
+    except CoreError:
+        raise
+    except KeyError as error:
+        raise FormatError("the file", f"it is a zip archive, but holds no {name}") from error
+    except BadZipFile as error:
+        raise FormatError(
+            "the file", "it is no zip archive, as the files of Dot Stack are, or was cut off"
+        ) from error
+    except (zlib.error, EOFError, OSError, RuntimeError, ValueError) as error:
+        raise FormatError("the file", "its zip archive is damaged or locked") from error
+    if len(document) > _MAX_BYTES:
+        raise LimitError("bytes of one file", len(document), _MAX_BYTES)
+    return document
+
+
+def _check_names(names: Sequence[str]) -> None:
+    if len(names) > _MAX_ENTRIES:
+        raise LimitError("entries of one file", len(names), _MAX_ENTRIES)
+    for name in names:
+        path = PurePosixPath(name.replace("\\", "/"))
+        if path.is_absolute() or ".." in path.parts or ":" in name:
+            raise FormatError("the file", f"its entry {name!r} leads out of the file")
+
+
+def _said(error: ValidationError) -> str:
+    faults = error.errors(include_url=False, include_input=False, include_context=False)
+    told = [
+        f"{'.'.join(str(step) for step in fault['loc']) or 'it'}: {fault['msg']}"
+        for fault in faults[:_SHOWN_FAULTS]
+    ]
+    more = [f"and {len(faults) - _SHOWN_FAULTS} more faults"] if len(faults) > len(told) else []
+    return "; ".join([*told, *more])

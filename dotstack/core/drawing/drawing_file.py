@@ -1,0 +1,79 @@
+"""Drawings as files: the document, and a picture of each plate.
+
+A drawing can carry collections of the shelf with it, which are offered to whoever opens it.
+"""
+
+from collections.abc import Sequence
+from typing import Literal, NamedTuple
+
+from dotstack.core.drawing import container
+from dotstack.core.drawing.commands.plates import MAX_PLATES
+from dotstack.core.drawing.commands.shapes import check_fresh
+from dotstack.core.drawing.evaluate import Evaluator
+from dotstack.core.drawing.kit import KitCollection, check_collection
+from dotstack.core.drawing.nodes import Drawing, Value
+from dotstack.core.drawing.pictures import plate_picture
+from dotstack.core.errors import CommandError, FormatError, LimitError
+from dotstack.core.formats import write_svg
+
+_DOCUMENT = "drawing.json"
+_FORMAT = "dotstack drawing"
+_VERSION = 1
+
+
+class DrawingFile(Value):
+    """What ``drawing.json`` holds."""
+
+    format: Literal["dotstack drawing"]
+    version: Literal[1]
+    drawing: Drawing
+    collections: tuple[KitCollection, ...] = ()
+
+
+class ReadDrawing(NamedTuple):
+    """What a file held: the drawing, and the collections that it carries."""
+
+    drawing: Drawing
+    collections: tuple[KitCollection, ...]
+
+
+def write_drawing(
+    drawing: Drawing, evaluator: Evaluator, collections: Sequence[KitCollection] = ()
+) -> bytes:
+    """The bytes of a file that holds the drawing, and carries these collections."""
+    document = DrawingFile(
+        format=_FORMAT, version=_VERSION, drawing=drawing, collections=tuple(collections)
+    )
+    entries = {_DOCUMENT: document.model_dump_json(indent=1)}
+    for number, plate in enumerate(drawing.plates, start=1):
+        entries[f"plates/{number}.svg"] = write_svg(plate_picture(plate, evaluator))
+    return container.pack(entries)
+
+
+def read_drawing(data: bytes) -> ReadDrawing:
+    """The drawing in the bytes of a file, and what it carries.
+
+    Raises FormatError or LimitError, which say what is wrong and where.
+    """
+    document = container.read_document(data, _DOCUMENT, DrawingFile, _VERSION)
+    _check(document.drawing)
+    for collection in document.collections:
+        check_collection(collection, _DOCUMENT)
+    return ReadDrawing(document.drawing, document.collections)
+
+
+def _check(drawing: Drawing) -> None:
+    """Raises FormatError or LimitError unless commands could have made the drawing."""
+    if len(drawing.plates) > MAX_PLATES:
+        raise LimitError("plates in one drawing", len(drawing.plates), MAX_PLATES)
+    ids = [plate.id for plate in drawing.plates]
+    if len(set(ids)) < len(ids):
+        raise FormatError(_DOCUMENT, "two plates have the same id")
+    empty = Drawing(
+        name=drawing.name,
+        plates=tuple(plate.model_copy(update={"nodes": ()}) for plate in drawing.plates),
+    )
+    try:
+        check_fresh(empty, tuple(node for plate in drawing.plates for node in plate.nodes))
+    except CommandError as error:
+        raise FormatError(_DOCUMENT, "two shapes have the same id") from error

@@ -1,0 +1,287 @@
+"""Export: what files can be made of pictures, and how."""
+
+import re
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass, replace
+from typing import Annotated, Literal, TypeAlias
+
+from pydantic import Field, TypeAdapter
+
+from dotstack.core.combine import intersection, union
+from dotstack.core.drawing.nodes import Length, Name, Value
+from dotstack.core.drawing.pictures import for_file
+from dotstack.core.drawing.scene import Writing
+from dotstack.core.errors import CommandError, LimitError
+from dotstack.core.formats import (
+    PaintedPath,
+    Part,
+    Picture,
+    SvgStyle,
+    dxf,
+    icon_font,
+    pdf,
+    pixels,
+    slug,
+    unique,
+    write_sprite,
+    write_svg,
+)
+from dotstack.core.geometry import Outline, bundle, closed_part
+
+_MOST_PIXELS = 400_000_000
+_MEDIA = {
+    "svg": "image/svg+xml",
+    "png": "image/png",
+    "ico": "image/x-icon",
+    "pdf": "application/pdf",
+    "dxf": "image/vnd.dxf",
+    "zip": "application/zip",
+}
+
+Size = Annotated[int, Field(ge=1, le=pixels.LARGEST)]
+IconSize = Annotated[int, Field(ge=1, le=pixels.LARGEST_ICON)]
+
+
+class SvgExport(Value):
+    """SVG documents, one a mark.
+
+    Attributes:
+        precision: decimals of every number.
+        layout: *readable* in lines, or *minimal*.
+        description: for those who do not see the mark.
+
+    """
+
+    format: Literal["svg"] = "svg"
+    precision: Annotated[int, Field(ge=0, le=9)] = 3
+    layout: Literal["readable", "minimal"] = "readable"
+    ids: bool = False
+    words: bool = True
+    description: Annotated[str, Field(max_length=2000)] = ""
+    one_colour: bool = False
+    ground: bool = False
+
+
+class SpriteExport(Value):
+    """All marks as the symbols of one SVG document."""
+
+    format: Literal["sprite"] = "sprite"
+    precision: Annotated[int, Field(ge=0, le=9)] = 3
+    one_colour: bool = False
+
+
+class PngExport(Value):
+    """Pictures of each size, which is that of the longer side."""
+
+    format: Literal["png"] = "png"
+    sizes: Annotated[tuple[Size, ...], Field(min_length=1, max_length=16)] = (512,)
+    ground: bool = False
+
+
+class IcoExport(Value):
+    """One icon file with an image of each size."""
+
+    format: Literal["ico"] = "ico"
+    sizes: Annotated[tuple[IconSize, ...], Field(min_length=1, max_length=16)] = (16, 32, 48, 256)
+    ground: bool = False
+
+
+class SiteExport(Value):
+    """All files that a site wants for its icon."""
+
+    format: Literal["site"] = "site"
+    ground: bool = True
+
+
+class PdfExport(Value):
+    """One document, a page a mark."""
+
+    format: Literal["pdf"] = "pdf"
+    ground: bool = False
+
+
+class DxfExport(Value):
+    """Outlines to be cut; ``width`` of each mark in millimetres, or its own size.
+
+    ``tolerance`` says, in millimetres, how far an arc may lie from a curve that is none.
+    """
+
+    format: Literal["dxf"] = "dxf"
+    width: Length | None = None
+    tolerance: Annotated[float, Field(gt=0, le=1)] = 0.005
+
+
+class FontExport(Value):
+    """An icon font, a glyph a mark."""
+
+    format: Literal["font"] = "font"
+    family: Name = "Marks"
+
+
+AnyExport: TypeAlias = Annotated[
+    SvgExport
+    | SpriteExport
+    | PngExport
+    | IcoExport
+    | SiteExport
+    | PdfExport
+    | DxfExport
+    | FontExport,
+    Field(discriminator="format"),
+]
+export_adapter: TypeAdapter[AnyExport] = TypeAdapter(AnyExport)
+
+
+@dataclass(frozen=True, slots=True)
+class Exported:
+    """Files to be saved under names.
+
+    Attributes:
+        shown: the first mark, as it is in them.
+        notes: what the format could not hold, in words.
+
+    """
+
+    files: dict[str, bytes]
+    shown: Picture
+    notes: tuple[str, ...] = ()
+
+
+def writing(choice: AnyExport) -> Writing:
+    """How outlines are to be written in the pictures that are exported so."""
+    if not isinstance(choice, SvgExport | SpriteExport):
+        return for_file
+    precision = choice.precision
+    return lambda outline: outline.to_path_data(precision)
+
+
+def export(
+    pictures: Sequence[Picture],
+    choice: AnyExport,
+    tell: Callable[[int, int], None] = lambda done, of: None,
+) -> Exported:
+    """The files of these marks; raises CommandError or LimitError.
+
+    ``tell`` is told how many marks are done, of how many.
+    """
+    pictures = [picture for picture in pictures if picture.parts]
+    if not pictures:
+        raise CommandError(
+            "There is nothing to export: every shape is hidden, a guide or without paint."
+        )
+    names = unique(file_name(picture.name) for picture in pictures)
+    pictures = [replace(picture, name=name) for picture, name in zip(pictures, names)]
+    if not getattr(choice, "ground", False):
+        pictures = [replace(picture, ground=None) for picture in pictures]
+    match choice:
+        case SpriteExport():
+            style = SvgStyle(one_colour=choice.one_colour)
+            return Exported({"sprite.svg": write_sprite(pictures, style).encode()}, pictures[0])
+        case PdfExport():
+            return Exported({f"{_name_of_all(pictures)}.pdf": pdf.write_pdf(pictures)}, pictures[0])
+        case DxfExport():
+            return _dxf(pictures, choice)
+        case FontExport():
+            return _font(pictures, choice)
+    _check_pixels(pictures, choice)
+    files: dict[str, bytes] = {}
+    for done, picture in enumerate(pictures):
+        tell(done, len(pictures))
+        files |= _of_one(picture, choice, folder=len(pictures) > 1)
+    tell(len(pictures), len(pictures))
+    return Exported(files, pictures[0])
+
+
+def _name_of_all(pictures: Sequence[Picture]) -> str:
+    return pictures[0].name if len(pictures) == 1 else "marks"
+
+
+def media_of(name: str) -> str:
+    """The media type of a file of this name."""
+    return _MEDIA.get(name.rpartition(".")[2], "application/octet-stream")
+
+
+def file_name(name: str) -> str:
+    """The name without what no file may be called."""
+    return re.sub(r'[\\/:*?"<>|\x00-\x1f]+', "-", name).strip(" .-") or "mark"
+
+
+def _of_one(picture: Picture, choice: AnyExport, *, folder: bool) -> dict[str, bytes]:
+    name = picture.name
+    match choice:
+        case SvgExport():
+            style = SvgStyle(choice.layout == "readable", choice.ids, choice.words,
+                             choice.one_colour)  # fmt: skip
+            described = replace(picture, description=choice.description)
+            return {f"{name}.svg": write_svg(described, style).encode()}
+        case PngExport():
+            return {
+                f"{name} {size}.png": pixels.write_png(picture, size)
+                for size in sorted(set(choice.sizes))
+            }
+        case IcoExport():
+            return {f"{name}.ico": pixels.write_ico(picture, sorted(set(choice.sizes)))}
+        case SiteExport():
+            place = f"{slug(name)}/" if folder else ""
+            return {place + key: data for key, data in pixels.write_site_icons(picture).items()}
+    raise AssertionError(f"{choice.format} makes one file of all marks")
+
+
+def _check_pixels(pictures: Sequence[Picture], choice: AnyExport) -> None:
+    if isinstance(choice, PngExport):
+        wanted = len(pictures) * sum(size * size for size in choice.sizes)
+        if wanted > _MOST_PIXELS:
+            raise LimitError("pixels in one export", wanted, _MOST_PIXELS)
+
+
+def _dxf(pictures: Sequence[Picture], choice: DxfExport) -> Exported:
+    notes = []
+    for picture in pictures:
+        lined = sum(path.stroke is not None and path.fill is None for path in picture.paths)
+        if lined:
+            notes.append(f"{picture.name}: {_lines(lined)} there without width")
+    data = dxf.write_dxf(
+        [replace(picture, parts=tuple(map(_cropped, picture.parts))) for picture in pictures],
+        choice.tolerance,
+        choice.width,
+    )
+    return Exported({f"{_name_of_all(pictures)}.dxf": data.encode()}, pictures[0], tuple(notes))
+
+
+def _lines(count: int) -> str:
+    return "1 line is" if count == 1 else f"{count} lines are"
+
+
+def _cropped(part: Part) -> Part:
+    """The part with what shows of its clipped paths only, for formats that know no clips."""
+    paths = []
+    for path in part.paths:
+        if path.clip and path.fill:
+            shown = intersection([_area(path), Outline.from_path_data(path.clip)])
+            if not shown.is_empty:
+                data = for_file(shown)
+                paths.append(replace(path, path=data, fill_rule=shown.fill_rule, clip=None))
+        elif not path.clip:
+            paths.append(path)
+    return Part(part.name, tuple(paths))
+
+
+def _area(path: PaintedPath) -> Outline:
+    return closed_part(Outline.from_path_data(path.path, path.fill_rule))
+
+
+def _font(pictures: Sequence[Picture], choice: FontExport) -> Exported:
+    if len(pictures) > icon_font.LARGEST:
+        raise LimitError("glyphs of one font", len(pictures), icon_font.LARGEST)
+    notes, glyphs = [], []
+    for picture in pictures:
+        cropped = [path for part in picture.parts for path in _cropped(part).paths]
+        areas = [_area(path) for path in cropped if path.fill]
+        lines = sum(path.stroke is not None for path in picture.paths)
+        if lines:
+            notes.append(f"{picture.name}: {_lines(lines)} left out, for a font has areas only")
+        if len({path.fill for path in cropped if path.fill}) > 1:
+            notes.append(f"{picture.name}: its colours become one")
+        inked = union(areas) if areas else bundle([])
+        glyphs.append(icon_font.Glyph(picture.name, inked, picture.box))
+    return Exported(icon_font.write_font(choice.family, glyphs), pictures[0], tuple(notes))

@@ -1,0 +1,129 @@
+"""Shapes from SVG: each as what it can be edited as, placed as in the file, in pixels."""
+
+from collections.abc import Callable
+from dataclasses import dataclass
+
+from pydantic import ValidationError
+
+from dotstack.core.drawing.nodes import (
+    MAX_SIZE,
+    ClipNode,
+    CompoundNode,
+    EllipseNode,
+    GroupNode,
+    Line,
+    LineNode,
+    Member,
+    Node,
+    PathNode,
+    Placement,
+    RectangleNode,
+)
+from dotstack.core.errors import CommandError, FormatError, LimitError
+from dotstack.core.formats import recover_svg
+from dotstack.core.formats.svg_file import Branch, Item, Leaf, leaves
+from dotstack.core.formats.svg_shapes import composed
+from dotstack.core.geometry import Affine
+
+# Enough that an arc's centre comes back from its ends without a visible difference.
+_PRECISION = 12
+_MOST_SHAPES = 2000
+
+
+@dataclass(frozen=True, slots=True)
+class Pasted:
+    """The shapes, the lowest first, and what could not be kept, in words."""
+
+    nodes: tuple[Node, ...]
+    notes: tuple[str, ...]
+
+
+def pasted(svg: str | bytes, new_id: Callable[[], str]) -> Pasted:
+    """Reads SVG; raises FormatError, LimitError or CommandError that name what is wrong."""
+    file = recover_svg(svg)
+    count = sum(1 for item in file.items for _ in leaves(item))
+    if count > _MOST_SHAPES:
+        raise LimitError("shapes at once", count, _MOST_SHAPES)
+    maker = _Maker(new_id, file.to_pixels)
+    nodes = tuple(node for item in file.items if (node := maker.node(item)) is not None)
+    notes = (*map(str, file.findings), *maker.notes)
+    if not nodes:
+        said = f" What is there cannot be kept: {'; '.join(notes[:3])}." if notes else ""
+        raise CommandError(f"There is no shape in what was pasted.{said}")
+    return Pasted(nodes, notes)
+
+
+class _Maker:
+    """Makes nodes of what a file holds, and notes what cannot be one."""
+
+    def __init__(self, new_id: Callable[[], str], to_pixels: Affine) -> None:
+        self._new_id = new_id
+        self._to_pixels = to_pixels
+        self.notes: list[str] = []
+
+    def node(self, item: Item) -> Node | None:
+        if isinstance(item, Leaf):
+            return self._leaf(item)
+        nodes = tuple(node for inner in item.items if (node := self.node(inner)) is not None)
+        if not nodes:
+            return None
+        if item.clip is not None:
+            return self._clip(item, nodes)
+        if len(nodes) == 1:
+            return nodes[0]
+        return GroupNode(id=self._new_id(), name=_named(item.name), nodes=nodes)
+
+    def _clip(self, item: Branch, nodes: tuple[Node, ...]) -> Node | None:
+        holders = tuple(node for inner in item.clip or () if (node := self.node(inner)))
+        if not holders:
+            # What shows within nothing does not show.
+            return None
+        bare = {"fill": None, "line": None}
+        holder = holders[0]
+        if len(holders) > 1:
+            members = tuple(Member(role="adds", node=each) for each in holders)
+            holder = CompoundNode(id=self._new_id(), name=_named(item.name), members=members)
+        holder = holder.model_copy(update=bare)
+        return ClipNode(id=self._new_id(), name=_named(item.name), holder=holder, nodes=nodes)
+
+    def _leaf(self, leaf: Leaf) -> Node | None:
+        try:
+            return self._made(leaf)
+        except (ValidationError, FormatError):
+            self.notes.append(f"{leaf.name}: it is left out, for it is too large or has no extent")
+            return None
+
+    def _made(self, leaf: Leaf) -> Node | None:
+        look, form = leaf.look, leaf.form
+        there = composed(self._to_pixels, leaf.affine, leaf.name)
+        scale = abs(self._to_pixels.determinant) ** 0.5
+        line = None
+        if look.stroke:
+            width = min(max(look.stroke_width * scale, 1e-6), MAX_SIZE)
+            line = Line(colour=look.stroke, width=width)
+        common: dict[str, object] = {
+            "id": self._new_id(),
+            "name": _named(leaf.name),
+            "fill": look.fill,
+            "line": line,
+            "opacity": look.opacity,
+            "transform": Placement.of(there @ form.place),
+        }
+        match form.kind, form.sides:
+            case "ellipse", (rx, ry):
+                return EllipseNode.model_validate({**common, "rx": rx, "ry": ry})
+            case "rectangle", (width, height, radius):
+                sides = {"width": width, "height": height, "radius": radius}
+                return RectangleNode.model_validate({**common, **sides})
+            case "line", (size,):
+                return LineNode.model_validate({**common, "length": size})
+        if form.outline.is_empty:
+            return None
+        data = form.outline.transformed(there).to_path_data(_PRECISION)
+        rule = form.outline.fill_rule
+        common["transform"] = Placement()
+        return PathNode.model_validate({**common, "data": data, "fill_rule": rule})
+
+
+def _named(name: str) -> str:
+    return name.strip()[:120] or "Shape"

@@ -1,0 +1,87 @@
+"""Outcomes and contours as they would look, to be chosen from."""
+
+from dotstack.core.combine import LIVE, Outcome, outcomes
+from dotstack.core.drawing.commands import active_in_order, painted_place
+from dotstack.core.drawing.commands.combining import PaintChoice, acting
+from dotstack.core.drawing.evaluate import Evaluator
+from dotstack.core.drawing.looks import look_of, paint_of
+from dotstack.core.drawing.nodes import Drawing, PathNode, Value
+from dotstack.core.drawing.places import place_of
+from dotstack.core.drawing.scene import Piece, for_tile, on_plate, pieces_of
+from dotstack.core.geometry import Outline, unbundle
+
+_CAN_STAY_LIVE = (*LIVE, Outcome.SPLIT)
+
+
+class TileResult(Value):
+    """An outcome as it would look.
+
+    Attributes:
+        pieces: painted, the lowest first; none if nothing is left.
+        count, nodes: how many pieces and nodes it has.
+        live: whether it can stay live.
+        idle: names of shapes that take no part.
+
+    """
+
+    outcome: Outcome
+    pieces: list[Piece]
+    count: int
+    nodes: int
+    live: bool
+    idle: list[str]
+
+
+def outcomes_of(
+    drawing: Drawing,
+    ids: tuple[str, ...],
+    evaluator: Evaluator,
+    paint: PaintChoice | None = None,
+    which: tuple[Outcome, ...] = tuple(Outcome),
+) -> tuple[list[Outline], list[TileResult]]:
+    """The outlines of the chosen nodes on the plate, and outcomes of them.
+
+    One arrangement serves all. Raises CommandError.
+    """
+    chosen = active_in_order(drawing, ids)
+    outer = place_of(drawing, chosen[0].id).outer
+    operands = [on_plate(node, outer, evaluator, whole=True) for node in chosen]
+    paints = [paint_of(node) for node in chosen]
+    place = painted_place(paint, [node.id for node in chosen], ids)
+    fills = [each.fill for each in paints]
+    results = [
+        result
+        for outcome in which
+        for result in outcomes(
+            evaluator.arranged(acting(outcome, chosen, operands)), fills, (outcome,), place
+        )
+    ]
+    return operands, [
+        TileResult(
+            outcome=result.outcome,
+            pieces=[
+                piece
+                for part in result.parts
+                for piece in pieces_of(
+                    look_of(part.outline, paints[part.paint]), part.outline, for_tile
+                )
+            ],
+            count=result.pieces,
+            nodes=sum(part.outline.node_count for part in result.parts),
+            live=result.outcome in _CAN_STAY_LIVE and not result.has_lines,
+            idle=[chosen[i].name for i in result.idle],
+        )
+        for result in results
+    ]
+
+
+def contours_of(drawing: Drawing, node_id: str, evaluator: Evaluator) -> list[Piece]:
+    """The contours of a plain path, each by itself, in its own order; none of other shapes."""
+    place = place_of(drawing, node_id)
+    if not isinstance(place.node, PathNode):
+        return []
+    return [
+        piece
+        for contour in unbundle(on_plate(place.node, place.outer, evaluator))
+        for piece in pieces_of(look_of(contour, place.node), contour, for_tile)
+    ]

@@ -1,0 +1,75 @@
+"""What writers are given: painted paths in a box. They know no document."""
+
+import re
+from collections.abc import Iterable, Iterator
+from dataclasses import dataclass
+
+from dotstack.core.geometry import FillRule
+
+
+@dataclass(frozen=True, slots=True)
+class PaintedPath:
+    """A path with its paint: None for no fill, no stroke.
+
+    ``clip`` is the path data of what it shows within.
+    """
+
+    path: str
+    fill: str | None
+    fill_rule: FillRule = "nonzero"
+    stroke: str | None = None
+    stroke_width: float | None = None
+    opacity: float = 1.0
+    clip: str | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class Part:
+    """The painted paths of one shape, the lowest first."""
+
+    name: str
+    paths: tuple[PaintedPath, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Picture:
+    """Parts in a box, the lowest first.
+
+    Attributes:
+        name: of what is shown.
+        box: x, y, width, height.
+        ground: the colour behind all, or None.
+        description: in words, for those who do not see it.
+
+    """
+
+    name: str
+    box: tuple[float, float, float, float]
+    parts: tuple[Part, ...]
+    ground: str | None = None
+    description: str = ""
+
+    @property
+    def paths(self) -> Iterator[PaintedPath]:
+        """All painted paths, the lowest first."""
+        for part in self.parts:
+            yield from part.paths
+
+
+def slug(name: str) -> str:
+    """The name as an identifier: small letters, digits and hyphens, a letter first."""
+    word = re.sub(r"[^a-z0-9]+", "-", name.lower()).strip("-")
+    return word if word[:1].isalpha() else f"mark-{word}".rstrip("-")
+
+
+def unique(names: Iterable[str]) -> list[str]:
+    """The names in order, those that were there before with a number behind."""
+    taken: set[str] = set()
+    found = []
+    for name in names:
+        fresh, number = name, 2
+        while fresh.lower() in taken:
+            fresh, number = f"{name}-{number}", number + 1
+        taken.add(fresh.lower())
+        found.append(fresh)
+    return found

@@ -1,0 +1,80 @@
+"""Pixels out: pictures as PNG, as icons of several sizes, and as all that a site wants."""
+
+import json
+from collections.abc import Sequence
+from io import BytesIO
+from xml.sax.saxutils import escape, quoteattr
+
+import resvg_py
+from PIL import Image
+
+from dotstack.core.formats.picture import Picture, slug
+from dotstack.core.formats.svg import write_svg
+
+LARGEST = 8192
+LARGEST_ICON = 256
+_SITE_SIZES = (16, 32, 48, 180, 192, 512)
+
+
+def write_png(picture: Picture, size: int) -> bytes:
+    """A picture as PNG; ``size`` pixels is its longer side."""
+    _, _, width, height = picture.box
+    scale = size / max(width, height)
+    return bytes(
+        resvg_py.svg_to_bytes(
+            svg_string=write_svg(picture),
+            skip_system_fonts=True,
+            width=max(1, round(width * scale)),
+            height=max(1, round(height * scale)),
+        )
+    )
+
+
+def write_ico(picture: Picture, sizes: Sequence[int]) -> bytes:
+    """A picture as one icon file with an image of each size, its longer side; square all."""
+    images = [_square(picture, size) for size in sorted(sizes)]
+    made = BytesIO()
+    shapes = [image.size for image in images]
+    images[-1].save(made, format="ICO", sizes=shapes, append_images=images[:-1])
+    return made.getvalue()
+
+
+def write_site_icons(picture: Picture) -> dict[str, bytes]:
+    """The files that a site shows in tabs and on home screens, by name, and how to name them."""
+    name = slug(picture.name)
+    files = {
+        f"{name}.svg": write_svg(picture).encode(),
+        "favicon.ico": write_ico(picture, (16, 32, 48)),
+    }
+    for size in _SITE_SIZES:
+        made = BytesIO()
+        _square(picture, size).save(made, format="PNG", optimize=True)
+        files[f"{name}-{size}.png"] = made.getvalue()
+    manifest = {
+        "name": picture.name,
+        "icons": [
+            {"src": f"{name}-{size}.png", "sizes": f"{size}x{size}", "type": "image/png"}
+            for size in (192, 512)
+        ],
+    }
+    files["site.webmanifest"] = json.dumps(manifest, indent=2).encode()
+    links = (
+        f'<link rel="icon" href="{name}.svg" type="image/svg+xml">',
+        '<link rel="icon" href="favicon.ico" sizes="16x16 32x32 48x48">',
+        f'<link rel="icon" href="{name}-180.png" sizes="180x180" type="image/png">',
+        '<link rel="manifest" href="site.webmanifest">',
+        f"<title>{escape(picture.name)}</title>",
+        f'<img src="{name}.svg" width="256" height="256" alt={quoteattr(picture.name)}>',
+    )
+    page = "\n".join(("<!doctype html>", '<meta charset="utf-8">', *links, ""))
+    files["example.html"] = page.encode()
+    return files
+
+
+def _square(picture: Picture, size: int) -> Image.Image:
+    """The picture in the middle of a square; what is added is clear, or of its ground."""
+    with Image.open(BytesIO(write_png(picture, size))) as read:
+        image = read.convert("RGBA")
+    square = Image.new("RGBA", (size, size), picture.ground or (0, 0, 0, 0))
+    square.paste(image, ((size - image.width) // 2, (size - image.height) // 2))
+    return square

@@ -1,0 +1,117 @@
+"""What an SVG file holds, for those who make something of it."""
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+from typing import TypeAlias
+
+from dotstack.core.formats.svg_shapes import Form
+from dotstack.core.geometry import Affine, Outline
+
+
+@dataclass(frozen=True, slots=True)
+class Finding:
+    """Something that is not kept: a code for it, where it is, and what becomes of it."""
+
+    code: str
+    where: str
+    what: str
+
+    def __str__(self) -> str:
+        return f"{self.where}: {self.what}"
+
+
+@dataclass(frozen=True, slots=True)
+class Look:
+    """Paint: colours as six hex digits, or None for none."""
+
+    fill: str | None
+    stroke: str | None
+    stroke_width: float
+    opacity: float
+
+
+@dataclass(frozen=True, eq=False, slots=True)
+class Leaf:
+    """A shape; ``affine`` maps its element's axes to the file's."""
+
+    name: str
+    form: Form
+    affine: Affine
+    look: Look
+
+    @property
+    def outline(self) -> Outline:
+        """Its outline in the file's axes."""
+        return self.form.outline.transformed(self.affine)
+
+
+@dataclass(frozen=True, eq=False, slots=True)
+class Branch:
+    """Shapes kept together, the lowest first, perhaps within the shapes of a clip."""
+
+    name: str
+    items: tuple["Item", ...]
+    clip: tuple["Item", ...] | None = None
+
+
+Item: TypeAlias = Leaf | Branch
+
+
+@dataclass(frozen=True, eq=False, slots=True)
+class SvgShape:
+    """A top-level shape of a file.
+
+    Attributes:
+        name: its id, or its element's name and place.
+        outlines: of the shape, or of all shapes of a group, in the file's axes.
+        fills: of each outline; "none" where nothing is filled.
+
+    """
+
+    name: str
+    outlines: tuple[Outline, ...]
+    fills: tuple[str, ...]
+
+    @property
+    def fill(self) -> str:
+        """The fill of the topmost outline."""
+        return self.fills[-1] if self.fills else "none"
+
+
+@dataclass(frozen=True, eq=False, slots=True)
+class SvgFile:
+    """What was read.
+
+    Attributes:
+        items: the top-level shapes and groups, the lowest first.
+        view_box: x, y, width, height, or None.
+        to_pixels: from the file's axes to pixels, as width, height and view box say.
+        findings: what is not kept.
+
+    """
+
+    items: tuple[Item, ...]
+    view_box: tuple[float, float, float, float] | None
+    to_pixels: Affine
+    findings: tuple[Finding, ...]
+
+    @property
+    def shapes(self) -> tuple[SvgShape, ...]:
+        """The top-level shapes as outlines."""
+        return tuple(
+            SvgShape(
+                item.name,
+                tuple(leaf.outline for leaf in leaves(item)),
+                tuple(leaf.look.fill or "none" for leaf in leaves(item)),
+            )
+            for item in self.items
+        )
+
+
+def leaves(item: Item) -> Iterator[Leaf]:
+    """All shapes of an item, the lowest first."""
+    if isinstance(item, Leaf):
+        yield item
+    else:
+        for inner in item.items:
+            yield from leaves(inner)

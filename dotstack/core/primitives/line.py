@@ -1,0 +1,11 @@
+"""Straight lines of two ends: open, with no area."""
+
+import numpy as np
+
+from dotstack.core.geometry import Contour, Outline, Segments
+
+
+def line(length: float) -> Outline:
+    """The line of this length along the x axis, its middle at the origin."""
+    half = np.array([length / 2], complex)
+    return Outline.from_contours([Contour(Segments.lines(-half, half), closed=False)])

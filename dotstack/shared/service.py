@@ -1,0 +1,110 @@
+"""A small shared shelf: kits in a folder, each version a file that never changes."""
+
+import hashlib
+import json
+import re
+from pathlib import Path
+from threading import Lock
+
+from flask import Flask, Response, request
+from werkzeug.exceptions import HTTPException
+
+from dotstack.core.drawing.kit import read_kit
+from dotstack.core.errors import CoreError
+from dotstack.whole_file import write_whole
+
+MAX_KIT_BYTES = 64 * 1024 * 1024
+_VERSION = re.compile(r"[0-9A-Za-z][0-9A-Za-z.+-]{0,39}")
+_ABOUT = "about.json"
+
+
+def create_service(folder: Path) -> Flask:
+    """The service as a WSGI application that keeps its kits in a folder."""
+    app = Flask(__name__, static_folder=None)
+    app.config["MAX_CONTENT_LENGTH"] = MAX_KIT_BYTES
+    kept = _Folder(folder)
+
+    @app.get("/collections")
+    def list_collections() -> Response:
+        return _json(kept.collections())
+
+    @app.get("/collections/<path:name>/<version>")
+    def fetch(name: str, version: str) -> Response:
+        data = kept.read(name, version)
+        if data is None:
+            return _refused(404, f"{name} has not been published in version {version}.")
+        return Response(data, mimetype="application/zip")
+
+    @app.put("/collections/<path:name>/<version>")
+    def publish(name: str, version: str) -> Response:
+        if not _VERSION.fullmatch(version):
+            return _refused(422, f"{version[:60]!r} is no version: letters, digits and dots are.")
+        data = request.get_data()
+        try:
+            named = read_kit(data).name
+        except CoreError as error:
+            return _refused(422, str(error))
+        if named != name:
+            return _refused(422, f"The kit holds {named}, and not {name}.")
+        if not kept.add(name, version, data):
+            return _refused(
+                409, f"{name} is published in version {version} already; choose another version."
+            )
+        return Response(status=201)
+
+    @app.errorhandler(HTTPException)
+    def fault(error: HTTPException) -> Response:
+        return _refused(error.code or 500, error.description or error.name)
+
+    @app.errorhandler(OSError)
+    def unwritten(error: OSError) -> Response:
+        return _refused(507, f"The shared shelf could not write it: {error.strerror}.")
+
+    return app
+
+
+class _Folder:
+    """One folder a collection; in it one file a version, and their names in their order."""
+
+    def __init__(self, root: Path) -> None:
+        self._root = root
+        self._lock = Lock()
+        root.mkdir(parents=True, exist_ok=True)
+
+    def collections(self) -> list[dict[str, object]]:
+        found = [json.loads(path.read_text()) for path in self._root.glob(f"*/{_ABOUT}")]
+        return sorted(found, key=lambda about: str(about["name"]).lower())
+
+    def read(self, name: str, version: str) -> bytes | None:
+        path = self._file(name, version)
+        return path.read_bytes() if path and path.is_file() else None
+
+    def add(self, name: str, version: str, data: bytes) -> bool:
+        path = self._file(name, version)
+        assert path is not None, "versions are checked before they are added"
+        with self._lock:
+            if path.exists():
+                return False
+            path.parent.mkdir(exist_ok=True)
+            about = path.parent / _ABOUT
+            known = json.loads(about.read_text()) if about.exists() else {}
+            versions = [*known.get("versions", []), version]
+            write_whole(path, data)
+            write_whole(about, json.dumps({"name": name, "versions": versions}).encode())
+        return True
+
+    def _file(self, name: str, version: str) -> Path | None:
+        if not _VERSION.fullmatch(version):
+            return None
+        # No name leads out of the folder, and none is too long for a disk.
+        place = hashlib.sha256(name.encode()).hexdigest()[:24]
+        return self._root / place / f"{version}.dotkit"
+
+
+def _json(value: object) -> Response:
+    return Response(json.dumps(value), mimetype="application/json")
+
+
+def _refused(status: int, detail: str) -> Response:
+    body = json.dumps({"status": status, "detail": detail})
+    return Response(body, status=status, mimetype="application/problem+json")

@@ -1,0 +1,25 @@
+"""``/api/import``: files of other programs as shapes; nothing is saved by it."""
+
+from flask import Response, request
+from flask_openapi3 import APIBlueprint, Tag
+
+from dotstack.core.drawing.pasting import pasted
+from dotstack.store import new_id
+from dotstack.web import answers
+from dotstack.web.errors import Problem
+from dotstack.web.models import PastedShapes
+
+blueprint = APIBlueprint(
+    "importing",
+    __name__,
+    url_prefix="/api/import",
+    abp_tags=[Tag(name="import")],
+    abp_responses={"default": Problem, 422: Problem},
+)
+
+
+@blueprint.post("/svg", responses={200: PastedShapes})
+def import_svg() -> Response:
+    """Shapes from the bytes of an SVG file, which are the request's body."""
+    found = pasted(request.get_data(), new_id)
+    return answers.json(PastedShapes(nodes=list(found.nodes), notes=list(found.notes)))

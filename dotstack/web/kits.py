@@ -1,0 +1,55 @@
+"""``/api/kits``: collections saved to files, and loaded from them."""
+
+from flask import Response, request
+from flask_openapi3 import APIBlueprint, Tag
+
+from dotstack.core.drawing.drawing_file import read_drawing
+from dotstack.core.drawing.exporting import file_name
+from dotstack.core.drawing.kit import read_kit, write_kit
+from dotstack.core.errors import FormatError
+from dotstack.web import answers
+from dotstack.web.errors import Problem
+from dotstack.web.shelf_models import (
+    CollectionPath,
+    KitAnswer,
+    KitQuery,
+)
+from dotstack.web.studio import studio
+
+blueprint = APIBlueprint(
+    "kits",
+    __name__,
+    url_prefix="/api/kits",
+    abp_tags=[Tag(name="kits")],
+    abp_responses={"default": Problem, 422: Problem},
+)
+
+
+@blueprint.get("/<collection_id>", responses={200: None})
+def save_kit(path: CollectionPath) -> Response:
+    """A collection as a kit."""
+    collection = studio().shelf.kit_of(path.collection_id)
+    with studio().evaluator() as evaluator:
+        data = write_kit(collection, evaluator)
+    return answers.download(data, "application/zip", f"{file_name(collection.name)}.dotkit")
+
+
+@blueprint.post("", responses={200: KitAnswer})
+def load_kit(query: KitQuery) -> Response:
+    """Puts the collections of a file on the shelf.
+
+    The bytes of a kit, or of a drawing that carries collections, are the request's body.
+    """
+    data = request.get_data()
+    carried = request.mimetype == "application/vnd.dotstack.drawing"
+    collections = list(read_drawing(data).collections) if carried else [read_kit(data)]
+    if not collections:
+        raise FormatError("the file", "it is a drawing that carries no collection")
+    names = studio().shelf.names()
+    there = [each.name for each in collections if each.name in names]
+    loaded = not there or query.when_there is not None
+    if loaded:
+        studio().shelf.load(collections, query.when_there or "keep both")
+    return answers.json(
+        KitAnswer(loaded=loaded, collections=answers.carried(collections), there=there)
+    )

@@ -1,0 +1,94 @@
+"""``/api/drawings/<id>/…``: assets of the shelf on the plates of a drawing."""
+
+from flask import Response
+from flask_openapi3 import APIBlueprint, Tag
+
+from dotstack.core.drawing import assets
+from dotstack.core.drawing.commands import AddShape, Renew
+from dotstack.core.drawing.commands.painting import painted_with
+from dotstack.core.drawing.places import place_of
+from dotstack.core.errors import CommandError
+from dotstack.store import Asset, new_id
+from dotstack.web import answers
+from dotstack.web.errors import Problem
+from dotstack.web.models import (
+    DrawingPath,
+    DrawingState,
+    PlaceAsset,
+)
+from dotstack.web.shelf_models import (
+    Outdated,
+    OutdatedShape,
+    Renewal,
+)
+from dotstack.web.studio import studio
+
+blueprint = APIBlueprint(
+    "placing",
+    __name__,
+    url_prefix="/api/drawings/<drawing_id>",
+    abp_tags=[Tag(name="placing")],
+    abp_responses={"default": Problem, 422: Problem},
+)
+
+
+@blueprint.post("/assets", responses={200: DrawingState})
+def place_asset(path: DrawingPath, body: PlaceAsset) -> Response:
+    """Puts a live copy of an asset on a plate."""
+    asset = studio().shelf.asset(body.asset)
+    with studio().evaluator() as evaluator:
+        node = assets.placed(
+            _mark(asset),
+            name=asset.name,
+            centre=(body.x, body.y),
+            scale=body.scale,
+            new_id=new_id,
+            evaluator=evaluator,
+        )
+    if body.paint:
+        node = painted_with(node, {"fill": body.paint.fill, "line": body.paint.line})
+    command = AddShape(plate=body.plate, node=node)
+    return answers.changed(
+        studio().drawings.change(path.drawing_id, body.revision, body.key, command)
+    )
+
+
+@blueprint.get("/outdated", responses={200: Outdated})
+def list_outdated(path: DrawingPath) -> Response:
+    """The placed copies whose assets have other marks by now; nothing is changed."""
+    drawing = studio().drawings.open(path.drawing_id).drawing
+    placed = {origin.asset for _, origin in assets.copies(drawing)}
+    known = studio().shelf.revisions(placed) if placed else {}
+    found = assets.outdated(drawing, {key: revision for key, (_, revision) in known.items()})
+    return answers.json(
+        Outdated(
+            shapes=[
+                OutdatedShape(id=node.id, name=node.name, asset=known[node.origin.asset][0])
+                for node in found
+                if node.origin
+            ]
+        )
+    )
+
+
+@blueprint.post("/renew", responses={200: DrawingState})
+def renew_shape(path: DrawingPath, body: Renewal) -> Response:
+    """Gives a placed copy its asset's new mark, or keeps it as it is."""
+    drawing = studio().drawings.at(path.drawing_id, body.revision)
+    node = place_of(drawing, body.id).node
+    if node.origin is None:
+        raise CommandError(f"{node.name} was not placed from the shelf.")
+    mark = _mark(studio().shelf.asset(node.origin.asset))
+    if body.keep:
+        fresh = assets.kept_as_it_is(node, mark)
+    else:
+        with studio().evaluator() as evaluator:
+            fresh = assets.renewed(drawing, body.id, mark, new_id, evaluator)
+    command = Renew(id=body.id, node=fresh)
+    return answers.changed(
+        studio().drawings.change(path.drawing_id, body.revision, body.key, command)
+    )
+
+
+def _mark(asset: Asset) -> assets.Mark:
+    return assets.Mark(asset.id, asset.revision, asset.node)

@@ -1,0 +1,83 @@
+"""``/api/shared``: collections published for others, and fetched from them."""
+
+import json
+
+from flask import Response
+from flask_openapi3 import APIBlueprint, Tag
+
+from dotstack.core.drawing.kit import read_kit, write_kit
+from dotstack.core.errors import FormatError
+from dotstack.shared import SharedShelf, SharedShelfError
+from dotstack.web import answers
+from dotstack.web.errors import Problem
+from dotstack.web.shelf_models import (
+    FetchShared,
+    KitAnswer,
+    PublishShared,
+    SharedCollection,
+    SharedState,
+)
+from dotstack.web.studio import studio
+
+blueprint = APIBlueprint(
+    "shared",
+    __name__,
+    url_prefix="/api/shared",
+    abp_tags=[Tag(name="shared")],
+    abp_responses={"default": Problem, 422: Problem},
+)
+
+
+@blueprint.get("", responses={200: SharedState})
+def show_shared() -> Response:
+    """All that is published, and what of it is on the own shelf; no address where there is none."""
+    shared = studio().shared
+    if shared is None:
+        return answers.json(SharedState(address=None, collections=[]))
+    have: dict[str, str] = {}
+    for collection in studio().shelf.shelf().collections:
+        if collection.source:
+            source = json.loads(collection.source)
+            have[source["name"]] = source["version"]
+    return answers.json(
+        SharedState(
+            address=shared.address,
+            collections=[
+                SharedCollection(name=each.name, versions=each.versions, have=have.get(each.name))
+                for each in shared.collections()
+            ],
+        )
+    )
+
+
+@blueprint.post("/publish", responses={204: None})
+def publish(body: PublishShared) -> Response:
+    """Publishes a collection of the shelf under a version."""
+    collection = studio().shelf.kit_of(body.collection)
+    with studio().evaluator() as evaluator:
+        kit = write_kit(collection, evaluator)
+    _shared().publish(collection.name, body.version, kit)
+    return answers.done()
+
+
+@blueprint.post("/fetch", responses={200: KitAnswer})
+def fetch(body: FetchShared) -> Response:
+    """Puts a published collection on the shelf, or makes the one there what is published."""
+    kit = read_kit(_shared().fetch(body.name, body.version))
+    if kit.name != body.name:
+        raise FormatError("the shared kit", f"it holds {kit.name}, not {body.name}")
+    there = [body.name] if body.name in studio().shelf.names() else []
+    loaded = not there or body.when_there is not None
+    if loaded:
+        source = json.dumps({"name": body.name, "version": body.version})
+        studio().shelf.load([kit], body.when_there or "keep both", source)
+    return answers.json(KitAnswer(loaded=loaded, collections=answers.carried([kit]), there=there))
+
+
+def _shared() -> SharedShelf:
+    shared = studio().shared
+    if shared is None:
+        raise SharedShelfError(
+            "There is no shared shelf; start Dot Stack with --shared-shelf and its address."
+        )
+    return shared

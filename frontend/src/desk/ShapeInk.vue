@@ -1,0 +1,137 @@
+<script setup lang="ts">
+import { computed } from 'vue';
+
+import type { Figure } from '@/api/types';
+import PiecePaths from '@/look/PiecePaths.vue';
+import { useRegions } from '@/regions/store';
+import type { Row } from '@/stores/selection';
+import { useSelection } from '@/stores/selection';
+import { useView } from '@/stores/view';
+
+/** One painted shape: its fill and line, and what of an open line can be taken hold of. */
+const props = defineProps<{ row: Row; figure: Figure }>();
+
+const selection = useSelection();
+const view = useView();
+const regions = useRegions();
+
+const node = computed(() => props.row.node);
+const moved = computed(() => props.row.chain.some((key) => selection.chosen.has(key)));
+const veiled = computed(
+  () =>
+    (view.outcome !== null && moved.value) ||
+    props.row.chain.some((each) => regions.shapes.has(each)),
+);
+const pale = computed(
+  () =>
+    !veiled.value &&
+    (regions.open || (selection.focus !== null && !props.row.chain.includes(selection.focus))),
+);
+const key = computed(() => (props.row.held ? undefined : node.value.id));
+const isOpen = computed(() => props.figure.area !== null);
+
+/** Guides are outlines, whatever they would paint. */
+const pieces = computed(() => (props.row.guide ? null : props.figure.pieces));
+
+const classes = computed(() => ({
+  ink: true,
+  guide: props.row.guide,
+  bare: !props.row.guide && !node.value.fill && !node.value.line,
+  moved: moved.value,
+  veiled: veiled.value,
+  pale: pale.value,
+}));
+</script>
+
+<template>
+  <template v-if="pieces">
+    <g :class="{ ...classes, bare: false }" pointer-events="none">
+      <PiecePaths :pieces="pieces" />
+    </g>
+    <path v-if="key" class="area" :class="{ moved }" :data-node="key" :d="figure.path" />
+  </template>
+  <path
+    v-else-if="figure.area !== '' && (node.fill || !isOpen)"
+    :class="classes"
+    :data-node="key"
+    :d="figure.area ?? figure.path"
+    :fill="node.fill ?? 'none'"
+    :fill-rule="figure.fill_rule"
+    :stroke="isOpen ? undefined : node.line?.colour"
+    :stroke-width="node.line?.width"
+    :opacity="node.opacity"
+    :pointer-events="row.held ? 'none' : 'all'"
+  />
+  <template v-if="isOpen && !pieces">
+    <path
+      :class="[classes, 'open']"
+      :d="figure.path"
+      fill="none"
+      :stroke="node.line?.colour"
+      :stroke-width="node.line?.width"
+      :opacity="node.opacity"
+      pointer-events="none"
+    />
+    <path v-if="key" class="grasp" :class="{ moved }" :data-node="key" :d="figure.path" />
+  </template>
+</template>
+
+<style scoped>
+.moved {
+  transform: translate(var(--moved-x, 0), var(--moved-y, 0));
+}
+.bare {
+  stroke: var(--soft);
+  stroke-width: 1;
+  stroke-dasharray: 3 3;
+  vector-effect: non-scaling-stroke;
+}
+.guide {
+  fill: none;
+  stroke: var(--moss);
+  stroke-width: 1.2;
+  stroke-dasharray: 5 4;
+  opacity: 1;
+  vector-effect: non-scaling-stroke;
+}
+.veiled {
+  opacity: 0;
+}
+.pale {
+  opacity: 0.25;
+}
+.glass .ink {
+  fill-opacity: 0.6;
+}
+.wire .ink:not(.guide) {
+  fill: none;
+  stroke: var(--ink);
+  stroke-width: 1;
+  opacity: 1;
+  vector-effect: non-scaling-stroke;
+}
+.wire .pale {
+  stroke-opacity: 0.25;
+}
+.glass .ink :deep(.piece) {
+  fill-opacity: 0.6;
+}
+.wire .ink :deep(.piece) {
+  fill: none;
+  stroke: var(--ink);
+  stroke-width: 1;
+  opacity: 1;
+  vector-effect: non-scaling-stroke;
+}
+.area {
+  fill: transparent;
+  pointer-events: all;
+}
+.grasp {
+  fill: none;
+  stroke: transparent;
+  stroke-width: 12;
+  vector-effect: non-scaling-stroke;
+  pointer-events: stroke;
+}
+</style>

@@ -1,0 +1,115 @@
+import { ref } from 'vue';
+
+import type { Box } from '@/api/types';
+import type { Gesture, Hands, Press } from '@/desk/gestures';
+import { moveGesture } from '@/desk/gestures';
+import { boxBetween, liesIn, shapesAt, touches } from '@/desk/picking';
+import type { Snapping } from '@/desk/snapping';
+import { useActions } from '@/editor/actions';
+import { newId } from '@/stores/drawing';
+import { useSelection } from '@/stores/selection';
+import type { Point } from '@/stores/view';
+
+const SAME_SPOT_PIXELS = 3;
+
+/** Selecting on the desk, and moving what is selected. */
+export function usePick(
+  hands: Hands,
+  press: Press,
+  place: (event: PointerEvent) => Point,
+  snapperFor: (ids: string[]) => Snapping,
+  element: () => HTMLElement,
+) {
+  const selection = useSelection();
+  const actions = useActions();
+  const band = ref<Box | null>(null);
+  const moved = ref<Point>({ x: 0, y: 0 });
+  let lastClick: Point | null = null;
+
+  function pressPick(event: PointerEvent): void {
+    const here = [
+      ...new Set(
+        shapesAt(event.clientX, event.clientY).flatMap((key) => {
+          const picked = selection.chainOf(key).find((each) => selection.ids.includes(each));
+          return picked ?? selection.pickable(key) ?? [];
+        }),
+      ),
+    ];
+    const at = place(event);
+    const held = here.find((key) => selection.ids.includes(key));
+    if (!here.length) {
+      press(
+        event,
+        (from) => bandGesture(from, event.shiftKey ? [...selection.ids] : []),
+        () => !event.shiftKey && selection.pick(),
+      );
+      return;
+    }
+    if (event.shiftKey) {
+      press(
+        event,
+        () => null,
+        () => selection.toggle(here[0]!),
+      );
+      return;
+    }
+    // A second click on the same spot steps to what lies beneath.
+    const same = lastClick && Math.hypot(at.x - lastClick.x, at.y - lastClick.y) < SAME_SPOT_PIXELS;
+    const beneath = held ? here[(here.indexOf(held) + 1) % here.length]! : here[0]!;
+    if (!held) selection.pick(here[0]!);
+    const ids = [...selection.ids];
+    press(
+      event,
+      (from) => movingGesture(ids, from),
+      () => {
+        selection.pick(
+          same && ids.length === 1 ? beneath : (here.find((k) => ids.includes(k)) ?? here[0]!),
+        );
+        lastClick = at;
+      },
+    );
+  }
+
+  function movingGesture(ids: string[], from: Point): Gesture {
+    const free = ids.filter((key) => !selection.rowById.get(key)?.held);
+    const live = free.some((key) => selection.rowById.get(key)?.inside);
+    const seed = newId();
+    return moveGesture(
+      hands,
+      free,
+      live,
+      from,
+      snapperFor(free),
+      (by) => (moved.value = by),
+      (by, copies) => actions.remember({ e: by.x, f: by.y }, free, copies),
+      seed,
+    );
+  }
+
+  /** Selects what the box touches; with Alt what lies wholly inside. */
+  function bandGesture(from: Point, kept: string[]): Gesture {
+    return {
+      move(at, keys) {
+        const box = boxBetween(from, at);
+        band.value = box;
+        const found = selection.beside
+          .map((row) => row.node.id)
+          .filter((key) => {
+            const figure = selection.figureById.get(key);
+            if (!figure) return false;
+            if (keys.alt) return liesIn(figure, box);
+            const drawn_ = element().querySelector<SVGGeometryElement>(`path[data-node="${key}"]`);
+            return touches(figure, drawn_, box);
+          });
+        selection.pick(...new Set([...kept, ...found.reverse()]));
+        return { text: `${selection.ids.length} selected` };
+      },
+      async end() {
+        band.value = null;
+      },
+      cancel: () => (band.value = null),
+    };
+  }
+
+  return { band, moved, pressPick };
+}

@@ -1,0 +1,347 @@
+import { defineStore } from 'pinia';
+import { nextTick, ref } from 'vue';
+
+import type { Command, Node, Role } from '@/api/types';
+import { turnAbout } from '@/desk/gestures';
+import { useRegions } from '@/regions/store';
+import { useClipboard } from '@/stores/clipboard';
+import { newId, useDrawing } from '@/stores/drawing';
+import type { Row } from '@/stores/selection';
+import { HOLDING, useSelection } from '@/stores/selection';
+import type { Point } from '@/stores/view';
+import { useView } from '@/stores/view';
+
+/** What can be done with the selection beside outcomes, one entry a command. */
+export interface Action {
+  word: string;
+  /** As ``KeyboardEvent.key``, with ``Shift+`` or ``Ctrl+`` before it where held. */
+  key?: string;
+  /** Whether it makes sense now. */
+  can(): boolean;
+  run(): unknown;
+}
+
+export const ROLES: readonly Role[] = ['adds', 'cuts', 'limits', 'alternates'];
+
+/** The last move or turn, to be done again on a fresh copy. */
+interface Last {
+  ids: string[];
+  by: NonNullable<Extract<Command, { kind: 'duplicate' }>['by']>;
+}
+
+export const useActions = defineStore('actions', () => {
+  const drawing = useDrawing();
+  const selection = useSelection();
+  const view = useView();
+  const clipboard = useClipboard();
+  const regions = useRegions();
+  const last = ref<Last | null>(null);
+
+  const ids = () => [...selection.ids];
+  const any = () => selection.ids.length > 0;
+  const several = () => selection.ids.length > 1;
+  const every = (test: (row: Row) => boolean) => any() && selection.selected.every(test);
+  const run = (command: Command) => drawing.run(command);
+
+  /** The middle of the box round the selection. */
+  function middle(): Point {
+    const { x0, y0, x1, y1 } = selection.bounds!;
+    return { x: (x0 + x1) / 2, y: (y0 + y1) / 2 };
+  }
+
+  /** Remembers a move that is done, for *again*; ``seed`` names copies that it made. */
+  function remember(by: Last['by'], moved: string[], seed: string | null = null): void {
+    const copies = seed ? copiesOf(seed) : moved;
+    last.value = { ids: copies, by };
+    if (seed) void pickCopies(copies);
+  }
+
+  /** Selects copies; what the others were turned about these are turned about too. */
+  async function pickCopies(copies: readonly string[]): Promise<void> {
+    const { pivot } = view;
+    selection.pick(...copies);
+    await nextTick();
+    view.pivot = pivot;
+  }
+
+  /** The copies that were made under a seed, directly in their stacks. */
+  function copiesOf(seed: string): string[] {
+    const made = selection.rows.filter((row) => row.node.id.startsWith(`${seed}-`));
+    return made
+      .filter((row) => !row.parent?.startsWith(`${seed}-`))
+      .map((row) => row.node.id)
+      .reverse();
+  }
+
+  /** Leaves copies, mapped; answers the seed that they were made under, or null. */
+  async function copied(sources: string[], by: Last['by']): Promise<string | null> {
+    const seed = newId();
+    return (await run({ kind: 'duplicate', ids: sources, seed, by } as Command)) ? seed : null;
+  }
+
+  async function duplicate(): Promise<void> {
+    const seed = await copied(ids(), {});
+    if (seed) await pickCopies(copiesOf(seed));
+  }
+
+  async function again(): Promise<void> {
+    if (!last.value) return;
+    const { by } = last.value;
+    const seed = await copied(any() ? ids() : last.value.ids, by);
+    if (seed) remember(by, [], seed);
+  }
+
+  async function group(): Promise<void> {
+    const id = newId();
+    if (await run({ kind: 'group', ids: ids(), id, name: 'Group' })) selection.pick(id);
+  }
+
+  async function ungroup(): Promise<void> {
+    const inner = selection.selected.flatMap((row) =>
+      row.node.kind === 'group' ? row.node.nodes.map((node) => node.id) : [],
+    );
+    if (await run({ kind: 'ungroup', ids: ids() })) selection.pick(...inner);
+  }
+
+  const arrange = (to: 'raise' | 'lower' | 'top' | 'bottom') => () =>
+    run({ kind: 'arrange', ids: ids(), to });
+
+  /** Turns on what some lack, or off what all have. */
+  function toggle(key: 'locked' | 'guide' | 'visible', on: boolean): Promise<boolean> {
+    const all = selection.selected.every((row) => (row.node[key] ?? key === 'visible') === on);
+    return run({ kind: 'set-state', ids: ids(), [key]: all ? !on : on } as Command);
+  }
+
+  function mirror(across: 'left-right' | 'top-bottom'): Promise<boolean> {
+    const about = several() ? 'selection' : 'own';
+    return run({ kind: 'mirror', ids: ids(), across, about } as Command);
+  }
+
+  /** A copy mirrored across the plate's middle: the other half. */
+  async function otherHalf(): Promise<void> {
+    const seed = newId();
+    const command = { kind: 'mirror', ids: ids(), across: 'left-right', about: 'plate', seed };
+    if (await run(command as Command)) selection.pick(...copiesOf(seed));
+  }
+
+  /** Mirrors the others across the one line that is selected with them. */
+  function mirrorAcrossLine(): Promise<boolean> {
+    const line = selection.selected.find((row) => row.node.kind === 'line')!.node.id;
+    const others = ids().filter((key) => key !== line);
+    return run({ kind: 'mirror', ids: others, line } as Command);
+  }
+
+  async function turn(degrees: number): Promise<void> {
+    const by = turnAbout(view.pivot ?? middle(), degrees);
+    const moved = ids();
+    if (await run({ kind: 'transform', ids: moved, by })) remember(by, moved);
+  }
+
+  function selectLike(same: (node: Node) => unknown): void {
+    const model = selection.selected.map((row) => JSON.stringify(same(row.node)));
+    const alike = selection.beside.filter((row) => model.includes(JSON.stringify(same(row.node))));
+    selection.pick(...alike.map((row) => row.node.id).reverse());
+  }
+
+  function takePaint(): void {
+    const node = selection.only?.node;
+    if (!node || node.kind === 'group') return;
+    view.fill = node.fill ?? null;
+    view.line = node.line ?? null;
+  }
+
+  function copyPaint(): Promise<boolean> {
+    const [source, ...others] = ids();
+    return run({ kind: 'copy-paint', source: source!, ids: others });
+  }
+
+  /** Gives members the role after the one they have. */
+  async function nextRole(rows: readonly Row[]): Promise<void> {
+    for (const { node, parent, role } of rows) {
+      if (!role || !parent) continue;
+      const next = ROLES[(ROLES.indexOf(role) + 1) % ROLES.length]!;
+      await run({ kind: 'set-role', compound: parent, member: node.id, role: next });
+    }
+  }
+
+  /** Whether all that is selected shows only within another shape. */
+  const inClip = () =>
+    every((row) => {
+      const above = row.parent ? selection.rowById.get(row.parent)!.node : null;
+      return above?.kind === 'clip' && above.holder.id !== row.node.id;
+    });
+
+  /** Puts all but the lowest of the selected shapes inside that one. */
+  async function clip(): Promise<void> {
+    const order = selection.rows
+      .map((row) => row.node.id)
+      .filter((key) => selection.chosen.has(key));
+    const holder = order.pop()!;
+    const id = newId();
+    const already = selection.rowById.get(holder)!.node.kind === 'clip';
+    if (await run({ kind: 'put-inside', ids: order, holder, id }))
+      selection.pick(already ? holder : id);
+  }
+
+  async function takeOut(): Promise<void> {
+    const only = selection.only?.node;
+    const out = only?.kind === 'clip' ? (only.nodes ?? []).map((node) => node.id) : ids();
+    if (await run({ kind: 'take-out', ids: out })) selection.pick(...out);
+  }
+
+  const showAll = () =>
+    run({
+      kind: 'set-state',
+      ids: selection.rows.filter((row) => row.node.visible === false).map((row) => row.node.id),
+      visible: true,
+    } as Command);
+
+  const oneLine = () =>
+    several() && selection.selected.filter((row) => row.node.kind === 'line').length === 1;
+
+  const actions: Record<string, Action> = {
+    copy: { word: 'Copy', key: 'Ctrl+C', can: any, run: clipboard.copy },
+    cutOut: { word: 'Cut out', key: 'Ctrl+X', can: any, run: clipboard.cut },
+    duplicate: { word: 'Duplicate', key: 'Ctrl+D', can: any, run: duplicate },
+    again: { word: 'Again', key: 'Y', can: () => last.value !== null, run: again },
+    remove: {
+      word: 'Remove',
+      key: 'Delete',
+      can: any,
+      run: () => run({ kind: 'remove', ids: ids() }),
+    },
+    group: { word: 'Group', key: 'U', can: any, run: group },
+    ungroup: {
+      word: 'Ungroup',
+      key: 'Shift+U',
+      can: () => every((row) => row.node.kind === 'group'),
+      run: ungroup,
+    },
+    focus: {
+      word: 'Work inside',
+      key: 'Enter',
+      can: () => HOLDING.includes(selection.only?.node.kind ?? ''),
+      run: () => selection.enter(selection.only!.node.id),
+    },
+    regions: {
+      word: 'Pick regions',
+      key: 'R',
+      can: () => regions.possible,
+      run: regions.begin,
+    },
+    clip: {
+      word: 'Show only within the lowest',
+      key: 'Shift+W',
+      can: () => selection.combinable.length > 1 && !inClip(),
+      run: clip,
+    },
+    takeOut: {
+      word: 'Take out of the clip',
+      key: 'Shift+W',
+      can: () => inClip() || selection.only?.node.kind === 'clip',
+      run: takeOut,
+    },
+    settle: {
+      word: 'Settle',
+      key: 'Shift+S',
+      can: () => every((row) => row.node.kind !== 'path'),
+      run: () => run({ kind: 'settle', ids: ids() }),
+    },
+    unbundle: {
+      word: 'Unbundle',
+      key: 'Shift+B',
+      can: () => selection.only?.node.kind === 'path' || selection.only?.node.kind === 'compound',
+      run: () => run({ kind: 'unbundle', id: selection.only!.node.id }),
+    },
+    role: {
+      word: 'Next role',
+      key: 'Shift+R',
+      can: () => every((row) => row.role !== null),
+      run: () => nextRole(selection.selected),
+    },
+    raise: { word: 'Raise', key: 'PageUp', can: any, run: arrange('raise') },
+    lower: { word: 'Lower', key: 'PageDown', can: any, run: arrange('lower') },
+    top: { word: 'Raise to top', key: 'Home', can: any, run: arrange('top') },
+    bottom: { word: 'Lower to bottom', key: 'End', can: any, run: arrange('bottom') },
+    hide: { word: 'Hide or show', key: 'H', can: any, run: () => toggle('visible', false) },
+    showAll: {
+      word: 'Show all hidden',
+      key: 'Shift+H',
+      can: () => selection.rows.some((row) => row.node.visible === false),
+      run: showAll,
+    },
+    lock: { word: 'Lock or unlock', key: 'L', can: any, run: () => toggle('locked', true) },
+    guide: { word: 'Guide shape or not', key: 'I', can: any, run: () => toggle('guide', true) },
+    mirrorX: { word: 'Mirror left to right', key: 'M', can: any, run: () => mirror('left-right') },
+    mirrorY: {
+      word: 'Mirror top to bottom',
+      key: 'Shift+M',
+      can: any,
+      run: () => mirror('top-bottom'),
+    },
+    mirrorPlate: {
+      word: 'Mirror on the plate',
+      key: 'Shift+D',
+      can: any,
+      run: () =>
+        run({ kind: 'mirror', ids: ids(), across: 'left-right', about: 'plate' } as Command),
+    },
+    otherHalf: { word: 'Mirrored copy on the plate', key: 'D', can: any, run: otherHalf },
+    mirrorLine: { word: 'Mirror across the line', key: 'X', can: oneLine, run: mirrorAcrossLine },
+    turn: { word: 'Turn by 15°', key: ')', can: any, run: () => turn(15) },
+    turnBack: { word: 'Turn back by 15°', key: '(', can: any, run: () => turn(-15) },
+    sameCentre: {
+      word: 'Same centre',
+      key: '.',
+      can: several,
+      run: () => run({ kind: 'same-centre', ids: ids() }),
+    },
+    sameSize: {
+      word: 'Same size',
+      key: 'Z',
+      can: several,
+      run: () => run({ kind: 'same-size', ids: ids() }),
+    },
+    sameAngle: {
+      word: 'Same angle',
+      key: 'Shift+Z',
+      can: several,
+      run: () => run({ kind: 'same-angle', ids: ids() }),
+    },
+    copyPaint: { word: 'Paint like the first', key: 'Shift+P', can: several, run: copyPaint },
+    takePaint: {
+      word: 'Paint of new shapes from this',
+      key: 'P',
+      can: () => Boolean(selection.only && selection.only.node.kind !== 'group'),
+      run: takePaint,
+    },
+    likeFill: {
+      word: 'Select the same fill',
+      key: 'A',
+      can: any,
+      run: () => selectLike((node) => node.fill ?? null),
+    },
+    likeLine: {
+      word: 'Select the same line',
+      key: 'Shift+A',
+      can: any,
+      run: () => selectLike((node) => node.line ?? null),
+    },
+    likeKind: {
+      word: 'Select the same kind',
+      key: 'Q',
+      can: any,
+      run: () => selectLike((node) => node.kind),
+    },
+  };
+
+  /** Does what a key stands for; answers whether it stands for something now. */
+  function byKey(key: string): boolean {
+    const action = Object.values(actions).find((each) => each.key === key && each.can());
+    if (!action) return false;
+    void action.run();
+    return true;
+  }
+
+  return { actions, byKey, remember, nextRole };
+});

@@ -1,0 +1,156 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue';
+
+import type { Command } from '@/api/types';
+import { useActions } from '@/editor/actions';
+import { useDrawing } from '@/stores/drawing';
+import { useSelection } from '@/stores/selection';
+
+/** Brings shapes on one line or one centre, and spreads them evenly. */
+const drawing = useDrawing();
+const selection = useSelection();
+const to = ref<'selection' | 'plate' | 'first'>('selection');
+const withLine = ref(false);
+const first = ref<HTMLElement>();
+const { actions } = useActions();
+
+/** What the others take from the shape picked first. */
+const ALIKE = ['sameCentre', 'sameSize', 'sameAngle'] as const;
+
+/** An icon each: a line, and two bars that lie on it. */
+const EDGES = [
+  { edge: 'left', word: 'Align left', icon: 'M4 3v18M7 7h12M7 15h7' },
+  { edge: 'centre', word: 'Align centres', icon: 'M12 3v18M5 7h14M8 15h8' },
+  { edge: 'right', word: 'Align right', icon: 'M20 3v18M5 7h12M10 15h7' },
+  { edge: 'top', word: 'Align top', icon: 'M3 4h18M7 7v12M15 7v7' },
+  { edge: 'middle', word: 'Align middles', icon: 'M3 12h18M7 5v14M15 8v8' },
+  { edge: 'bottom', word: 'Align bottom', icon: 'M3 20h18M7 5v12M15 10v7' },
+] as const;
+const SPREADS = [
+  { axis: 'x', by: 'gaps', word: 'Equal gaps across', icon: 'M3 5v14M10 5v14M14 5v14M21 5v14' },
+  { axis: 'y', by: 'gaps', word: 'Equal gaps down', icon: 'M5 3h14M5 10h14M5 14h14M5 21h14' },
+  { axis: 'x', by: 'centres', word: 'Equal centres across', icon: 'M4 12h.1M12 12h.1M20 12h.1' },
+  { axis: 'y', by: 'centres', word: 'Equal centres down', icon: 'M12 4v.1M12 12v.1M12 20v.1' },
+] as const;
+
+const spreadable = computed(
+  () => selection.selected.length > 2 || (to.value === 'plate' && selection.selected.length > 1),
+);
+
+function align(edge: string): void {
+  const ids = [...selection.ids];
+  const where = to.value === 'first' ? { fixed: ids[0] } : { to: to.value };
+  void drawing.run({ kind: 'align', ids, edge, with_line: withLine.value, ...where } as Command);
+}
+
+function spread(axis: string, by: string): void {
+  const where = to.value === 'plate' ? 'plate' : 'selection';
+  void drawing.run({ kind: 'spread', ids: [...selection.ids], axis, by, to: where } as Command);
+}
+
+defineExpose({ focus: () => first.value?.querySelector('button')?.focus() });
+</script>
+
+<template>
+  <section>
+    <h3>Align and spread</h3>
+    <label class="to">
+      <span class="soft">to</span>
+      <select v-model="to" aria-label="Align to">
+        <option value="selection">all of them</option>
+        <option value="first">{{ selection.selected[0]?.node.name }}, which stays</option>
+        <option value="plate">the plate</option>
+      </select>
+    </label>
+    <div ref="first" class="row">
+      <button
+        v-for="{ edge, word, icon } in EDGES"
+        :key="edge"
+        :title="word"
+        :aria-label="word"
+        @click="align(edge)"
+      >
+        <svg viewBox="0 0 24 24" aria-hidden="true"><path :d="icon" /></svg>
+      </button>
+    </div>
+    <div class="row">
+      <button
+        v-for="{ axis, by, word, icon } in SPREADS"
+        :key="word"
+        :title="spreadable ? word : `${word}: three or more shapes are wanted`"
+        :aria-label="word"
+        :disabled="!spreadable"
+        @click="spread(axis, by)"
+      >
+        <svg viewBox="0 0 24 24" aria-hidden="true"><path :d="icon" /></svg>
+      </button>
+    </div>
+    <div class="row words">
+      <button
+        v-for="name in ALIKE"
+        :key="name"
+        :title="`${actions[name]!.word} as ${selection.selected[0]?.node.name} (${actions[name]!.key})`"
+        @click="actions[name]!.run()"
+      >
+        {{ actions[name]!.word }}
+      </button>
+    </div>
+    <label class="line"
+      ><input v-model="withLine" type="checkbox" /> with the width of the line</label
+    >
+  </section>
+</template>
+
+<style scoped>
+.to,
+.line {
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  margin-top: 7px;
+}
+.line {
+  color: var(--soft);
+  font-size: 12px;
+}
+select {
+  flex: 1;
+  min-width: 0;
+  padding: 3px 6px;
+  border: 1px solid var(--rule);
+  border-radius: 10px;
+  background: #fff;
+}
+.row {
+  display: flex;
+  gap: 4px;
+  margin-top: 7px;
+}
+.row button {
+  padding: 4px;
+  border: 1px solid var(--rule);
+  border-radius: 9px;
+  background: #fff;
+}
+.row button:hover:not(:disabled) {
+  border-color: var(--clay);
+}
+.row button:disabled {
+  opacity: 0.4;
+  cursor: default;
+}
+.words button {
+  padding: 3px 6px;
+  font-size: 11.5px;
+  white-space: nowrap;
+}
+svg {
+  display: block;
+  width: 24px;
+  height: 20px;
+  fill: none;
+  stroke: var(--ink);
+  stroke-width: 2.4;
+  stroke-linecap: round;
+}
+</style>

@@ -1,0 +1,94 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue';
+
+import type { Command, Node } from '@/api/types';
+import ColourField from '@/facts/ColourField.vue';
+import { common } from '@/facts/common';
+import NumberField from '@/facts/NumberField.vue';
+import SwatchSheet from '@/facts/SwatchSheet.vue';
+import { useDrawing } from '@/stores/drawing';
+import { childrenOf } from '@/stores/selection';
+
+/** Fill, line and opacity; of a group or region build those of all that it holds. */
+const props = defineProps<{ nodes: Node[] }>();
+
+const WIDTH = { min: 0, max: 1e6, above: true };
+const SHARE = { min: 0, max: 100 };
+const FIRST_WIDTH = 2;
+
+const drawing = useDrawing();
+const swatches = ref(false);
+
+function painted(node: Node): Node[] {
+  if (node.kind === 'clip') return painted(node.holder as Node);
+  const isMany = node.kind === 'group' || node.kind === 'regions';
+  return isMany ? childrenOf(node).flatMap((child) => painted(child.node)) : [node];
+}
+
+const all = computed(() => props.nodes.flatMap(painted));
+const fill = computed(() => common(all.value, (node) => node.fill ?? null));
+const colour = computed(() => common(all.value, (node) => node.line?.colour ?? null));
+const width = computed(() => common(all.value, (node) => node.line?.width ?? 0));
+const opacity = computed(() => common(all.value, (node) => (node.opacity ?? 1) * 100));
+
+function paint(fields: object): void {
+  const ids = props.nodes.map((node) => node.id);
+  void drawing.run({ kind: 'paint', ids, ...fields } as Command);
+}
+
+function setLine(next: { colour?: string | null; width?: number }): void {
+  if (next.colour === null || next.width === 0) return paint({ line: null });
+  const line = {
+    colour: next.colour ?? colour.value ?? '#22303C',
+    width: next.width ?? (width.value || FIRST_WIDTH),
+  };
+  paint({ line });
+}
+</script>
+
+<template>
+  <section>
+    <h3>
+      Paint
+      <button class="more soft" @click="swatches = true">colours…</button>
+    </h3>
+    <ColourField :colour="fill" label="Fill" none @choose="paint({ fill: $event })" />
+    <div class="one">
+      <NumberField
+        label="opacity"
+        :value="opacity"
+        :rule="SHARE"
+        unit="%"
+        @change="paint({ opacity: $event / 100 })"
+      />
+    </div>
+  </section>
+  <section>
+    <h3>Line</h3>
+    <ColourField :colour="colour" label="Line" none @choose="setLine({ colour: $event })">
+      <NumberField
+        label="width"
+        :value="width"
+        :rule="{ ...WIDTH, above: false }"
+        @change="setLine({ width: $event })"
+      />
+    </ColourField>
+  </section>
+  <v-dialog v-model="swatches"><SwatchSheet @close="swatches = false" /></v-dialog>
+</template>
+
+<style scoped>
+h3 {
+  display: flex;
+  justify-content: space-between;
+}
+.more {
+  font-weight: 400;
+}
+.more:hover {
+  color: var(--ink);
+}
+.one {
+  margin-top: 8px;
+}
+</style>

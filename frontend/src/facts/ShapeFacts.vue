@@ -1,0 +1,113 @@
+<script setup lang="ts">
+import { computed } from 'vue';
+
+import type { Command, Figure, Node } from '@/api/types';
+import { shortNumber } from '@/desk/gestures';
+import type { Parameter } from '@/editor/shapes';
+import { ownParameters, parameterFields } from '@/editor/shapes';
+import { common } from '@/facts/common';
+import NumberField from '@/facts/NumberField.vue';
+import { useDrawing } from '@/stores/drawing';
+
+/** The parameters that all the selected shapes have, whatever else they are. */
+const props = defineProps<{ nodes: Node[]; figures: Figure[] }>();
+
+const CORNERS = ['top left', 'top right', 'bottom right', 'bottom left'];
+const RADIUS = { min: 0, max: 1e6 };
+
+const drawing = useDrawing();
+
+const parameters = computed(() => {
+  const [first, ...others] = props.nodes.map(ownParameters);
+  return (first ?? []).filter((parameter) =>
+    others.every((other) => other.some((each) => each.key === parameter.key)),
+  );
+});
+const boxes = computed(() =>
+  props.nodes.flatMap((node) => (node.kind === 'rectangle' ? [node] : [])),
+);
+const each = computed(
+  () => boxes.value.length === props.nodes.length && boxes.value.some((box) => box.radii),
+);
+
+function valueOf(node: Node, key: string): number {
+  return (node as unknown as Record<string, number>)[key] ?? 0;
+}
+
+function value(parameter: Parameter): number | undefined {
+  if (parameter.key === 'radius' && boxes.value.some((box) => box.radii)) return undefined;
+  return common(props.nodes, (node) => valueOf(node, parameter.key));
+}
+
+function run(fields: object): void {
+  const ids = props.nodes.map((node) => node.id);
+  void drawing.run({ kind: 'set-parameters', ids, ...fields } as Command);
+}
+
+function radiiOf(node: (typeof boxes.value)[number]): number[] {
+  const { radius = 0 } = node;
+  return node.radii ?? [radius, radius, radius, radius];
+}
+
+function setCorner(corner: number, radius: number): void {
+  const radii = radiiOf(boxes.value[0]!).map((old, i) => (i === corner ? radius : old));
+  run({ radii });
+}
+
+/** Corner radii that are drawn smaller than was asked for. */
+const clamped = computed(() => {
+  const found = props.figures.flatMap((figure) => Object.values(figure.clamped ?? {}));
+  return found.length ? Math.min(...found) : null;
+});
+</script>
+
+<template>
+  <section v-if="parameters.length">
+    <h3>Shape</h3>
+    <div class="fields">
+      <NumberField
+        v-for="parameter in parameters"
+        :key="parameter.key"
+        :label="parameter.word"
+        :value="value(parameter)"
+        :rule="parameter"
+        :unit="parameter.unit"
+        @change="run({ parameters: parameterFields(parameter.key, $event) })"
+      />
+      <template v-if="boxes.length === nodes.length">
+        <button v-if="!each" class="more soft" @click="run({ radii: radiiOf(boxes[0]!) })">
+          each corner by itself
+        </button>
+        <template v-else>
+          <NumberField
+            v-for="(corner, i) in CORNERS"
+            :key="corner"
+            :label="corner"
+            :value="common(boxes, (box) => radiiOf(box)[i]!)"
+            :rule="RADIUS"
+            @change="setCorner(i, $event)"
+          />
+        </template>
+      </template>
+    </div>
+    <p v-if="clamped !== null" class="soft note">
+      Drawn with {{ shortNumber(clamped) }}, the most that fits; it comes back when there is room.
+    </p>
+  </section>
+</template>
+
+<style scoped>
+.fields {
+  display: grid;
+  gap: 6px;
+  margin-top: 6px;
+}
+.more {
+  justify-self: end;
+  padding: 2px;
+  font-size: 11.5px;
+}
+.more:hover {
+  color: var(--ink);
+}
+</style>

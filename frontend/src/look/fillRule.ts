@@ -1,4 +1,0 @@
-/** A fill rule as SVG's attribute takes it. */
-export function rule(name: string): 'nonzero' | 'evenodd' {
-  return name === 'evenodd' ? 'evenodd' : 'nonzero';
-}

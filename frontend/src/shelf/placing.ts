@@ -1,0 +1,19 @@
+import { useDrawing } from '@/stores/drawing';
+import { useSelection } from '@/stores/selection';
+import { useShelf } from '@/stores/shelf';
+import type { Point } from '@/stores/view';
+import { useView } from '@/stores/view';
+
+/** What an asset is called while it is dragged from the shelf. */
+export const ASSET = 'application/x-dotstack-asset';
+
+/** Puts a copy of an asset on the plate in hand, in the paint that is chosen, and selects it. */
+export async function placeAsset(asset: string, centre: Point, scale: number): Promise<void> {
+  const drawing = useDrawing();
+  const selection = useSelection();
+  const paint = useShelf().ownPaint ? null : useView().ink;
+  const before = new Set(drawing.heads[selection.plate]?.nodes);
+  const done = await drawing.placeAsset(selection.plate, asset, centre, scale, paint);
+  const fresh = drawing.heads[selection.plate]?.nodes.find((key) => !before.has(key));
+  if (done && fresh) selection.pick(fresh);
+}

@@ -1,0 +1,284 @@
+<script setup lang="ts">
+import { computed } from 'vue';
+
+import { useActions } from '@/editor/actions';
+import { ROW } from '@/stack/thread';
+import type { Row } from '@/stores/selection';
+import { childrenOf, HOLDING, LIVE_KINDS, useSelection } from '@/stores/selection';
+
+/** One shape of the stack: its dot, its name, what it is, and what can be switched. */
+const props = defineProps<{
+  row: Row;
+  indent: number;
+  folded: boolean;
+  renaming: boolean;
+  drop: 'above' | 'below' | 'into' | null;
+}>();
+const emit = defineEmits<{
+  pick: [event: MouseEvent];
+  fold: [];
+  rename: [];
+  renamed: [name: string | null];
+  set: [fields: { visible?: boolean; locked?: boolean }];
+}>();
+
+const KIND_NOTES: Partial<Record<Row['node']['kind'], string>> = {
+  compound: 'live',
+  regions: 'regions',
+  clip: 'clip',
+  group: 'group',
+};
+
+const selection = useSelection();
+const actions = useActions();
+
+const node = computed(() => props.row.node);
+const holds = computed(() => HOLDING.includes(node.value.kind));
+const isLive = computed(() => LIVE_KINDS.includes(node.value.kind));
+const isHolder = computed(() => {
+  const above = props.row.parent ? selection.rowById.get(props.row.parent)?.node : null;
+  return above?.kind === 'clip' && above.holder.id === node.value.id;
+});
+const chosen = computed(() => selection.chosen.has(node.value.id));
+const under = computed(() => selection.hovered === node.value.id);
+const hidden = computed(() => node.value.visible === false);
+
+const note = computed(() => {
+  const said: string[] = [];
+  if (props.row.role) said.push(props.row.role);
+  else if (isHolder.value) said.push('holds them');
+  else if (KIND_NOTES[node.value.kind]) said.push(KIND_NOTES[node.value.kind]!);
+  if (holds.value) said.push(String(childrenOf(node.value).length));
+  if (node.value.guide) said.push('guide');
+  return said.join(' · ');
+});
+
+const paint = computed(() => {
+  if (isLive.value && !props.row.role) return 'var(--tide)';
+  if (node.value.kind === 'group') return 'var(--card)';
+  return node.value.fill ?? node.value.line?.colour ?? '#fff';
+});
+const hollow = computed(() => props.row.role === 'cuts' || (!node.value.fill && !isLive.value));
+</script>
+
+<template>
+  <div
+    class="row"
+    role="listitem"
+    :data-row="node.id"
+    draggable="true"
+    :class="[
+      drop,
+      {
+        on: chosen,
+        under,
+        clips: drop === 'into' && !holds,
+        dim: row.dimmed,
+      },
+    ]"
+    :style="{ paddingLeft: `${indent + 4}px`, height: `${ROW}px` }"
+    @pointerenter="selection.hovered = node.id"
+    @pointerleave="selection.hovered = null"
+  >
+    <button
+      class="dot"
+      :class="{ small: row.depth, hollow, guide: node.guide }"
+      :style="{ '--paint': paint }"
+      :aria-label="holds ? `${folded ? 'Unfold' : 'Fold'} ${node.name}` : `Select ${node.name}`"
+      :aria-expanded="holds ? !folded : undefined"
+      @click="holds ? emit('fold') : emit('pick', $event)"
+    />
+    <input
+      v-if="renaming"
+      class="name"
+      :value="node.name"
+      :aria-label="`New name of ${node.name}`"
+      maxlength="120"
+      @keydown.enter="emit('renamed', ($event.target as HTMLInputElement).value)"
+      @keydown.esc.stop="emit('renamed', null)"
+      @blur="emit('renamed', ($event.target as HTMLInputElement).value)"
+    />
+    <button
+      v-else
+      class="name"
+      :aria-pressed="chosen"
+      :title="`${node.name} (double-click or F2 to rename)`"
+      @click="emit('pick', $event)"
+      @dblclick="emit('rename')"
+    >
+      {{ node.name }}
+    </button>
+    <button
+      v-if="row.role"
+      class="note role"
+      :class="{ cuts: row.role === 'cuts' }"
+      :aria-label="`${node.name} ${row.role}: change its role`"
+      title="what it does to all below it; click for the next role (Shift+R)"
+      @click="actions.nextRole([row])"
+    >
+      {{ note }}
+    </button>
+    <span v-else class="note" :class="{ live: isLive, guide: node.guide }">
+      {{ note }}
+    </span>
+    <span class="switches">
+      <button
+        :class="{ set: hidden }"
+        :aria-label="`${hidden ? 'Show' : 'Hide'} ${node.name}`"
+        :title="hidden ? 'hidden: click to show (H)' : 'hide (H)'"
+        @click="emit('set', { visible: hidden })"
+      >
+        <svg viewBox="0 0 16 16" aria-hidden="true">
+          <path d="M1.5 8C4 4.2 12 4.2 14.5 8 12 11.8 4 11.8 1.5 8z" />
+          <circle cx="8" cy="8" r="1.8" />
+          <path v-if="hidden" d="M2.5 13.5l11-11" />
+        </svg>
+      </button>
+      <button
+        :class="{ set: node.locked }"
+        :aria-label="`${node.locked ? 'Unlock' : 'Lock'} ${node.name}`"
+        :title="node.locked ? 'locked: click to unlock (L)' : 'lock (L)'"
+        @click="emit('set', { locked: !node.locked })"
+      >
+        <svg viewBox="0 0 16 16" aria-hidden="true">
+          <rect x="3" y="7" width="10" height="7" rx="2" />
+          <path
+            :d="node.locked ? 'M5.2 7V5a2.8 2.8 0 0 1 5.6 0v2' : 'M5.2 7V4.4a2.8 2.8 0 0 1 5.4-1'"
+          />
+        </svg>
+      </button>
+    </span>
+  </div>
+</template>
+
+<style scoped>
+.row {
+  position: relative;
+  display: flex;
+  align-items: center;
+  margin: 0 8px;
+  padding-right: 10px;
+  border-block: 1px solid transparent;
+  border-radius: 18px;
+  background-clip: padding-box;
+}
+.row.under {
+  background-color: #f5eee1;
+}
+.row.on {
+  background-color: var(--chosen);
+}
+.row.above {
+  box-shadow: 0 -2px 0 var(--clay);
+}
+.row.below {
+  box-shadow: 0 2px 0 var(--clay);
+}
+.row.into {
+  box-shadow: inset 0 0 0 2px var(--clay);
+}
+.row.clips::after {
+  content: 'show within';
+  position: absolute;
+  right: 12px;
+  padding: 1px 8px;
+  border-radius: 9px;
+  background: var(--clay);
+  color: #fff;
+  font-size: 11px;
+}
+.dim .name,
+.dim .dot {
+  opacity: 0.45;
+}
+.dot {
+  position: relative;
+  z-index: 2;
+  flex: none;
+  width: 16px;
+  height: 16px;
+  margin: 0 6px 0 8px;
+  border-radius: 50%;
+  background: var(--paint);
+  box-shadow: inset 0 0 0 1px rgb(34 48 60 / 25%);
+}
+.dot.small {
+  width: 14px;
+  height: 14px;
+  margin: 0 7px 0 9px;
+}
+.dot.hollow {
+  background: var(--card);
+  box-shadow: inset 0 0 0 2px var(--ink);
+}
+.dot.guide {
+  background: var(--card);
+  box-shadow: none;
+  border: 1.5px dashed var(--moss);
+}
+.name {
+  flex: 1;
+  min-width: 0;
+  height: 100%;
+  padding: 0 8px;
+  text-align: left;
+  white-space: nowrap;
+  overflow: hidden;
+  text-overflow: ellipsis;
+}
+input.name {
+  height: 26px;
+  background: #fff;
+  border: 1px solid var(--tide);
+  border-radius: 8px;
+  outline: none;
+}
+.on button.name {
+  font-weight: 600;
+}
+.note {
+  flex: none;
+  font-size: 11px;
+  color: var(--soft);
+}
+.role:hover {
+  text-decoration: underline;
+}
+.note.live {
+  color: var(--tide);
+}
+.note.guide {
+  color: var(--moss);
+}
+.note.cuts {
+  color: var(--clay);
+}
+.switches {
+  display: flex;
+  flex: none;
+}
+.switches button {
+  width: 0;
+  overflow: hidden;
+  opacity: 0;
+}
+.row:hover .switches button,
+.row:focus-within .switches button,
+.switches button.set {
+  width: 21px;
+  padding-left: 5px;
+  opacity: 1;
+}
+.switches svg {
+  display: block;
+  width: 16px;
+  height: 16px;
+  fill: none;
+  stroke: var(--soft);
+  stroke-width: 1.3;
+}
+.switches button:hover svg,
+.switches .set svg {
+  stroke: var(--ink);
+}
+</style>

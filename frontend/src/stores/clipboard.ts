@@ -1,0 +1,172 @@
+import { defineStore } from 'pinia';
+import { ref, shallowRef } from 'vue';
+
+import { bytes } from '@/api/bytes';
+import client, { answered } from '@/api/client';
+import type { Command, Node, PastedShapes, SvgText } from '@/api/types';
+import { attempt } from '@/stores/attempt';
+import { newId, useDrawing } from '@/stores/drawing';
+import { useNotices } from '@/stores/notices';
+import type { Row } from '@/stores/selection';
+import { useSelection } from '@/stores/selection';
+import type { Point } from '@/stores/view';
+
+const PASTE_STEP = 10;
+const KEPT = 'dotstack-copied';
+
+interface Copied {
+  /** The text that lies on the system's clipboard for these shapes. */
+  svg: string;
+  /** The shapes in their plates' axes, the lowest first. */
+  nodes: Node[];
+  /** How often they were pasted already. */
+  pasted: number;
+}
+
+/** Copies: over plates and drawings, and to and from other programs as SVG text. */
+export const useClipboard = defineStore('clipboard', () => {
+  const drawing = useDrawing();
+  const selection = useSelection();
+  const notices = useNotices();
+  const copied = ref<Copied | null>(null);
+  /** What of the last file could not be kept, and where it is. */
+  const notKept = shallowRef<{ name: string; notes: readonly string[] } | null>(null);
+
+  /** The selection as shapes of their own, each placed as it stands on the plate. */
+  function standing(rows: readonly Row[]): Node[] {
+    const order = selection.rows.map((row) => row.node.id);
+    return [...rows]
+      .sort((a, b) => order.indexOf(b.node.id) - order.indexOf(a.node.id))
+      .map((row) => ({
+        ...row.node,
+        transform: selection.figureById.get(row.node.id)?.matrix ?? row.node.transform,
+      }));
+  }
+
+  /** A region build whose picks name its own members. */
+  function renewedRegions(node: Extract<Node, { kind: 'regions' }>): Node {
+    const members = node.members.map((member) => renewed(member as Node));
+    const names = new Map(node.members.map((member, i) => [member.id, members[i]!.id]));
+    const picks = (node.picks ?? []).map((pick) => ({
+      ...pick,
+      regions: pick.regions.map((region) => ({
+        ...region,
+        cover: region.cover.map((key) => names.get(key) ?? key),
+      })),
+    }));
+    return { ...node, members, picks } as Node;
+  }
+
+  function renewed(node: Node): Node {
+    const fresh = { ...node, id: newId() };
+    if (fresh.kind === 'compound')
+      fresh.members = fresh.members.map((member) => ({
+        ...member,
+        node: renewed(member.node as Node),
+      })) as typeof fresh.members;
+    if (fresh.kind === 'group' || fresh.kind === 'clip')
+      fresh.nodes = (fresh.nodes ?? []).map((child) =>
+        renewed(child as Node),
+      ) as typeof fresh.nodes;
+    if (fresh.kind === 'clip') fresh.holder = renewed(fresh.holder as Node) as typeof fresh.holder;
+    return fresh.kind === 'regions' ? renewedRegions(fresh) : fresh;
+  }
+
+  /** Copies the selection; answers whether there was one that could be copied. */
+  async function copy(): Promise<boolean> {
+    const ids = [...selection.ids];
+    if (!ids.length) return false;
+    const nodes = standing(selection.selected);
+    const found = await attempt(() =>
+      answered<SvgText>(
+        client.POST('/api/drawings/{drawing_id}/copy-out', {
+          params: { path: { drawing_id: drawing.id } },
+          body: { revision: drawing.revision, ids },
+        }),
+      ),
+    );
+    if (!found) return false;
+    copied.value = { svg: found.svg, nodes, pasted: 0 };
+    try {
+      // Another drawing of ours, even in another tab, gets the shapes live.
+      localStorage.setItem(KEPT, JSON.stringify(copied.value));
+      await navigator.clipboard.writeText(found.svg);
+    } catch {
+      notices.say('The system clipboard cannot be reached; paste within this drawing works.');
+    }
+    return true;
+  }
+
+  async function cut(): Promise<void> {
+    const ids = [...selection.ids];
+    if (await copy()) await drawing.run({ kind: 'remove', ids });
+  }
+
+  /** Puts shapes on the plate in hand, moved by ``by``; they are selected then. */
+  async function put(nodes: Node[], by: Point): Promise<void> {
+    const fresh = nodes.map((node) => {
+      const { e = 0, f = 0, ...turn } = node.transform ?? {};
+      return { ...renewed(node), transform: { ...turn, e: e + by.x, f: f + by.y } };
+    });
+    const command = { kind: 'paste', plate: selection.plate, nodes: fresh } as Command;
+    if (await drawing.run(command)) selection.pick(...fresh.map((node) => node.id));
+  }
+
+  /** What was copied here last, if ``text`` is still what was put on the clipboard then. */
+  function ours(text: string | null): Copied | null {
+    if (copied.value && (text === null || same(copied.value.svg, text))) return copied.value;
+    const kept = localStorage.getItem(KEPT);
+    const other = kept ? (JSON.parse(kept) as Copied) : null;
+    return other && (text === null || same(other.svg, text)) ? other : null;
+  }
+
+  /** Pastes ``text`` from the system's clipboard; null where that cannot be read. */
+  async function paste(text: string | null, inPlace = false): Promise<void> {
+    const known = ours(text);
+    if (known) {
+      copied.value = { ...known, pasted: known.pasted + 1 };
+      const by = inPlace ? 0 : PASTE_STEP * copied.value.pasted;
+      await put(known.nodes, { x: by, y: by });
+    } else if (text?.includes('<')) await pasteSvg(text);
+    else notices.say('There is nothing to paste: copy shapes, or SVG text, first.');
+  }
+
+  /** Makes shapes of SVG files; others are named and left. */
+  async function pasteFiles(files: readonly File[]): Promise<void> {
+    for (const file of files)
+      if (file.type === 'image/svg+xml' || file.name.endsWith('.svg'))
+        await pasteSvg(file, file.name);
+      else notices.say(`${file.name} is no SVG file; only these become shapes.`);
+  }
+
+  async function pasteSvg(svg: string | File, name = 'what was pasted'): Promise<void> {
+    const found = await attempt(() =>
+      answered<PastedShapes>(
+        client.POST('/api/import/svg', {
+          ...bytes(svg, 'image/svg+xml'),
+        }),
+      ),
+    );
+    if (!found) return;
+    await put(found.nodes as Node[], { x: 0, y: 0 });
+    if (found.notes.length) notKept.value = { name, notes: found.notes };
+  }
+
+  /** Puts shapes of this plate in another one, as they stand. */
+  function moveTo(plate: string): Promise<boolean> {
+    const top = drawing.heads[plate]?.nodes.at(-1) ?? null;
+    return drawing.run({
+      kind: 'move-in-stack',
+      ids: [...selection.ids],
+      parent: plate,
+      above: top,
+    });
+  }
+
+  return { copied, notKept, copy, cut, paste, pasteFiles, moveTo };
+});
+
+/** Clipboards may change line ends and the white space round a text. */
+function same(one: string, two: string): boolean {
+  return one.replace(/\s+/g, '') === two.replace(/\s+/g, '');
+}

@@ -1,0 +1,152 @@
+<script setup lang="ts">
+import { computed, onScopeDispose, shallowRef, watch } from 'vue';
+
+import client, { answered } from '@/api/client';
+import type { Contours, Piece } from '@/api/types';
+import { useActions } from '@/editor/actions';
+import PathPicture from '@/look/PathPicture.vue';
+import { newId, useDrawing } from '@/stores/drawing';
+import { latestWins } from '@/stores/latestWins';
+import type { Row } from '@/stores/selection';
+import { LIVE_KINDS, useSelection } from '@/stores/selection';
+import { useView } from '@/stores/view';
+import StripTile from '@/strip/StripTile.vue';
+
+/** What can be done with one shape: keep it, pick its regions, settle it, lift contours out. */
+const props = defineProps<{ row: Row }>();
+const emit = defineEmits<{ keep: [] }>();
+
+/** So many contours can be told apart as pictures. */
+const MOST = 24;
+
+const drawing = useDrawing();
+const selection = useSelection();
+const view = useView();
+const { actions } = useActions();
+const contours = shallowRef<readonly Piece[]>([]);
+
+const node = computed(() => props.row.node);
+const figure = computed(() => selection.figureById.get(node.value.id));
+const above = computed(() =>
+  props.row.parent ? selection.rowById.get(props.row.parent)!.node : null,
+);
+const isLive = computed(() => LIVE_KINDS.includes(node.value.kind));
+
+const asked = latestWins(
+  (id: string) =>
+    answered<Contours>(
+      client.POST('/api/drawings/{drawing_id}/contours', {
+        params: { path: { drawing_id: drawing.id } },
+        body: { revision: drawing.revision, id },
+      }),
+    ),
+  (found) => (contours.value = found.contours),
+);
+watch(
+  () => [node.value.id, drawing.revision] as const,
+  ([id]) => {
+    contours.value = [];
+    view.outcome = null;
+    if (node.value.kind === 'path') asked.ask(id);
+    else asked.cancel();
+  },
+  { immediate: true },
+);
+onScopeDispose(asked.cancel);
+
+const liftable = computed(() => (contours.value.length > 1 ? contours.value.slice(0, MOST) : []));
+
+async function lift(contour: number): Promise<void> {
+  view.outcome = null;
+  const id = newId();
+  if (await drawing.run({ kind: 'lift-out', id: node.value.id, contour, new_id: id }))
+    selection.pick(id);
+}
+</script>
+
+<template>
+  <div class="count soft">{{ node.name }}<br />{{ figure?.node_count }} nodes</div>
+  <StripTile
+    v-if="!row.role"
+    word="Put on shelf"
+    how="under a name"
+    title="Keep this shape under a name"
+    @click="emit('keep')"
+  >
+    <path d="M9 46h44M17 46V31M31 46V18M45 46V34" />
+    <circle cx="17" cy="27" r="4.5" class="dot" />
+    <circle cx="31" cy="14" r="4.5" class="dot" />
+    <circle cx="45" cy="30" r="4.5" class="dot" />
+  </StripTile>
+  <StripTile
+    v-if="node.kind === 'regions'"
+    word="Pick again"
+    how="R"
+    title="Pick its regions anew (R)"
+    @click="actions.regions!.run()"
+  >
+    <circle cx="24" cy="29" r="18" />
+    <circle cx="39" cy="29" r="18" />
+    <circle cx="14" cy="29" r="4.5" class="dot" />
+    <circle cx="31.5" cy="29" r="4.5" class="dot" />
+    <circle cx="49" cy="29" r="4.5" class="dot" />
+  </StripTile>
+  <StripTile
+    v-if="isLive && figure?.node_count"
+    word="Settle"
+    how="Shift+S"
+    title="Make plain paths of it (Shift+S)"
+    @click="actions.settle!.run()"
+  >
+    <path d="M12 40C12 10 50 10 50 40Z" />
+    <circle cx="12" cy="40" r="4" class="node" />
+    <circle cx="50" cy="40" r="4" class="node" />
+    <circle cx="31" cy="17.5" r="4" class="node" />
+  </StripTile>
+  <template v-if="liftable.length && figure">
+    <span class="soft lift">Lift<br />out</span>
+    <button
+      v-for="(contour, i) in liftable"
+      :key="i"
+      class="tile"
+      :aria-label="`Lift out contour ${i + 1}`"
+      :title="`Take this contour into a shape of its own`"
+      @pointerenter="view.outcome = [contour]"
+      @pointerleave="view.outcome = null"
+      @focus="view.outcome = [contour]"
+      @blur="view.outcome = null"
+      @click="lift(i)"
+    >
+      <PathPicture :pieces="[contour]" :box="figure.bounds" :margin="0.03" />
+      <b>contour {{ i + 1 }}</b>
+    </button>
+  </template>
+  <p v-else-if="row.role" class="soft advice">
+    <b>{{ node.name }}</b> is a member of <b>{{ above?.name }}</b>. Drag it, or change its numbers
+    and its role: the mark follows.
+  </p>
+  <p v-else-if="above" class="soft advice">
+    <b>{{ node.name }}</b> lies inside <b>{{ above.name }}</b>. Drag it, or change its numbers: what
+    holds it follows.
+  </p>
+  <p v-else class="soft advice">
+    Shift-click a second shape, and every way to combine the two appears here as a picture.
+  </p>
+</template>
+
+<style scoped>
+.count {
+  flex: none;
+  width: 62px;
+  align-self: center;
+  font-size: 12px;
+  overflow: hidden;
+  text-overflow: ellipsis;
+}
+.lift {
+  flex: none;
+  align-self: center;
+  margin: 0 4px 0 10px;
+  font-size: 12px;
+}
+</style>

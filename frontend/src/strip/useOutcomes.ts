@@ -1,0 +1,140 @@
+import { computed, onScopeDispose, ref, shallowRef, watch } from 'vue';
+
+import client, { answered, RefusedError } from '@/api/client';
+import type { Outcome, Tile, Tiles } from '@/api/types';
+import { useDrawing } from '@/stores/drawing';
+import { latestWins } from '@/stores/latestWins';
+import { useNotices } from '@/stores/notices';
+import { useSelection } from '@/stores/selection';
+import { useView } from '@/stores/view';
+import { FIRST, MORE } from '@/strip/outcomes';
+
+/** Several shapes are picked one after the other: only the last selection is computed. */
+const REST_MS = 40;
+/** Of more shapes the outcomes are asked for one by one, so that progress shows and a cancel tells. */
+const AT_ONCE = 40;
+
+interface Question {
+  ids: readonly string[];
+  /** What is asked for now, and what after it. */
+  which: readonly Outcome[];
+  later: readonly (readonly Outcome[])[];
+  first: boolean;
+}
+
+/** The outcomes of the selection, as they come from the core. */
+export function useOutcomes() {
+  const drawing = useDrawing();
+  const selection = useSelection();
+  const view = useView();
+  const notices = useNotices();
+  const found = shallowRef<Tiles | null>(null);
+  const more = ref(false);
+  const fault = ref('');
+  const cancelled = ref(false);
+  const wanted = ref(0);
+
+  const paint = computed(() => (view.taking.paint === 'natural' ? null : view.taking.paint));
+
+  function asked(ids: readonly string[], which: readonly Outcome[]): Promise<Tiles> {
+    return answered<Tiles>(
+      client.POST('/api/drawings/{drawing_id}/outcomes', {
+        params: { path: { drawing_id: drawing.id } },
+        body: {
+          revision: drawing.revision,
+          ids: [...ids],
+          which: [...which],
+          paint: paint.value,
+        },
+      }),
+    );
+  }
+
+  const tiles = computed(() => (selection.combinable.length > 1 ? (found.value?.tiles ?? []) : []));
+
+  const asking = latestWins(
+    ({ ids, which }: Question) => asked(ids, which),
+    (answer, { ids, later, first }) => {
+      const before = first ? [] : (found.value?.tiles ?? []);
+      found.value = { ...answer, tiles: [...before, ...answer.tiles] };
+      const [which, ...rest] = later;
+      if (which) asking.ask({ ids, which, later: rest, first: false });
+    },
+    {
+      restMs: REST_MS,
+      failed(error) {
+        found.value = null;
+        // An answer that was overtaken by a change is asked for again with that.
+        if (error instanceof RefusedError && !error.problem.current) fault.value = error.message;
+      },
+    },
+  );
+
+  /** Asks for all outcomes that are to be in sight, or for those that have not come yet. */
+  function compute(anew = true): void {
+    const ids = selection.combinable;
+    const have = anew ? [] : tiles.value.map((tile) => tile.outcome);
+    const lists = [FIRST, ...(more.value ? [MORE] : [])]
+      .map((list) => list.filter((outcome) => !have.includes(outcome)))
+      .filter((list) => list.length);
+    const parts = ids.length > AT_ONCE ? lists.flat().map((outcome) => [outcome]) : lists;
+    wanted.value = have.length + lists.flat().length;
+    fault.value = '';
+    cancelled.value = false;
+    const [which, ...later] = parts;
+    if (which) asking.ask({ ids, which, later, first: !have.length });
+  }
+
+  /** The tile of an outcome of the selection, asked for by itself if it has not come yet. */
+  async function tileOf(outcome: Outcome): Promise<Tile | undefined> {
+    const ids = selection.combinable;
+    const known = !asking.busy.value && tiles.value.find((tile) => tile.outcome === outcome);
+    if (known || ids.length < 2) return known || undefined;
+    try {
+      return (await asked(ids, [outcome])).tiles[0];
+    } catch (error) {
+      if (!(error instanceof RefusedError)) throw error;
+      notices.say(error.message);
+      return undefined;
+    }
+  }
+
+  function cancel(): void {
+    asking.cancel();
+    cancelled.value = true;
+  }
+
+  watch(
+    // One value, for a fresh list would count as a change though nothing in it has changed.
+    () => [...selection.combinable, drawing.revision, paint.value].join(),
+    () => {
+      asking.cancel();
+      view.outcome = null;
+      if (selection.combinable.length > 1) compute();
+      else {
+        found.value = null;
+        fault.value = '';
+      }
+    },
+    { immediate: true },
+  );
+  watch(more, () => selection.combinable.length > 1 && compute(asking.busy.value));
+  onScopeDispose(asking.cancel);
+
+  const shown = computed(() =>
+    tiles.value.filter((tile) => more.value || FIRST.includes(tile.outcome)),
+  );
+  return {
+    found,
+    tiles: shown,
+    more,
+    paint,
+    fault,
+    cancelled,
+    wanted,
+    busy: asking.busy,
+    compute,
+    cancel,
+    tileOf,
+  };
+}

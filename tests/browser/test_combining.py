@@ -1,0 +1,363 @@
+"""Combining by pointer and keys, checked on the geometry that comes out."""
+
+import math
+from pathlib import Path
+
+import pytest
+from playwright.sync_api import Locator, expect
+
+from tests.browser.desk import Editor
+
+DISC = math.pi * 40**2
+# The area common to two discs of radius 40 whose centres are 40 apart, and to three such.
+LENS = 2 * 40**2 * math.acos(0.5) - 20 * math.sqrt(4 * 40**2 - 40**2)
+CORE = 40**2 * (math.pi - math.sqrt(3)) / 2
+MOON = DISC - 2 * LENS + CORE
+WING = LENS - CORE
+
+
+def paint(editor: Editor, colour: str) -> None:
+    editor.page.get_by_label(f"Fill {colour}", exact=True).click()
+    editor.saved()
+
+
+def discs(editor: Editor, *colours: str) -> None:
+    """Discs of radius 40 about (128, 128), each through the centres of the others."""
+    spots = [(108, 128), (148, 128), (128, 128 + 40 * math.sin(math.pi / 3))]
+    for colour, (x, y) in zip(colours, spots, strict=False):
+        editor.type_shape("1", (40, 40), radius=40)
+        editor.set_fact("x", x)
+        editor.set_fact("y", y)
+        paint(editor, colour)
+    editor.page.keyboard.press("Control+a")
+
+
+def areas(editor: Editor, folder: Path) -> list[float]:
+    return sorted(abs(outline.area) for _, outline in editor.exported(folder))
+
+
+def about(*values: float) -> list[float]:
+    return [pytest.approx(value, rel=1e-5) for value in sorted(values)]
+
+
+# What each outcome makes of two discs, the upper one in another colour.
+OUTCOMES = {
+    "join": [2 * DISC - LENS],
+    "cut": [DISC - LENS],
+    "cut-other-way": [DISC - LENS],
+    "overlap": [LENS],
+    "alternate": [2 * DISC - 2 * LENS],
+    "split": [LENS, DISC - LENS, DISC - LENS],
+    "window": [LENS],
+    "slice": [LENS, DISC - LENS],
+    "visible": [DISC - LENS, DISC],
+    "visible-by-colour": [DISC - LENS, DISC],
+    "bundle": [2 * DISC],
+}
+
+
+@pytest.mark.parametrize("live", [True, False])
+def test_every_outcome_leaves_what_its_words_say(
+    editor: Editor, tmp_path: Path, live: bool
+) -> None:
+    discs(editor, "moss", "mustard")
+    editor.page.get_by_label("stay live").set_checked(live)
+    editor.page.get_by_text("more ›").click()
+    for outcome, expected in OUTCOMES.items():
+        editor.tile(outcome).click()
+        editor.saved()
+        assert areas(editor, tmp_path) == about(*expected), outcome
+        editor.press("Control+z", "Control+a")
+    # Seams are lines; each of the four arcs is cut where the discs cross.
+    editor.tile("seams").click()
+    editor.saved()
+    lines = [outline for _, outline in editor.exported(tmp_path)]
+    assert not any(line.closed.any() for line in lines)
+    assert sum(line.length for line in lines) == pytest.approx(4 * math.pi * 40, rel=1e-5)
+    # A reload in the middle: undo still reaches all of it.
+    editor.page.reload()
+    editor.saved()
+    editor.press("Control+z")
+    assert areas(editor, tmp_path) == about(DISC, DISC)
+
+
+def test_roles_are_flipped_and_members_come_and_go_by_dragging(
+    editor: Editor, tmp_path: Path
+) -> None:
+    discs(editor, "moss", "mustard", "tide")
+    editor.press("j")
+    expect(editor.row("Join")).to_be_visible()
+    top = editor.row("Circle 3")
+    for role, expected in (
+        ("cuts", 2 * DISC - LENS - (2 * LENS - CORE)),
+        ("limits", 2 * LENS - CORE),
+        ("alternates", 3 * DISC - LENS - 2 * (2 * LENS - CORE)),
+    ):
+        top.locator(".role").click()
+        editor.saved()
+        expect(top).to_contain_text(role)
+        assert areas(editor, tmp_path) == about(expected), role
+    # Dragged to the bottom it alternates with nothing: the others add to it.
+    top.drag_to(editor.row("Circle"), target_position={"x": 60, "y": 33})
+    editor.saved()
+    assert editor.stack() == ["Join", "Circle 2", "Circle", "Circle 3"]
+    assert areas(editor, tmp_path) == about(3 * DISC - 3 * LENS + CORE)
+    # Dragged out it is a shape again, and dragged in a member.
+    top.drag_to(editor.row("Join"), target_position={"x": 60, "y": 3})
+    editor.saved()
+    assert areas(editor, tmp_path) == about(DISC, 2 * DISC - LENS)
+    editor.row("Circle 3").drag_to(editor.row("Join"), target_position={"x": 60, "y": 18})
+    editor.saved()
+    assert areas(editor, tmp_path) == about(3 * DISC - 3 * LENS + CORE)
+
+
+class Regions:
+    """Region picking, with regions named by the numbers of the discs that cover them."""
+
+    def __init__(self, editor: Editor) -> None:
+        self.editor, self.page = editor, editor.page
+        self.page.keyboard.press("r")
+        expect(self.page.get_by_test_id("regions")).to_be_visible()
+
+    def dot(self, cover: str) -> Locator:
+        names = [f"Circle{f' {n}' if n != '1' else ''}" for n in cover]
+        return self.page.get_by_label(f"{' and '.join(names)}:").first
+
+    def stroke(self, *covers: str, held: str | None = None) -> None:
+        mouse, spots = self.page.mouse, []
+        for cover in covers:
+            box = self.dot(cover).bounding_box()
+            assert box is not None
+            spots.append((box["x"] + box["width"] / 2, box["y"] + box["height"] / 2))
+        if held:
+            self.page.keyboard.down(held)
+        mouse.move(*spots[0])
+        mouse.down()
+        for spot in spots[1:]:
+            mouse.move(*spot)
+        mouse.up()
+        if held:
+            self.page.keyboard.up(held)
+
+    def count(self, says: str) -> None:
+        expect(self.page.get_by_test_id("pick-count")).to_have_text(says)
+
+    def apply(self) -> None:
+        self.page.keyboard.press("Enter")
+        expect(self.page.get_by_test_id("regions")).to_be_hidden()
+        self.editor.saved()
+
+
+def test_regions_are_kept_fused_and_dropped_by_their_dots(editor: Editor, tmp_path: Path) -> None:
+    page = editor.page
+    discs(editor, "moss", "mustard", "tide")
+    picking = Regions(editor)
+    expect(page.get_by_test_id("region-count")).to_have_text("7 regions")
+    picking.stroke("1")
+    picking.stroke("2", "12")
+    picking.stroke("123", held="x")
+    picking.count("1 kept · 1 fused of 2 · 1 dropped")
+    # Each stroke is undone on its own.
+    page.keyboard.press("Control+z")
+    page.keyboard.press("Control+z")
+    picking.count("1 kept")
+    page.keyboard.press("Control+Shift+z")
+    page.keyboard.press("Control+Shift+z")
+    picking.stroke("3")
+    page.get_by_label("Piece clay").click()
+    page.get_by_role("radio", name="goes").click()
+    picking.apply()
+    pieces = [(fill, outline.area) for fill, outline in editor.exported(tmp_path)]
+    assert sorted(pieces, key=lambda piece: piece[0]) == [
+        ("#3F7355", pytest.approx(MOON, rel=1e-5)),
+        ("#B8452E", pytest.approx(MOON, rel=1e-5)),
+        ("#C98A1B", pytest.approx(MOON + WING, rel=1e-5)),
+    ]
+    # Reopened, also after a reload, the picks are there; more can be picked.
+    page.reload()
+    editor.pick("Regions")
+    again = Regions(editor)
+    again.count("2 kept · 1 fused of 2 · 1 dropped")
+    again.stroke("13")
+    again.stroke("1", held="x")
+    again.apply()
+    assert areas(editor, tmp_path) == about(MOON, MOON + WING, WING)
+    # What has been picked follows its shapes.
+    editor.pick("Circle 3")
+    editor.set_fact("y", 128 + 30 * math.sin(math.pi / 3))
+    grown = areas(editor, tmp_path)
+    assert len(grown) == 3
+    assert grown != about(MOON, MOON + WING, WING)
+    # A pick that has lost its region is shown, and can be placed again.
+    editor.set_fact("y", 230)
+    editor.pick("Regions")
+    expect(page.get_by_text("2 picks have lost their regions")).to_be_visible()
+    lost = Regions(editor)
+    lost.count("1 kept · 1 fused of 2 · 1 dropped · 2 lost")
+    page.get_by_role("button", name="place again").first.click()
+    lost.dot("3").click()
+    lost.apply()
+    # Esc leaves all as it was.
+    before = editor.exported(tmp_path)
+    left = Regions(editor)
+    left.stroke("2", held="x")
+    page.keyboard.press("Escape")
+    expect(page.get_by_test_id("regions")).to_be_hidden()
+    assert editor.exported(tmp_path) == before
+    # As a guide it is an outline on the desk, and painted no more.
+    editor.press("i")
+    expect(page.locator("[data-testid=desk] path.guide[data-node]")).to_have_count(1)
+    assert editor.exported(tmp_path) == []
+    editor.press("Control+z")
+    # Settled, each piece is a shape of its own.
+    editor.press("Shift+S")
+    assert len(editor.stack()) == len(before) + 1
+
+
+def test_regions_are_picked_by_keyboard_alone(editor: Editor, tmp_path: Path) -> None:
+    page = editor.page
+    discs(editor, "moss", "mustard")
+    Regions(editor)
+    # From left to right: the left moon, the lens, the right moon.
+    page.keyboard.press("Tab")
+    page.keyboard.press("Space")
+    page.keyboard.press("ArrowRight")
+    page.keyboard.press("x")
+    page.keyboard.press("ArrowRight")
+    page.keyboard.press("Space")
+    page.keyboard.press("c")
+    expect(page.get_by_test_id("pick-count")).to_have_text("2 kept · 1 dropped")
+    page.keyboard.press("ArrowLeft")
+    page.keyboard.press("ArrowLeft")
+    page.keyboard.press("ArrowRight")
+    page.keyboard.press("Shift+Space")
+    expect(page.get_by_test_id("pick-count")).to_have_text("1 kept · 1 fused of 2")
+    page.keyboard.press("r")
+    page.keyboard.press("p")
+    page.keyboard.press("Enter")
+    expect(page.get_by_test_id("regions")).to_be_hidden()
+    assert areas(editor, tmp_path) == about(DISC, DISC - LENS)
+
+
+def test_a_box_over_three_rings_leaves_a_gap_in_all_of_them(editor: Editor, tmp_path: Path) -> None:
+    for radius in (30, 45, 60):
+        editor.type_shape("1", (128, 128), radius=radius)
+        editor.page.get_by_label("No fill").click()
+        editor.page.get_by_label("Line tide", exact=True).click()
+        editor.saved()
+    editor.type_shape("2", (168, 128), width=80, height=12)
+    paint(editor, "clay")
+    for key, pieces in (("c", 3), ("k", 6)):
+        editor.page.keyboard.press("Control+a")
+        expect(editor.tile("cut")).to_contain_text("3 pc · 6 nd")
+        editor.press(key)
+        expect(editor.row("Box")).to_be_hidden()
+        rings = [outline for _, outline in editor.exported(tmp_path)]
+        assert len(rings) == pieces
+        assert not any(ring.closed.any() for ring in rings)
+        long = [ring for ring in rings if ring.length > 60]
+        gaps = [2 * r * math.asin(6 / r) for r in (30, 45, 60)]
+        assert sorted(ring.length for ring in long) == about(
+            *(2 * math.pi * r - gap for r, gap in zip((30, 45, 60), gaps, strict=True))
+        )
+        editor.press("Control+z")
+
+
+def test_lines_are_split_at_crossings_and_chained_where_they_touch(
+    editor: Editor, tmp_path: Path
+) -> None:
+    editor.draw("7", (40, 100), (200, 100), "Control")
+    editor.draw("7", (120, 40), (120, 180), "Control")
+    editor.press("Control+a", "s")
+    expect(editor.row("Split")).to_be_visible()
+    pieces = [outline.length for _, outline in editor.exported(tmp_path)]
+    assert sorted(pieces) == about(60, 80, 80, 80)
+    editor.press("Control+z", "Control+a", "Delete")
+    for start, end in (((40, 100), (80, 40)), ((80, 40), (120, 100)), ((120, 100), (40, 100))):
+        editor.draw("7", start, end, "Control")
+    editor.press("Control+a", "j")
+    expect(editor.row("Join")).to_be_visible()
+    ((_, triangle),) = editor.exported(tmp_path)
+    assert triangle.closed.all()
+    assert abs(triangle.area) == pytest.approx(80 * 60 / 2)
+    # An outcome of areas makes nothing of lines alone: its tile says so, and is not taken.
+    editor.press("Control+z", "Control+a")
+    for outcome in ("cut", "overlap", "alternate"):
+        expect(editor.tile(outcome)).to_be_disabled()
+        expect(editor.tile(outcome)).to_contain_text("nothing left")
+    editor.press("t")
+    expect(editor.page.get_by_text("Alternate of these shapes leaves nothing")).to_be_visible()
+    editor.pick("Line")
+    editor.press("j")
+    expect(editor.page.get_by_text("Join needs two or more shapes")).to_be_visible()
+    assert len(editor.stack()) == 3
+
+
+def test_shapes_are_put_inside_another_and_taken_out_again(editor: Editor, tmp_path: Path) -> None:
+    discs(editor, "moss", "mustard", "tide")
+    page = editor.page
+    editor.press("Shift+W")
+    assert editor.stack() == ["Circle", "Circle 3", "Circle 2", "Circle"]
+    expect(page.locator("[data-testid=desk] clipPath").first).to_be_attached()
+    editor.press("Shift+S")
+    assert areas(editor, tmp_path) == about(DISC, LENS, LENS)
+    editor.press("Control+z")
+    editor.pick("Circle 3")
+    editor.press("Shift+W")
+    assert editor.stack() == ["Circle 3", "Circle", "Circle 2", "Circle"]
+    # Back in by dragging on the stack, and out by dragging.
+    editor.row("Circle 3").drag_to(editor.row("Circle").first, target_position={"x": 60, "y": 18})
+    editor.saved()
+    assert editor.stack() == ["Circle", "Circle 3", "Circle 2", "Circle"]
+    editor.press("Control+z")
+    editor.row("Circle").first.drag_to(editor.row("Circle 3"), target_position={"x": 60, "y": 18})
+    editor.saved()
+    assert editor.stack() == ["Circle 3", "Circle", "Circle 2", "Circle", "Circle 3"]
+
+
+def test_a_contour_is_lifted_out_and_the_state_before_is_compared(
+    editor: Editor, tmp_path: Path
+) -> None:
+    page = editor.page
+    discs(editor, "moss", "mustard")
+    page.keyboard.down("Shift")
+    page.keyboard.down("G")
+    expect(page.get_by_text("no outcome has been taken here yet")).to_be_visible()
+    page.keyboard.up("G")
+    page.keyboard.up("Shift")
+    editor.press("b")
+    expect(editor.row("Bundle")).to_be_visible()
+    page.get_by_label("Lift out contour 2").click()
+    editor.saved()
+    assert areas(editor, tmp_path) == about(DISC, DISC)
+    assert editor.stack() == ["Bundle", "Bundle"]
+    page.keyboard.down("Shift")
+    page.keyboard.down("G")
+    expect(page.get_by_text("before Bundle")).to_be_visible()
+    page.keyboard.up("G")
+    page.keyboard.up("Shift")
+    expect(page.get_by_text("before Bundle")).to_be_hidden()
+    # The wire view marks where outlines cross.
+    page.get_by_role("radio", name="Wire").click()
+    expect(page.locator("[data-snaps=known]")).to_be_visible()
+    marks = page.get_by_test_id("crossings").get_attribute("d") or ""
+    assert marks.count("M") == 2 * 2
+
+
+def test_many_shapes_show_progress_can_be_cancelled_and_have_a_limit(editor: Editor) -> None:
+    page = editor.page
+    strip = page.get_by_role("toolbar", name="Action strip")
+    editor.paste_discs(100)
+    page.keyboard.press("Control+a")
+    expect(strip.get_by_role("status")).to_contain_text("of 6")
+    strip.get_by_role("button", name="cancel").click()
+    expect(strip).to_contain_text("not computed")
+    strip.get_by_role("button", name="compute").click()
+    expect(editor.tile("split")).to_be_visible(timeout=60_000)
+    editor.press("Delete")
+    editor.paste_discs(501)
+    page.keyboard.press("Control+a")
+    expect(strip.get_by_role("alert")).to_contain_text("500")
+    page.keyboard.press("j")
+    expect(page.get_by_text("at once").last).to_be_visible()
+    expect(page.locator("[role=listitem]")).to_have_count(501)

@@ -1,0 +1,186 @@
+"""SVG in: what is kept is kept exactly, what is not is told, and nothing harmful gets through."""
+
+import re
+from itertools import count
+from typing import Any
+
+import numpy as np
+import pytest
+import resvg_py
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from bench.damage import damaged_svg
+from dotstack.core.drawing import Drawing, Evaluator, Plate
+from dotstack.core.drawing.exporting import export, export_adapter
+from dotstack.core.drawing.pasting import Pasted, pasted
+from dotstack.core.drawing.pictures import plate_picture
+from dotstack.core.errors import CommandError, CoreError, FormatError, LimitError
+from dotstack.core.formats import read_svg
+from tests.core.test_exporting import MARKS, exported, only, pixels
+
+HEAD = 'xmlns="http://www.w3.org/2000/svg" xmlns:xlink="http://www.w3.org/1999/xlink"'
+
+
+def svg(body: str, attributes: str = 'width="64" height="64"') -> str:
+    return f"<svg {HEAD} {attributes}>{body}</svg>"
+
+
+def read(text: str | bytes) -> Pasted:
+    ids = count()
+    return pasted(text, lambda: f"n{next(ids)}")
+
+
+def shown(found: Pasted, side: int = 64) -> np.ndarray:
+    plate = Plate(id="plate", name="Quay", width=side, height=side, nodes=found.nodes)
+    drawing = Drawing(name="Quay", plates=(plate,))
+    choice = export_adapter.validate_python({"format": "png", "sizes": [side * 4]})
+    return pixels(only(export([plate_picture(drawing.plates[0], Evaluator())], choice)))
+
+
+KEPT = {
+    "use": '<defs><g id="g"><circle r="9" fill="#B8452E"/><rect x="5" width="9" height="4"/></g>'
+    "</defs>"
+    '<use xlink:href="#g" x="20" y="20"/><use href="#g" transform="rotate(30) translate(40 9)"/>',
+    "symbol": '<symbol id="s" viewBox="0 0 10 20"><path d="M0 0H10V20Z"/></symbol>'
+    '<use href="#s" x="4" y="6" width="30" height="30" fill="#1D6A83"/>',
+    "classes": "<style>.a{fill:#3F7355} #b{fill:#B8452E;stroke:#22303C;stroke-width:2}"
+    " rect.a{fill:#C98A1B} rect{fill:red}</style>"
+    '<circle class="a" cx="20" cy="20" r="9"/><rect class="a" x="30" width="9" height="9"/>'
+    '<rect id="b" x="9" y="40" width="20" height="9" rx="2"/>'
+    '<circle class="a" cx="50" cy="50" r="5" style="fill:blue;opacity:.5"/>',
+    "clip": '<clipPath id="c"><circle cx="32" cy="32" r="20"/><rect x="40" width="9" height="30"/>'
+    '</clipPath><g clip-path="url(#c)"><rect width="40" height="40" fill="#1D6A83"/></g>',
+    "nested": '<svg x="10" y="10" width="40" height="20" viewBox="0 0 10 10">'
+    '<circle cx="5" cy="5" r="5"/></svg><g transform="scale(2)"><g transform="translate(10 12)">'
+    '<path fill-rule="evenodd" d="M0 0h12v12h-12zM3 3h6v6h-6z" stroke="rgb(184,69,46)"/></g></g>',
+    "lines": '<line x1="5" y1="5" x2="50" y2="30" stroke="#22303C" stroke-width="3"/>'
+    '<polyline points="5,60 20,40 35,60" fill="none" stroke="teal" stroke-opacity=".5"/>'
+    '<ellipse cx="45" cy="45" rx="12" ry="6" transform="rotate(20 45 45)"/>',
+    "colours": '<g color="hsl(120,50%,40%)"><circle cx="9" cy="9" r="6" fill="currentColor"/></g>'
+    '<rect x="20" width="9" height="9" fill="#C98A1B80"/><path d="M40 40h9v9z" fill="none"/>',
+}
+
+
+@pytest.mark.parametrize("name", KEPT)
+def test_what_is_kept_looks_as_another_reader_shows_it(name: str) -> None:
+    found = read(svg(KEPT[name]))
+    assert found.notes == ()
+    wanted = pixels(bytes(resvg_py.svg_to_bytes(svg_string=svg(KEPT[name]), width=256)))
+    off = np.abs(shown(found) - wanted).max(axis=2)
+    assert (off > 0.15).mean() < 2e-3
+
+
+@pytest.mark.parametrize(
+    ("attributes", "box"),
+    [
+        ('viewBox="0 0 10 10"', (0, 0, 10, 10)),
+        ('width="1in" height="1in" viewBox="0 0 10 10"', (0, 0, 96, 96)),
+        ('width="20" height="40" viewBox="0 0 10 10"', (0, 10, 20, 30)),
+        ('width="20" height="40" viewBox="0 0 10 10" preserveAspectRatio="none"', (0, 0, 20, 40)),
+        ('width="100%" height="30" viewBox="-5 -5 20 20"', (7.5, 7.5, 22.5, 22.5)),
+        ("", (0, 0, 10, 10)),
+    ],
+)
+def test_view_boxes_and_units_say_how_large_shapes_are(
+    attributes: str, box: tuple[float, ...]
+) -> None:
+    (node,) = read(svg('<rect width="10" height="10"/>', attributes)).nodes
+    assert Evaluator().outline(node).bounds == pytest.approx(box)
+    assert node.kind == "rectangle"
+
+
+def test_shapes_stay_what_they_are() -> None:
+    found = read(svg(KEPT["lines"] + '<circle r="4"/><rect width="9" height="8" rx="2"/>'))
+    kinds = [node.kind for node in found.nodes]
+    assert kinds == ["line", "path", "ellipse", "ellipse", "rectangle"]
+    assert found.nodes[4].radius == 2
+
+
+@pytest.mark.parametrize(
+    ("body", "says"),
+    [
+        ('<text id="word">Quay</text>', r"word: <text>"),
+        ('<image href="http://quay.example/a.png"/>', "image 2: <image>"),
+        ("<script>alert(1)</script>", "script 2: <script>"),
+        ('<use id="far" href="other.svg#a"/>', "far: 'other.svg#a' lies outside"),
+        ('<use href="#none"/>', "use 2: '#none' names nothing"),
+        ('<g id="ring"><use href="#ring"/></g>', "'#ring' contains itself"),
+        ('<path id="bad" d="M0 0L5"/>', "bad: Path data, character"),
+        ('<circle id="nan" r="NaN"/>', "nan: r is 'NaN'"),
+        ('<circle id="d" r="5" stroke="red" stroke-dasharray="2 1"/>', "d: stroke-dasharray"),
+        ('<circle id="f" r="5" filter="url(#blur)"/>', "f: filter"),
+        ("<style>g > circle { fill: red } @import url(x.css);</style>", "selector 'g > circle'"),
+        ("<style>@font-face { src: url(http://quay.example/f) }</style>", "@font-face"),
+        ('<linearGradient id="l"><stop stop-color="#000000"/><stop stop-color="#FFFFFF"/>'
+         '</linearGradient><circle id="g" r="5" fill="url(#l)"/>', "g: the gradient .* #808080"),
+        ('<circle id="p" r="5" fill="url(#pattern)"/>', "p: the fill .* not kept"),
+        ('<g id="half" opacity=".5"><circle r="5"/></g>', "half: its opacity is given to each"),
+    ],
+)  # fmt: skip
+def test_what_cannot_be_kept_is_named_with_its_place(body: str, says: str) -> None:
+    text = svg('<rect id="kept" width="9" height="9"/>' + body)
+    found = read(text)
+    assert found.nodes[0].name == "kept"
+    assert any(re.search(says, note) for note in found.notes), found.notes
+    with pytest.raises(FormatError):
+        read_svg(text)
+
+
+_LAUGHS = "".join(f'<g id="l{i + 1}">' + f'<use href="#l{i}"/>' * 10 + "</g>" for i in range(9))
+
+
+@pytest.mark.parametrize(
+    ("text", "error", "says"),
+    [
+        (f'<!DOCTYPE svg [<!ENTITY a "aaa">]>{svg("&a;")}', FormatError, "entities"),
+        (f'<!DOCTYPE svg [<!ENTITY a SYSTEM "file:///etc/passwd">]>{svg("&a;")}', FormatError,
+         "entities"),
+        (svg(f'<defs><circle id="l0" r="1"/>{_LAUGHS}</defs><use href="#l9"/>'), LimitError,
+         "elements"),
+        (svg(f'<path d="M0 0{"L1 2 3 4" * 60_000}"/>'), LimitError, "nodes of one SVG file"),
+        (svg('<circle r="1"/>' * 2001), LimitError, "2001 shapes"),
+        (svg("<g>" * 70 + '<circle r="1"/>' + "</g>" * 70), FormatError, "64 deep"),
+        ("\x00\x01", FormatError, "well-formed"),
+        (b"\xff\xfe\x00<svg", FormatError, "well-formed"),
+        (svg('<circle r="1"/>').encode("latin-1") + b"<!-- \xe9 -->", FormatError, "well-formed"),
+        (b'<?xml version="1.0" encoding="quay-8"?><svg/>', FormatError, "well-formed"),
+        ("<html/>", FormatError, "root is <html>"),
+        (svg('<circle r="1e300"/>'), CommandError, "no shape"),
+        (svg(""), CommandError, "no shape"),
+    ],
+)  # fmt: skip
+def test_bad_files_are_refused_by_what_is_wrong(
+    text: str | bytes, error: type[Exception], says: str
+) -> None:
+    with pytest.raises(error, match=says):
+        read(text)
+
+
+def test_a_plain_document_type_and_other_encodings_are_no_fault() -> None:
+    old = '<!DOCTYPE svg PUBLIC "-//W3C//DTD SVG 1.1//EN" "http://www.w3.org/x.dtd">'
+    assert read(old + svg('<circle r="4"/>')).nodes
+    for encoding in ("utf-16", "latin-1"):
+        text = f'<?xml version="1.0" encoding="{encoding}"?>' + svg('<circle id="Möwe" r="4"/>')
+        assert read(text.encode(encoding)).nodes[0].name == "Möwe"
+
+
+@pytest.mark.parametrize("name", MARKS)
+def test_what_is_exported_comes_back_the_same(name: str) -> None:
+    options: dict[str, Any] = {"precision": 6, "ids": True}
+    text = only(exported(MARKS[name], format="svg", **options)).decode()
+    found = read(text)
+    assert found.notes == ()
+    wanted = pixels(only(exported(MARKS[name], format="png", sizes=[1024])))
+    assert (np.abs(shown(found, 256) - wanted).max(axis=2) > 0.1).mean() < 1e-3
+
+
+@settings(max_examples=150, deadline=None)
+@given(st.integers(0, 2**32))
+def test_damaged_files_are_read_or_refused_and_never_crash(seed: int) -> None:
+    try:
+        found = read(damaged_svg(seed))
+    except CoreError:
+        return
+    for node in found.nodes:
+        Evaluator().outline(node)

@@ -1,0 +1,143 @@
+"""Taking outcomes: plain pieces in the paint of their shapes, and settling what is live."""
+
+import math
+
+import pytest
+
+from dotstack.core.combine import Outcome
+from dotstack.core.drawing import Drawing, Evaluator
+from dotstack.core.drawing.nodes import GroupNode, PathNode
+from dotstack.core.drawing.tiles import outcomes_of
+from dotstack.core.errors import CommandError
+from dotstack.core.geometry.segments import ARC
+from tests.core.drafting import at, do, drawn, node, stack
+from tests.strategies import assert_outlines_equal
+
+DISC = {"kind": "ellipse", "id": "disc", "name": "Disc", "rx": 20, "ry": 20, "fill": "#3F7355"}
+WELL = {"kind": "ellipse", "id": "well", "name": "Well", "rx": 15, "ry": 15, "fill": "#B8452E"}
+ROPE = {"kind": "line", "id": "rope", "name": "Rope", "length": 90, "fill": None,
+        "line": {"colour": "#1D6A83", "width": 3}}  # fmt: skip
+
+
+def two_discs() -> Drawing:
+    return drawn(at(DISC, 60, 60), at(WELL, 80, 60))
+
+
+@pytest.mark.parametrize("outcome", list(Outcome))
+def test_what_is_taken_is_what_the_tile_shows(outcome: Outcome) -> None:
+    drawing, evaluator = two_discs(), Evaluator()
+    _, (tile,) = outcomes_of(drawing, ("disc", "well"), evaluator, which=(outcome,))
+    taken = do(drawing, "take-outcome", ids=["disc", "well"], outcome=outcome, id="m", name="Mark")
+    assert stack(taken) == ["m"]
+    mark = node(taken, "m")
+    pieces = mark.nodes if isinstance(mark, GroupNode) else (mark,)
+    assert [(piece.fill, piece.line) for piece in pieces] == [
+        (piece.fill, piece.line) for piece in tile.pieces
+    ]
+    assert all(isinstance(piece, PathNode) for piece in pieces)
+    outlines = [evaluator.outline(piece) for piece in pieces]
+    assert sum(outline.node_count for outline in outlines) == tile.nodes
+    assert all((outline.segments.kind == ARC).all() for outline in outlines)
+
+
+def test_split_leaves_every_region_in_the_paint_of_the_topmost() -> None:
+    taken = do(two_discs(), "take-outcome", ids=["disc", "well"], outcome="split", id="s", name="S")
+    group = node(taken, "s")
+    assert isinstance(group, GroupNode)
+    fills = {piece.id: piece.fill for piece in group.nodes}
+    assert sorted(fills.values(), key=str) == ["#3F7355", "#B8452E", "#B8452E"]
+    areas = [Evaluator().outline(piece).area for piece in group.nodes]
+    whole = do(two_discs(), "combine", ids=["disc", "well"], outcome="join", id="j", name="J")
+    assert sum(areas) == pytest.approx(Evaluator().outline(node(whole, "j")).area, rel=1e-9)
+
+
+@pytest.mark.parametrize(
+    ("paint", "fill"),
+    [(None, "#3F7355"), ("lowest", "#3F7355"), ("topmost", "#B8452E"), ("first", "#B8452E")],
+)
+@pytest.mark.parametrize("kind", ["combine", "take-outcome"])
+def test_the_paint_of_a_result_is_chosen_and_originals_are_kept(
+    kind: str, paint: str | None, fill: str
+) -> None:
+    taken = do(two_discs(), kind, ids=["well", "disc"], outcome="join", id="m", name="Mark",
+               paint=paint, keep=True)  # fmt: skip
+    assert node(taken, "m").fill == fill
+    kept = taken.plates[0].nodes[:-1]
+    assert [(each.name, each.visible) for each in kept] == [("Disc", False), ("Well", False)]
+
+
+def test_a_gap_is_cut_into_a_line_and_lines_are_split_at_crossings() -> None:
+    drawing = drawn(at(ROPE, 60, 60), at(DISC, 60, 60))
+    _, (cut,) = outcomes_of(drawing, ("rope", "disc"), Evaluator(), which=(Outcome.CUT,))
+    assert not cut.live
+    taken = do(drawing, "take-outcome", ids=["rope", "disc"], outcome="cut", id="m", name="Gap")
+    gap = node(taken, "m")
+    assert isinstance(gap, GroupNode)
+    lengths = [Evaluator().outline(piece).length for piece in gap.nodes]
+    assert lengths == pytest.approx([25, 25])
+    assert {piece.line.colour for piece in gap.nodes if piece.line} == {"#1D6A83"}
+
+
+def test_live_things_are_settled_and_paths_unbundled() -> None:
+    drawing = do(two_discs(), "combine", ids=["disc", "well"], outcome="cut", id="m", name="Mark")
+    drawing = do(drawing, "place", ids=["m"], angle_deg=30)
+    plain = do(drawing, "settle", ids=["m"])
+    mark = node(plain, "m")
+    assert isinstance(mark, PathNode)
+    assert mark.name == "Mark"
+    assert_outlines_equal(Evaluator().outline(mark), Evaluator().outline(node(drawing, "m")))
+    ring = do(drawn({**DISC, "inner": 0.5}), "settle", ids=["disc"])
+    parts = do(ring, "unbundle", id="disc")
+    group = node(parts, "disc")
+    assert isinstance(group, GroupNode)
+    areas = sorted(abs(Evaluator().outline(piece).area) for piece in group.nodes)
+    assert areas == pytest.approx([100 * math.pi, 400 * math.pi], rel=1e-9)
+    with pytest.raises(CommandError, match="nothing to unbundle"):
+        do(drawing, "unbundle", id="m")
+
+
+def test_an_outcome_that_leaves_nothing_is_refused() -> None:
+    apart = drawn(at(DISC, 60, 60), at(WELL, 200, 60))
+    with pytest.raises(CommandError, match="leaves nothing"):
+        do(apart, "take-outcome", ids=["disc", "well"], outcome="overlap", id="m", name="M")
+
+
+def test_under_a_filled_cutter_bare_lines_are_cut_as_lines_and_stay_whole_elsewhere() -> None:
+    bare = {"fill": None, "line": {"colour": "#1D6A83", "width": 3}}
+    rings = [at({**DISC, **bare, "rx": r, "ry": r, "id": f"ring{r}"}, 100, 100) for r in (20, 30)]
+    far = at({**DISC, **bare, "id": "far"}, 200, 200)
+    bar = {"kind": "rectangle", "id": "bar", "name": "Bar", "width": 40, "height": 10}
+    ids = ["ring20", "ring30", "far", "bar"]
+    drawing = drawn(*rings, far, at(bar, 120, 100))
+    cut = do(drawing, "take-outcome", ids=ids, outcome="cut", id="c", name="Cut")
+    lengths = [Evaluator().outline(each).length for each in node(cut, "c").nodes]  # type: ignore[union-attr]
+    gaps = [2 * r * math.asin(5 / r) for r in (20, 30)]
+    expected = [math.tau * 20 - gaps[0], math.tau * 30 - gaps[1], math.tau * 20]
+    assert lengths == pytest.approx(expected)
+    assert [Evaluator().outline(each).node_count for each in node(cut, "c").nodes] == [2, 2, 2]  # type: ignore[union-attr]
+    # Without a fill the bar is a ring among rings: areas, as everywhere else.
+    hollow = drawn(*rings, at({**bar, **bare}, 120, 100))
+    left = do(hollow, "take-outcome", ids=["ring20", "bar"], outcome="cut", id="c", name="Cut")
+    assert Evaluator().outline(node(left, "c")).closed.all()
+
+
+@pytest.mark.parametrize(
+    "data",
+    [
+        "M50 60H90Z", "M50 60H90H60H80Z", "M60 60C100 60 20 60 80 60Z", "M60 60h10h-10v10v-10Z",
+        "M60 60A0 9 0 0 1 80 60Z", "M60 60l0 0l30 0l0 0l-30 20l0 0Z", "M60 60L60 60.0000000001Z",
+    ],
+)  # fmt: skip
+def test_degenerate_outlines_break_no_outcome(data: str) -> None:
+    thin = {"kind": "path", "id": "thin", "name": "Thin", "data": data, "fill": "#B8452E"}
+    drawing = drawn(at(DISC, 60, 60), thin, at(WELL, 80, 60))
+    _, tiles = outcomes_of(drawing, ("disc", "thin", "well"), Evaluator())
+    assert [tile.outcome for tile in tiles] == list(Outcome)
+    area = Evaluator().outline(node(drawing, "thin")).area
+    built = do(drawing, "build-regions", ids=["disc", "thin", "well"], id="b", name="Split")
+    joined = do(drawing, "combine", ids=["disc", "thin", "well"], outcome="join", id="j", name="J")
+    whole = Evaluator().own_outline(node(joined, "j")).area
+    assert Evaluator().own_outline(node(built, "b")).area == pytest.approx(whole, rel=1e-9)
+    assert whole == pytest.approx(Evaluator().own_outline(node(
+        do(drawing, "combine", ids=["disc", "well"], outcome="join", id="j", name="J"), "j"
+    )).area, abs=abs(area) + 1e-9)  # fmt: skip
