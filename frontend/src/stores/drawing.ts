@@ -106,7 +106,7 @@ export const useDrawing = defineStore('drawing', () => {
   }
 
   /** Sends until there is an answer; the server may be away for a while. */
-  async function persistently(send: () => Promise<DrawingState>): Promise<DrawingState> {
+  async function persistently<T>(send: () => Promise<T>): Promise<T> {
     for (;;) {
       try {
         return await send();
@@ -118,12 +118,13 @@ export const useDrawing = defineStore('drawing', () => {
     }
   }
 
-  function enqueue(send: () => Promise<DrawingState>): Promise<boolean> {
+  function enqueue(send: () => Promise<DrawingState | null>): Promise<boolean> {
     const turn = queue.then(async () => {
       saveState.value = saveState.value === 'offline' ? 'offline' : 'saving';
       try {
-        take(await persistently(send));
-        return true;
+        const state = await persistently(send);
+        if (state) take(state);
+        return state !== null;
       } catch (error) {
         preview.value = null;
         if (!(error instanceof RefusedError)) throw error;
@@ -146,17 +147,24 @@ export const useDrawing = defineStore('drawing', () => {
 
   const path = () => ({ path: { drawing_id: id.value } });
 
-  /** Does a command; answers whether it was taken. */
-  function run(command: Command): Promise<boolean> {
+  /** Does the command that ``found`` comes to, if any; what follows waits for it. */
+  function runFound(found: () => Promise<Command | null>): Promise<boolean> {
     const key = newId();
-    return enqueue(() =>
-      answered(
+    return enqueue(async () => {
+      const command = await found();
+      if (!command) return null;
+      return answered(
         client.POST('/api/drawings/{drawing_id}/commands', {
           params: path(),
           body: { revision: revision.value, key, command },
         }),
-      ),
-    );
+      );
+    });
+  }
+
+  /** Does a command; answers whether it was taken. */
+  function run(command: Command): Promise<boolean> {
+    return runFound(() => Promise.resolve(command));
   }
 
   /** Puts a copy of an asset on a plate, in its own paint or in another. */
@@ -292,6 +300,7 @@ export const useDrawing = defineStore('drawing', () => {
     open,
     settled,
     run,
+    runFound,
     placeAsset,
     renew,
     undo,

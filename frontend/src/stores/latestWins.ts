@@ -21,18 +21,20 @@ export function latestWins<Q, A>(
   /** Whether an answer is wanted that has not come. */
   const busy = ref(false);
 
+  const isBehind = () => waiting !== null || resting !== undefined;
+
   async function send(question: Q): Promise<void> {
     inFlight = true;
     const mine = generation;
     try {
       const answer = await ask(question);
       if (mine === generation) {
-        busy.value = waiting !== null;
+        busy.value = isBehind();
         use(answer, question);
       }
     } catch (error) {
       if (mine === generation) {
-        busy.value = waiting !== null;
+        busy.value = isBehind();
         failed?.(error);
       }
     }
@@ -45,6 +47,7 @@ export function latestWins<Q, A>(
   }
 
   function go(question: Q): void {
+    resting = undefined;
     if (inFlight) waiting = { question };
     else void send(question);
   }
@@ -60,6 +63,7 @@ export function latestWins<Q, A>(
     /** Forgets what waits, and drops the answer that is on its way. */
     cancel(): void {
       clearTimeout(resting);
+      resting = undefined;
       generation += 1;
       waiting = null;
       busy.value = false;

@@ -22,8 +22,20 @@ const view = useView();
 const regions = useRegions();
 const notices = useNotices();
 const row = ref<HTMLElement>();
-const { found, tiles, more, paint, fault, cancelled, wanted, busy, compute, cancel, tileOf } =
-  useOutcomes();
+const {
+  found,
+  tiles,
+  more,
+  paint,
+  fault,
+  cancelled,
+  wanted,
+  busy,
+  compute,
+  cancel,
+  knownTile,
+  tileOf,
+} = useOutcomes();
 
 const isSlow = computed(() => busy.value && tiles.value.length < wanted.value);
 
@@ -41,20 +53,27 @@ async function take(outcome: Outcome): Promise<void> {
     );
     return;
   }
-  const tile = await tileOf(outcome);
-  if (tile?.count === 0)
-    notices.say(`${word} of these shapes leaves nothing; they stay as they are.`);
-  if (!tile?.count) return;
-  view.outcome = null;
+  const picked = selection.ids.join();
   const { keep, live } = view.taking;
   const id = newId();
   const how = { ids, outcome, id, name: result, keep, paint: paint.value };
-  const command = !(live && tile.live)
-    ? { kind: 'take-outcome', ...how }
-    : outcome === 'split'
-      ? { kind: 'build-regions', ids, id, name: result, keep }
-      : { kind: 'combine', ...how };
-  if (await drawing.run(command as Command)) selection.pick(id);
+  const known = knownTile(outcome);
+  const taken = await drawing.runFound(async () => {
+    const tile = known ?? (await tileOf(ids, outcome));
+    if (!tile?.count) {
+      notices.say(`${word} of these shapes leaves nothing; they stay as they are.`);
+      return null;
+    }
+    view.outcome = null;
+    const command = !(live && tile.live)
+      ? { kind: 'take-outcome', ...how }
+      : outcome === 'split'
+        ? { kind: 'build-regions', ids, id, name: result, keep }
+        : { kind: 'combine', ...how };
+    return command as Command;
+  });
+  // Who has gone on to another shape meanwhile stays there.
+  if (taken && selection.ids.join() === picked) selection.pick(id);
 }
 
 function step(event: KeyboardEvent, by: number): void {

@@ -4,7 +4,6 @@ import client, { answered, RefusedError } from '@/api/client';
 import type { Outcome, Tile, Tiles } from '@/api/types';
 import { useDrawing } from '@/stores/drawing';
 import { latestWins } from '@/stores/latestWins';
-import { useNotices } from '@/stores/notices';
 import { useSelection } from '@/stores/selection';
 import { useView } from '@/stores/view';
 import { FIRST, MORE } from '@/strip/outcomes';
@@ -27,7 +26,6 @@ export function useOutcomes() {
   const drawing = useDrawing();
   const selection = useSelection();
   const view = useView();
-  const notices = useNotices();
   const found = shallowRef<Tiles | null>(null);
   const more = ref(false);
   const fault = ref('');
@@ -85,18 +83,15 @@ export function useOutcomes() {
     if (which) asking.ask({ ids, which, later, first: !have.length });
   }
 
-  /** The tile of an outcome of the selection, asked for by itself if it has not come yet. */
-  async function tileOf(outcome: Outcome): Promise<Tile | undefined> {
-    const ids = selection.combinable;
-    const known = !asking.busy.value && tiles.value.find((tile) => tile.outcome === outcome);
-    if (known || ids.length < 2) return known || undefined;
-    try {
-      return (await asked(ids, [outcome])).tiles[0];
-    } catch (error) {
-      if (!(error instanceof RefusedError)) throw error;
-      notices.say(error.message);
-      return undefined;
-    }
+  /** The tile of an outcome of the selection, if it has come. */
+  function knownTile(outcome: Outcome): Tile | undefined {
+    if (asking.busy.value) return undefined;
+    return tiles.value.find((tile) => tile.outcome === outcome);
+  }
+
+  /** The tile of one outcome of shapes, asked for by itself. */
+  async function tileOf(ids: readonly string[], outcome: Outcome): Promise<Tile | undefined> {
+    return (await asked(ids, [outcome])).tiles[0];
   }
 
   function cancel(): void {
@@ -135,6 +130,7 @@ export function useOutcomes() {
     busy: asking.busy,
     compute,
     cancel,
+    knownTile,
     tileOf,
   };
 }
