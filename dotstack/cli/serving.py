@@ -67,7 +67,7 @@ def _serve(options: argparse.Namespace) -> int:
     if options.demo:
         studio = app.extensions["dotstack"]
         assert isinstance(studio, Studio)
-        fill(studio.drawings, studio.shelf)
+        fill(studio.drawings, studio.shelf, studio.pictures)
     print(f"Dot Stack is at http://{_HOST}:{options.port}/  (drawings are in {folder})", flush=True)
     return _listen(app, options.port)
 

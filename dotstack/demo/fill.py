@@ -3,19 +3,22 @@
 from dotstack.core.drawing import Drawing, Evaluator
 from dotstack.core.drawing.assets import kept_as_one
 from dotstack.core.drawing.kit import KitAsset
-from dotstack.demo import quay_signs
+from dotstack.demo import net_float, quay_signs
 from dotstack.demo.hand import Hand
-from dotstack.store import DrawingStore, ShelfStore
+from dotstack.store import DrawingStore, PictureStore, ShelfStore
 
 _ASSETS = {"Wayfinding": ("Mussel", "Hull"), "Ornament": ("Tide ring",), "Parts": ("North star",)}
 _TAGS = {"Mussel": ("shore", "sign"), "Hull": ("boat", "sign"), "North star": ("sky",)}
 
 
-def fill(drawings: DrawingStore, shelf: ShelfStore) -> None:
+def fill(drawings: DrawingStore, shelf: ShelfStore, pictures: PictureStore) -> None:
     """Makes the demo drawings and the shelf's first collection, unless there is a shelf."""
     if shelf.shelf().collections:
         return
     shelf.add_collection("Harbour set", list(_ASSETS))
+    sketch = net_float.sketch()
+    pictures.keep([sketch])
+    net_float.draw(Hand(drawings, drawings.create(Drawing(name="Net float (tracing)"))), sketch)
     hand = Hand(drawings, drawings.create(Drawing(name="Quay signs")))
     quay_signs.draw(hand)
     evaluator = Evaluator()

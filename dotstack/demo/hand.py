@@ -69,6 +69,13 @@ class Hand:
         line = {"colour": colour, "width": width}
         return self._add(name, 0, 0, 0, None, kind="path", data=data, line=line)
 
+    def underlay(self, name: str, picture: str, width: int, height: int) -> None:
+        """Puts a picture of so many pixels under all shapes."""
+        sides = {"width": width, "height": height}
+        self.do(
+            "add-underlay", plate=self._plate, id=self._id(), name=name, picture=picture, **sides
+        )
+
     def turned_copy(self, node_id: str, degrees: float, x: float, y: float) -> str:
         """Leaves a copy turned about a point; answers its id."""
         seed = self._id()

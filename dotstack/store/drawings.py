@@ -21,6 +21,7 @@ from dotstack.core.drawing import (
     patched,
     touched_plate,
 )
+from dotstack.core.drawing.nodes import pictures_of
 from dotstack.store.database import Database
 from dotstack.store.errors import GoneError, NothingToUndoError
 from dotstack.store.ids import new_id
@@ -34,6 +35,7 @@ from dotstack.store.journal import (
     version_of,
 )
 from dotstack.store.models import DrawingRow, SnapshotRow, StepRow, VersionRow
+from dotstack.store.pictures import require_pictures
 
 SNAPSHOT_EVERY = 25
 _REMEMBERED = 32
@@ -320,6 +322,8 @@ class DrawingStore:
     ) -> Opened:
         """Adds a step after the one at the row's position."""
         delta = difference(before, after)
+        fresh = (node for node in delta.after.nodes.values() if node is not None)
+        require_pictures(session, pictures_of(fresh))
         number = row.position + 1
         session.add(
             StepRow(

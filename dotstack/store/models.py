@@ -70,6 +70,19 @@ class VersionRow(Base):
     made_at: Mapped[datetime]
 
 
+class PictureRow(Base):
+    """The picture of underlays: its file, under the SHA-256 of that."""
+
+    __tablename__ = "pictures"
+
+    digest: Mapped[str] = mapped_column(primary_key=True)
+    media: Mapped[str]
+    width: Mapped[int]
+    height: Mapped[int]
+    data: Mapped[bytes]
+    made_at: Mapped[datetime]
+
+
 class CollectionRow(Base):
     """A collection of the shelf; ``source`` says where it came from, as JSON, if from elsewhere."""
 

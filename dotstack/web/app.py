@@ -6,7 +6,7 @@ from datetime import UTC, datetime
 from flask_openapi3 import Info, OpenAPI
 
 from dotstack.shared import SharedShelf
-from dotstack.store import Database, DrawingStore, ShelfStore
+from dotstack.store import Database, DrawingStore, PictureStore, ShelfStore
 from dotstack.web import (
     drawings,
     errors,
@@ -15,6 +15,7 @@ from dotstack.web import (
     importing,
     kits,
     pages,
+    pictures,
     placing,
     safety,
     shelf,
@@ -50,11 +51,16 @@ def create_app(
     )
     app.config["MAX_CONTENT_LENGTH"] = MAX_BODY_BYTES
     app.extensions["dotstack"] = Studio(
-        DrawingStore(database, now), ShelfStore(database, now), shared
+        DrawingStore(database, now),
+        ShelfStore(database, now),
+        PictureStore(database, now),
+        shared,
     )
     errors.register(app)
     safety.register(app)
-    for part in (drawings, steps, placing, history, importing, export, shelf, kits, sharing):
+    for part in (
+        drawings, steps, placing, history, importing, pictures, export, shelf, kits, sharing,
+    ):  # fmt: skip
         app.register_api(part.blueprint)
     app.register_blueprint(pages.blueprint)
     return app

@@ -4,7 +4,8 @@ from flask import Response, request
 from flask_openapi3 import APIBlueprint, Tag
 
 from dotstack.core.drawing import Drawing, Plate
-from dotstack.core.drawing.drawing_file import read_drawing, write_drawing
+from dotstack.core.drawing.container import MAX_BYTES
+from dotstack.core.drawing.drawing_file import pictures_in, read_drawing, write_drawing
 from dotstack.core.drawing.exporting import file_name
 from dotstack.core.drawing.pictures import plate_picture
 from dotstack.core.drawing.places import plate_of
@@ -98,7 +99,8 @@ def save_drawing(path: DrawingPath, query: CarriedQuery) -> Response:
     drawing = studio().drawings.open(path.drawing_id).drawing
     carried = [studio().shelf.kit_of(each) for each in query.collection]
     with studio().evaluator() as evaluator:
-        data = write_drawing(drawing, evaluator, carried)
+        rasters = list(map(studio().pictures.picture, pictures_in(drawing)))
+        data = write_drawing(drawing, evaluator, carried, rasters)
     return answers.download(data, "application/zip", f"{file_name(drawing.name)}.dotdrawing")
 
 
@@ -108,6 +110,8 @@ def open_file() -> Response:
 
     The collections that it carries are named; they are loaded as a kit is, if wanted.
     """
+    request.max_content_length = MAX_BYTES
     read = read_drawing(request.get_data())
+    studio().pictures.keep(read.rasters)
     opened = studio().drawings.create(read.drawing)
     return answers.json(OpenedFile(id=opened.id, carried=answers.carried(read.collections)), 201)

@@ -3,6 +3,7 @@
 from flask import Response, request
 from flask_openapi3 import APIBlueprint, Tag
 
+from dotstack.core.drawing.container import MAX_BYTES
 from dotstack.core.drawing.drawing_file import read_drawing
 from dotstack.core.drawing.exporting import file_name
 from dotstack.core.drawing.kit import read_kit, write_kit
@@ -40,6 +41,7 @@ def load_kit(query: KitQuery) -> Response:
 
     The bytes of a kit, or of a drawing that carries collections, are the request's body.
     """
+    request.max_content_length = MAX_BYTES
     data = request.get_data()
     carried = request.mimetype == "application/vnd.dotstack.drawing"
     collections = list(read_drawing(data).collections) if carried else [read_kit(data)]

@@ -34,6 +34,20 @@ class PlatePath(DrawingPath):
     plate_id: str
 
 
+class PicturePath(BaseModel):
+    """Which picture a request is about."""
+
+    digest: str
+
+
+class KeptPicture(BaseModel):
+    """A picture that is kept: what it is known by, and its sides in pixels."""
+
+    picture: str
+    width: int
+    height: int
+
+
 class NewDrawing(Body):
     """A new drawing with one plate."""
 

@@ -9,7 +9,7 @@ from flask import current_app
 
 from dotstack.core.drawing import Evaluator
 from dotstack.shared import SharedShelf
-from dotstack.store import DrawingStore, ShelfStore
+from dotstack.store import DrawingStore, PictureStore, ShelfStore
 
 
 @dataclass(frozen=True, slots=True)
@@ -18,6 +18,7 @@ class Studio:
 
     drawings: DrawingStore
     shelf: ShelfStore
+    pictures: PictureStore
     shared: SharedShelf | None = None
     _evaluator: Evaluator = field(default_factory=Evaluator)
     _lock: Lock = field(default_factory=Lock)

@@ -8,6 +8,7 @@ from typing import Any
 
 import pytest
 from playwright.sync_api import Page
+from waitress.channel import HTTPChannel
 from waitress.server import create_server
 
 from dotstack.demo import fill
@@ -55,7 +56,7 @@ class Server:
         studio = app.extensions["dotstack"]
         assert isinstance(studio, Studio)
         self.drawings = studio.drawings
-        fill(studio.drawings, studio.shelf)
+        fill(studio.drawings, studio.shelf, studio.pictures)
         self.port = self.port or free_port()
         self._server = create_server(app, host="127.0.0.1", port=self.port)
         self._stopping = Event()
@@ -72,7 +73,8 @@ class Server:
         self._thread.join()
         self._server.task_dispatcher.shutdown()
         for channel in list(self._server._map.values()):
-            channel.close()
+            # What a channel has not sent may lie in a file, which ``close`` leaves open.
+            channel.handle_close() if isinstance(channel, HTTPChannel) else channel.close()
         self._database.close()
 
     @property

@@ -235,6 +235,36 @@ def test_what_an_svg_file_cannot_keep_is_listed(editor: Editor, tmp_path: Path) 
     assert editor.facts("radius") == [9]
 
 
+def test_a_picture_is_built_over_and_takes_no_part(editor: Editor, tmp_path: Path) -> None:
+    page = editor.page
+    sketch = tmp_path / "Buoy sketch.jpg"
+    Image.new("RGB", (600, 300), "#5A5148").save(sketch)
+    bad = tmp_path / "cut.png"
+    bad.write_bytes(b"\x89PNG\r\n\x1a\n")
+    editor.draw("1", (40, 40), (80, 80))
+    with page.expect_file_chooser() as chooser:
+        page.get_by_role("button", name="Import").click()
+    chooser.value.set_files([bad, sketch])
+    expect(page.get_by_text("Cannot read the picture")).to_be_visible()
+    expect(editor.row("Buoy sketch")).to_contain_text("underlay")
+    assert editor.stack() == ["Circle", "Buoy sketch"]
+    assert editor.facts("w", "h", "opacity") == [256, 128, 40]
+    image = page.locator("[data-testid=desk] image")
+    wide = image.evaluate("async node => { await node.decode(); return node.getBBox().width }")
+    assert wide == 256
+    # Locked it stays; unlocked it is moved, and its fading set.
+    editor.drag((200, 128), (220, 128))
+    editor.pick("Buoy sketch")
+    assert editor.facts("x") == [128]
+    editor.press("l")
+    editor.drag((200, 128), (220, 128), "Control")
+    assert editor.facts("x") == [148]
+    editor.set_fact("opacity", 60)
+    expect(image).to_have_attribute("opacity", "0.6")
+    ((fill, _),) = editor.exported(tmp_path)
+    assert fill.lower() == "#22303c"
+
+
 def test_a_thousand_assets_are_found_as_one_types(page: Page, server: Server) -> None:
     mark = {"kind": "ellipse", "id": "disc", "name": "Disc", "rx": 9, "ry": 9}
     assets = [{"name": f"Buoy {i}", "tags": [f"t{i % 7}"], "node": mark} for i in range(1000)]

@@ -32,7 +32,7 @@ SAVED = write_drawing(quay(), Evaluator())
 
 
 def test_a_saved_drawing_comes_back_whole_and_the_file_is_the_same_each_time() -> None:
-    assert read_drawing(SAVED) == (quay(), ())
+    assert read_drawing(SAVED) == (quay(), (), ())
     assert write_drawing(read_drawing(SAVED).drawing, Evaluator()) == SAVED
     with ZipFile(BytesIO(SAVED)) as archive:
         assert archive.namelist() == ["drawing.json", "plates/1.svg"]
@@ -88,7 +88,7 @@ def test_a_bad_file_says_what_is_wrong_with_it(data: bytes, says: str) -> None:
 
 
 def test_no_more_is_unpacked_than_a_drawing_may_be(monkeypatch: pytest.MonkeyPatch) -> None:
-    monkeypatch.setattr("dotstack.core.drawing.container._MAX_BYTES", 1000)
+    monkeypatch.setattr("dotstack.core.drawing.container.MAX_BYTES", 1000)
     with pytest.raises(LimitError, match="1000"):
         read_drawing(packed(" " * 5000))
 

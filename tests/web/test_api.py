@@ -1,15 +1,20 @@
 """The API: what a browser asks for, and every way of asking badly."""
 
 import re
+from io import BytesIO
+from pathlib import Path
 from typing import Any
 from xml.etree import ElementTree
 
 import pytest
 from flask.testing import FlaskClient
+from PIL import Image
 
 from dotstack.core import errors as core_errors
 from dotstack.core.geometry import Outline
+from dotstack.store import Database
 from dotstack.store import errors as store_errors
+from dotstack.web import create_app
 from dotstack.web.errors import STATUS, status_of
 
 SVG = "{http://www.w3.org/2000/svg}"
@@ -227,3 +232,34 @@ def test_a_preview_answers_just_what_would_be_other(caller: Caller) -> None:
     for _ in range(2):
         found = caller.post("preview", command=by)
         assert [figure["id"] for figure in found["figures"]["mark"]] == ["mark", "top"]
+
+
+def test_a_traced_drawing_is_saved_to_a_file_and_opened_on_an_empty_database(
+    caller: Caller, tmp_path: Path
+) -> None:
+    sketch = BytesIO()
+    Image.new("RGB", (60, 40), "#F1E9DA").save(sketch, "PNG")
+    kept = caller.client.post("/api/pictures", data=sketch.getvalue())
+    assert kept.status_code == 201
+    underlay = {"plate": caller.plate, "id": "sketch", "name": "Sketch", **kept.json}
+    caller.do("add-underlay", **underlay)
+    stray = {**underlay, "id": "stray", "picture": "0" * 64}
+    refused = caller.client.post(
+        f"/api/drawings/{caller.id}/commands",
+        json={
+            "revision": caller.revision,
+            "key": "a-stray-one",
+            "command": {"kind": "add-underlay", **stray},
+        },
+    )
+    assert refused.status_code == 404
+    file = caller.client.get(f"/api/drawings/{caller.id}/file").data
+    database = Database(f"sqlite:///{tmp_path}/empty.db")
+    with create_app(database).test_client() as elsewhere:
+        assert elsewhere.get(f"/api/pictures/{kept.json['picture']}").status_code == 404
+        opened = elsewhere.post("/api/drawings/from-file", data=file).json
+        nodes = elsewhere.get(f"/api/drawings/{opened['id']}").json["entries"]["nodes"]
+        assert list(nodes) == ["sketch"]
+        shown = elsewhere.get(f"/api/pictures/{nodes['sketch']['picture']}")
+        assert Image.open(BytesIO(shown.data)).size == (60, 40)
+    database.close()

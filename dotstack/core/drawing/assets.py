@@ -14,8 +14,10 @@ from dotstack.core.drawing.nodes import (
     Placement,
     Plate,
     walk,
+    without_underlays,
 )
 from dotstack.core.drawing.places import place_of, places_of, topmost_first
+from dotstack.core.errors import CommandError
 from dotstack.core.geometry import Affine
 
 
@@ -30,17 +32,29 @@ class Mark:
 
 def kept(drawing: Drawing, ids: Sequence[str], evaluator: Evaluator) -> list[Node]:
     """Shapes as they stand on their plate, each moved to the origin, the topmost first."""
-    places = places_of(drawing, topmost_first(drawing, set(ids)))
-    return [_at_origin(place.node, place.affine, evaluator) for place in places]
+    return [_at_origin(node, affine, evaluator) for node, affine in _chosen(drawing, ids)]
 
 
 def kept_as_one(drawing: Drawing, ids: Sequence[str], evaluator: Evaluator) -> Node:
     """Shapes as they stand to each other, as one group at the origin; one shape is itself."""
-    places = places_of(drawing, topmost_first(drawing, set(ids))[::-1])
-    if len(places) == 1:
-        return _at_origin(places[0].node, places[0].affine, evaluator)
-    nodes = tuple(_standing(place.node, place.affine) for place in places)
+    chosen = _chosen(drawing, ids)[::-1]
+    if len(chosen) == 1:
+        return _at_origin(*chosen[0], evaluator)
+    nodes = tuple(_standing(node, affine) for node, affine in chosen)
     return _at_origin(GroupNode(id="group", name="Mark", nodes=nodes), Affine(), evaluator)
+
+
+def _chosen(drawing: Drawing, ids: Sequence[str]) -> list[tuple[Node, Affine]]:
+    """Chosen shapes and where they stand, the topmost first, without underlays."""
+    places = places_of(drawing, topmost_first(drawing, set(ids)))
+    chosen = [
+        (node, place.affine)
+        for place in places
+        if (node := without_underlays(place.node)) is not None
+    ]
+    if not chosen:
+        raise CommandError("An underlay is no mark; put shapes on the shelf.")
+    return chosen
 
 
 def kept_plate(plate: Plate) -> tuple[str, ...]:

@@ -16,7 +16,7 @@ from pydantic import BaseModel, ValidationError
 
 from dotstack.core.errors import CoreError, FormatError, LimitError
 
-_MAX_BYTES = 100_000_000
+MAX_BYTES = 100_000_000
 _MAX_ENTRIES = 50_000
 # The same content makes the same file, whenever it is saved.
 _DATE = (1980, 1, 1, 0, 0, 0)
@@ -39,7 +39,7 @@ def read_document(data: bytes, name: str, kind: type[Document], version: int) ->
 
     Raises FormatError or LimitError, which say what is wrong and where.
     """
-    content = _parsed(_unpacked(data, name), name)
+    content = _parsed(read_entry(data, name), name)
     found = content.get("version")
     if isinstance(found, int) and found > version:
         raise FormatError(
@@ -61,13 +61,14 @@ def _parsed(document: bytes, name: str) -> dict[str, object]:
     return content
 
 
-def _unpacked(data: bytes, name: str) -> bytes:
+def read_entry(data: bytes, name: str) -> bytes:
+    """The content of one entry of an archive; raises FormatError or LimitError."""
     try:
         with ZipFile(BytesIO(data)) as archive:
             _check_names(archive.namelist())
             with archive.open(name) as entry:
                 # What the archive says of sizes may be a lie: no more is unpacked than is read.
-                document = entry.read(_MAX_BYTES + 1)
+                document = entry.read(MAX_BYTES + 1)
     except CoreError:
         raise
     except KeyError as error:
@@ -78,8 +79,8 @@ def _unpacked(data: bytes, name: str) -> bytes:
         ) from error
     except (zlib.error, EOFError, OSError, RuntimeError, ValueError) as error:
         raise FormatError("the file", "its zip archive is damaged or locked") from error
-    if len(document) > _MAX_BYTES:
-        raise LimitError("bytes of one file", len(document), _MAX_BYTES)
+    if len(document) > MAX_BYTES:
+        raise LimitError("bytes of one file", len(document), MAX_BYTES)
     return document
 
 

@@ -1,4 +1,4 @@
-"""Drawings as files: the document, and a picture of each plate.
+"""Drawings as files: the document, its underlays' pictures, and a picture of each plate.
 
 A drawing can carry collections of the shelf with it, which are offered to whoever opens it.
 """
@@ -11,10 +11,11 @@ from dotstack.core.drawing.commands.plates import MAX_PLATES
 from dotstack.core.drawing.commands.shapes import check_fresh
 from dotstack.core.drawing.evaluate import Evaluator
 from dotstack.core.drawing.kit import KitCollection, check_collection
-from dotstack.core.drawing.nodes import Drawing, Value
+from dotstack.core.drawing.nodes import Drawing, UnderlayNode, Value, pictures_of
 from dotstack.core.drawing.pictures import plate_picture
 from dotstack.core.errors import CommandError, FormatError, LimitError
 from dotstack.core.formats import write_svg
+from dotstack.core.formats.raster import Raster, checked_raster
 
 _DOCUMENT = "drawing.json"
 _FORMAT = "dotstack drawing"
@@ -31,22 +32,31 @@ class DrawingFile(Value):
 
 
 class ReadDrawing(NamedTuple):
-    """What a file held: the drawing, and the collections that it carries."""
+    """What a file held: the drawing, the collections that it carries, and its pictures."""
 
     drawing: Drawing
     collections: tuple[KitCollection, ...]
+    rasters: tuple[Raster, ...]
 
 
 def write_drawing(
-    drawing: Drawing, evaluator: Evaluator, collections: Sequence[KitCollection] = ()
+    drawing: Drawing,
+    evaluator: Evaluator,
+    collections: Sequence[KitCollection] = (),
+    rasters: Sequence[Raster] = (),
 ) -> bytes:
-    """The bytes of a file that holds the drawing, and carries these collections."""
+    """The bytes of a file that holds the drawing, and carries these collections.
+
+    ``rasters`` are the pictures of its underlays.
+    """
     document = DrawingFile(
         format=_FORMAT, version=_VERSION, drawing=drawing, collections=tuple(collections)
     )
-    entries = {_DOCUMENT: document.model_dump_json(indent=1)}
+    entries: dict[str, str | bytes] = {_DOCUMENT: document.model_dump_json(indent=1)}
     for number, plate in enumerate(drawing.plates, start=1):
         entries[f"plates/{number}.svg"] = write_svg(plate_picture(plate, evaluator))
+    for raster in rasters:
+        entries[_picture_entry(raster.digest)] = raster.data
     return container.pack(entries)
 
 
@@ -59,7 +69,24 @@ def read_drawing(data: bytes) -> ReadDrawing:
     _check(document.drawing)
     for collection in document.collections:
         check_collection(collection, _DOCUMENT)
-    return ReadDrawing(document.drawing, document.collections)
+    rasters = tuple(_raster(data, each) for each in pictures_in(document.drawing).values())
+    return ReadDrawing(document.drawing, document.collections, rasters)
+
+
+def pictures_in(drawing: Drawing) -> dict[str, UnderlayNode]:
+    """The digests of all pictures in a drawing, each with an underlay that shows it."""
+    return pictures_of(node for plate in drawing.plates for node in plate.nodes)
+
+
+def _picture_entry(digest: str) -> str:
+    return f"pictures/{digest}"
+
+
+def _raster(data: bytes, underlay: UnderlayNode) -> Raster:
+    raster = checked_raster(container.read_entry(data, _picture_entry(underlay.picture)))
+    if raster.digest != underlay.picture:
+        raise FormatError(f"the picture of {underlay.name}", "it is another one than was saved")
+    return raster
 
 
 def _check(drawing: Drawing) -> None:

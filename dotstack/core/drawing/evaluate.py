@@ -23,6 +23,7 @@ from dotstack.core.drawing.nodes import (
     RectangleNode,
     RegionNode,
     StarNode,
+    UnderlayNode,
     children,
 )
 from dotstack.core.geometry import Affine, Outline, bundle
@@ -202,6 +203,8 @@ def primitive_outline(node: Node) -> Outline:
             return _line(node.length)
         case PathNode():
             return _path(node.data, node.fill_rule)
+        case UnderlayNode():
+            return _rectangle(node.width, node.height, 0.0)
     raise TypeError(f"A {node.kind} is no primitive.")
 
 

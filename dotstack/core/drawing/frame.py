@@ -18,6 +18,7 @@ from dotstack.core.drawing.nodes import (
     RectangleNode,
     RegionNode,
     StarNode,
+    UnderlayNode,
 )
 from dotstack.core.geometry import Affine
 
@@ -104,7 +105,7 @@ def scaled(node: Node, across: float, down: float) -> Node:
     else is scaled by its transform.
     """
     changes: dict[str, object]
-    if isinstance(node, RectangleNode):
+    if isinstance(node, RectangleNode | UnderlayNode):
         changes = {"width": node.width * across, "height": node.height * down}
     elif isinstance(node, LineNode):
         changes = {"length": node.length * across}
@@ -122,7 +123,7 @@ def sized(node: Node, width: float, height: float, evaluator: Evaluator) -> Node
     """
     if isinstance(node, EllipseNode) and node.sweep_deg == 360.0:
         return revised(node, {"rx": width / 2, "ry": height / 2})
-    if isinstance(node, RectangleNode):
+    if isinstance(node, RectangleNode | UnderlayNode):
         return revised(node, {"width": width, "height": height})
     if isinstance(node, LineNode):
         return revised(node, {"length": width})

@@ -1,6 +1,6 @@
 """The document: a drawing, its plates, and the nodes of their stacks. All frozen values."""
 
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterable, Iterator
 from operator import is_
 from typing import Annotated, Literal, TypeAlias
 
@@ -20,6 +20,7 @@ Length = Annotated[float, Field(gt=0, le=MAX_SIZE, allow_inf_nan=False)]
 Coordinate = Annotated[float, Field(ge=-MAX_SIZE, le=MAX_SIZE, allow_inf_nan=False)]
 Radius = Annotated[float, Field(ge=0, le=MAX_SIZE, allow_inf_nan=False)]
 Colour = Annotated[str, Field(pattern=r"^#[0-9A-Fa-f]{6}$")]
+Digest = Annotated[str, Field(pattern=r"^[0-9a-f]{64}$")]
 
 
 def _path_data(data: str) -> str:
@@ -186,6 +187,25 @@ class PathNode(NodeBase):
     fill_rule: FillRule = "nonzero"
 
 
+class UnderlayNode(NodeBase):
+    """A faded picture to build over, of which nothing is ever made.
+
+    ``picture`` is the digest of its file, which is kept beside the document.
+    """
+
+    kind: Literal["image"] = "image"
+    picture: Digest
+    width: Length
+    height: Length
+    fill: Colour | None = None
+    opacity: Annotated[float, Field(ge=0, le=1)] = 0.4
+    locked: bool = True
+
+    @property
+    def is_active(self) -> bool:
+        return False
+
+
 class Member(Value):
     """A node inside a compound, and what it does to the members under it."""
 
@@ -266,6 +286,7 @@ Node: TypeAlias = Annotated[
     | DropNode
     | LineNode
     | PathNode
+    | UnderlayNode
     | CompoundNode
     | GroupNode
     | RegionNode
@@ -361,6 +382,27 @@ def with_children(node: Node, change: Callable[[Node], tuple[Node, ...]]) -> Nod
         return GroupNode(**common, nodes=nodes)
     field = "members" if isinstance(node, RegionNode) else "nodes"
     return node.model_copy(update={field: nodes})
+
+
+def without_underlays(node: Node) -> Node | None:
+    """The node with no picture in it; None if nothing is left."""
+    if isinstance(node, UnderlayNode):
+        return None
+    if not children(node):
+        return node
+    return with_children(
+        node, lambda child: () if (left := without_underlays(child)) is None else (left,)
+    )
+
+
+def pictures_of(nodes: Iterable[Node]) -> dict[str, UnderlayNode]:
+    """The digests of all pictures among nodes and in them, each with one that shows it."""
+    return {
+        inner.picture: inner
+        for node in nodes
+        for inner in walk(node)
+        if isinstance(inner, UnderlayNode)
+    }
 
 
 def walk(node: Node) -> Iterator[Node]:

@@ -471,6 +471,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pictures": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Keeps the picture of a PNG or JPEG file, whose bytes are the request's body. */
+        post: operations["pictures_keep_picture_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pictures/{digest}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The file of a picture; its address has its content's hash, so that it never changes. */
+        get: operations["pictures_show_picture__digest__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/export": {
         parameters: {
             query?: never;
@@ -910,12 +944,12 @@ export interface components {
              */
             kind: "clip";
             /** Holder */
-            holder: components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["PathNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"];
+            holder: components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["PathNode"] | components["schemas"]["UnderlayNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"];
             /**
              * Nodes
              * @default []
              */
-            nodes?: (components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["PathNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"])[];
+            nodes?: (components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["PathNode"] | components["schemas"]["UnderlayNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"])[];
         };
         /**
          * CompoundNode
@@ -1163,7 +1197,7 @@ export interface components {
             };
             /** Nodes */
             nodes: {
-                [key: string]: (components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["PathNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"]) | null;
+                [key: string]: (components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["PathNode"] | components["schemas"]["UnderlayNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"]) | null;
             };
         };
         /**
@@ -1281,7 +1315,7 @@ export interface components {
              */
             kind: "group";
             /** Nodes */
-            nodes: (components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["PathNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"])[];
+            nodes: (components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["PathNode"] | components["schemas"]["UnderlayNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"])[];
         };
         /**
          * LineNode
@@ -1347,7 +1381,7 @@ export interface components {
         Member: {
             role: components["schemas"]["Role"];
             /** Node */
-            node: components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["PathNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"];
+            node: components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["PathNode"] | components["schemas"]["UnderlayNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"];
         };
         /**
          * Origin
@@ -1705,7 +1739,7 @@ export interface components {
              */
             kind: "regions";
             /** Members */
-            members: (components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["PathNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"])[];
+            members: (components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["PathNode"] | components["schemas"]["UnderlayNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"])[];
             /**
              * Picks
              * @default []
@@ -1842,6 +1876,69 @@ export interface components {
             colour: string;
         };
         /**
+         * UnderlayNode
+         * @description A faded picture to build over, of which nothing is ever made.
+         *
+         *     ``picture`` is the digest of its file, which is kept beside the document.
+         */
+        UnderlayNode: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /**
+             * @default {
+             *       "a": 1,
+             *       "b": 0,
+             *       "c": 0,
+             *       "d": 1,
+             *       "e": 0,
+             *       "f": 0
+             *     }
+             */
+            transform?: components["schemas"]["Placement"];
+            /**
+             * Fill
+             * @default null
+             */
+            fill?: string | null;
+            /** @default null */
+            line?: components["schemas"]["Line"] | null;
+            /**
+             * Opacity
+             * @default 0.4
+             */
+            opacity?: number;
+            /**
+             * Visible
+             * @default true
+             */
+            visible?: boolean;
+            /**
+             * Locked
+             * @default true
+             */
+            locked?: boolean;
+            /**
+             * Guide
+             * @default false
+             */
+            guide?: boolean;
+            /** @default null */
+            origin?: components["schemas"]["Origin"] | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "image";
+            /** Picture */
+            picture: string;
+            /** Width */
+            width: number;
+            /** Height */
+            height: number;
+        };
+        /**
          * NewDrawing
          * @description A new drawing with one plate.
          */
@@ -1896,7 +1993,7 @@ export interface components {
             /** Key */
             key: string;
             /** Command */
-            command: components["schemas"]["AddPlate"] | components["schemas"]["AddShape"] | components["schemas"]["Align"] | components["schemas"]["Arrange"] | components["schemas"]["BuildRegions"] | components["schemas"]["Combine"] | components["schemas"]["CopyPaint"] | components["schemas"]["Duplicate"] | components["schemas"]["DuplicatePlate"] | components["schemas"]["Group"] | components["schemas"]["LiftOut"] | components["schemas"]["Mirror"] | components["schemas"]["MoveInStack"] | components["schemas"]["MovePlate"] | components["schemas"]["Paint"] | components["schemas"]["Paste"] | components["schemas"]["PlaceExactly"] | components["schemas"]["PutInside"] | components["schemas"]["Recolour"] | components["schemas"]["Remove"] | components["schemas"]["RemovePlate"] | components["schemas"]["Rename"] | components["schemas"]["RenameDrawing"] | components["schemas"]["Renew"] | components["schemas"]["Resize"] | components["schemas"]["SameAngle"] | components["schemas"]["SameCentre"] | components["schemas"]["SameSize"] | components["schemas"]["SetEnds"] | components["schemas"]["SetParameters"] | components["schemas"]["SetPlate"] | components["schemas"]["SetRegions"] | components["schemas"]["SetRole"] | components["schemas"]["SetState"] | components["schemas"]["SetSwatches"] | components["schemas"]["Spread"] | components["schemas"]["Settle"] | components["schemas"]["TakeOut"] | components["schemas"]["TakeOutcome"] | components["schemas"]["Transform"] | components["schemas"]["Unbundle"] | components["schemas"]["Ungroup"];
+            command: components["schemas"]["AddPlate"] | components["schemas"]["AddShape"] | components["schemas"]["AddUnderlay"] | components["schemas"]["Align"] | components["schemas"]["Arrange"] | components["schemas"]["BuildRegions"] | components["schemas"]["Combine"] | components["schemas"]["CopyPaint"] | components["schemas"]["Duplicate"] | components["schemas"]["DuplicatePlate"] | components["schemas"]["Group"] | components["schemas"]["LiftOut"] | components["schemas"]["Mirror"] | components["schemas"]["MoveInStack"] | components["schemas"]["MovePlate"] | components["schemas"]["Paint"] | components["schemas"]["Paste"] | components["schemas"]["PlaceExactly"] | components["schemas"]["PutInside"] | components["schemas"]["Recolour"] | components["schemas"]["Remove"] | components["schemas"]["RemovePlate"] | components["schemas"]["Rename"] | components["schemas"]["RenameDrawing"] | components["schemas"]["Renew"] | components["schemas"]["Resize"] | components["schemas"]["SameAngle"] | components["schemas"]["SameCentre"] | components["schemas"]["SameSize"] | components["schemas"]["SetEnds"] | components["schemas"]["SetParameters"] | components["schemas"]["SetPlate"] | components["schemas"]["SetRegions"] | components["schemas"]["SetRole"] | components["schemas"]["SetState"] | components["schemas"]["SetSwatches"] | components["schemas"]["Spread"] | components["schemas"]["Settle"] | components["schemas"]["TakeOut"] | components["schemas"]["TakeOutcome"] | components["schemas"]["Transform"] | components["schemas"]["Unbundle"] | components["schemas"]["Ungroup"];
         };
         /**
          * AddPlate
@@ -1930,7 +2027,32 @@ export interface components {
             /** Plate */
             plate: string;
             /** Node */
-            node: components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["PathNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"];
+            node: components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["PathNode"] | components["schemas"]["UnderlayNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"];
+        };
+        /**
+         * AddUnderlay
+         * @description Puts a picture at the bottom of a plate's stack, in its middle and as large as fits.
+         *
+         *     ``width`` and ``height`` are the picture's sides, in pixels.
+         */
+        AddUnderlay: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "add-underlay";
+            /** Plate */
+            plate: string;
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Picture */
+            picture: string;
+            /** Width */
+            width: number;
+            /** Height */
+            height: number;
         };
         /**
          * Align
@@ -2289,7 +2411,7 @@ export interface components {
             /** Plate */
             plate: string;
             /** Nodes */
-            nodes: (components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["PathNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"])[];
+            nodes: (components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["PathNode"] | components["schemas"]["UnderlayNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"])[];
         };
         /**
          * PlaceExactly
@@ -2434,7 +2556,7 @@ export interface components {
             /** Id */
             id: string;
             /** Node */
-            node: components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["PathNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"];
+            node: components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["PathNode"] | components["schemas"]["UnderlayNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"];
         };
         /**
          * Resize
@@ -2844,7 +2966,7 @@ export interface components {
             /** Revision */
             revision: number;
             /** Command */
-            command: components["schemas"]["AddPlate"] | components["schemas"]["AddShape"] | components["schemas"]["Align"] | components["schemas"]["Arrange"] | components["schemas"]["BuildRegions"] | components["schemas"]["Combine"] | components["schemas"]["CopyPaint"] | components["schemas"]["Duplicate"] | components["schemas"]["DuplicatePlate"] | components["schemas"]["Group"] | components["schemas"]["LiftOut"] | components["schemas"]["Mirror"] | components["schemas"]["MoveInStack"] | components["schemas"]["MovePlate"] | components["schemas"]["Paint"] | components["schemas"]["Paste"] | components["schemas"]["PlaceExactly"] | components["schemas"]["PutInside"] | components["schemas"]["Recolour"] | components["schemas"]["Remove"] | components["schemas"]["RemovePlate"] | components["schemas"]["Rename"] | components["schemas"]["RenameDrawing"] | components["schemas"]["Renew"] | components["schemas"]["Resize"] | components["schemas"]["SameAngle"] | components["schemas"]["SameCentre"] | components["schemas"]["SameSize"] | components["schemas"]["SetEnds"] | components["schemas"]["SetParameters"] | components["schemas"]["SetPlate"] | components["schemas"]["SetRegions"] | components["schemas"]["SetRole"] | components["schemas"]["SetState"] | components["schemas"]["SetSwatches"] | components["schemas"]["Spread"] | components["schemas"]["Settle"] | components["schemas"]["TakeOut"] | components["schemas"]["TakeOutcome"] | components["schemas"]["Transform"] | components["schemas"]["Unbundle"] | components["schemas"]["Ungroup"];
+            command: components["schemas"]["AddPlate"] | components["schemas"]["AddShape"] | components["schemas"]["AddUnderlay"] | components["schemas"]["Align"] | components["schemas"]["Arrange"] | components["schemas"]["BuildRegions"] | components["schemas"]["Combine"] | components["schemas"]["CopyPaint"] | components["schemas"]["Duplicate"] | components["schemas"]["DuplicatePlate"] | components["schemas"]["Group"] | components["schemas"]["LiftOut"] | components["schemas"]["Mirror"] | components["schemas"]["MoveInStack"] | components["schemas"]["MovePlate"] | components["schemas"]["Paint"] | components["schemas"]["Paste"] | components["schemas"]["PlaceExactly"] | components["schemas"]["PutInside"] | components["schemas"]["Recolour"] | components["schemas"]["Remove"] | components["schemas"]["RemovePlate"] | components["schemas"]["Rename"] | components["schemas"]["RenameDrawing"] | components["schemas"]["Renew"] | components["schemas"]["Resize"] | components["schemas"]["SameAngle"] | components["schemas"]["SameCentre"] | components["schemas"]["SameSize"] | components["schemas"]["SetEnds"] | components["schemas"]["SetParameters"] | components["schemas"]["SetPlate"] | components["schemas"]["SetRegions"] | components["schemas"]["SetRole"] | components["schemas"]["SetState"] | components["schemas"]["SetSwatches"] | components["schemas"]["Spread"] | components["schemas"]["Settle"] | components["schemas"]["TakeOut"] | components["schemas"]["TakeOutcome"] | components["schemas"]["Transform"] | components["schemas"]["Unbundle"] | components["schemas"]["Ungroup"];
         };
         /**
          * Tiles
@@ -3197,9 +3319,21 @@ export interface components {
          */
         PastedShapes: {
             /** Nodes */
-            nodes: (components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["PathNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"])[];
+            nodes: (components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["PathNode"] | components["schemas"]["UnderlayNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"])[];
             /** Notes */
             notes: string[];
+        };
+        /**
+         * KeptPicture
+         * @description A picture that is kept: what it is known by, and its sides in pixels.
+         */
+        KeptPicture: {
+            /** Picture */
+            picture: string;
+            /** Width */
+            width: number;
+            /** Height */
+            height: number;
         };
         /**
          * ExportAnswer
@@ -4984,6 +5118,80 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["PastedShapes"];
                 };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    pictures_keep_picture_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptPicture"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    pictures_show_picture__digest__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                digest: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Unprocessable Entity */
             422: {

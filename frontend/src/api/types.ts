@@ -42,6 +42,7 @@ export type ExportChoice = Schemas['ExportOrder']['choice'];
 export type ExportSubject = Schemas['ExportOrder']['subject'];
 export type AssetPicture = Schemas['AssetPicture'];
 export type SvgText = Schemas['SvgText'];
+export type KeptPicture = Schemas['KeptPicture'];
 export type PastedShapes = Schemas['PastedShapes'];
 export type SnapTargets = Schemas['SnapTargets'];
 export type Swatch = Schemas['Swatch'];

@@ -2,6 +2,7 @@
 import { computed } from 'vue';
 
 import ShapeInk from '@/desk/ShapeInk.vue';
+import UnderlayPicture from '@/desk/UnderlayPicture.vue';
 import { useRegions } from '@/regions/store';
 import type { Row } from '@/stores/selection';
 import { childrenOf, LIVE_KINDS, useSelection } from '@/stores/selection';
@@ -53,7 +54,10 @@ const reachable = computed(() =>
 
 <template>
   <g :class="view.manner">
-    <ShapeInk v-for="{ row, figure } in painted" :key="row.node.id" :row="row" :figure="figure" />
+    <template v-for="{ row, figure } in painted" :key="row.node.id">
+      <UnderlayPicture v-if="row.node.kind === 'image'" :row="row" :node="row.node" />
+      <ShapeInk v-else :row="row" :figure="figure" />
+    </template>
     <path
       v-for="{ figure, moved } in members"
       :key="`member ${figure.id}`"

@@ -3,6 +3,7 @@ import { computed, ref, watch } from 'vue';
 import { RouterLink } from 'vue-router';
 
 import type { Node, Piece } from '@/api/types';
+import { useActions } from '@/editor/actions';
 import NewPlate from '@/editor/NewPlate.vue';
 import ChoicePill from '@/look/ChoicePill.vue';
 import DotLogo from '@/look/DotLogo.vue';
@@ -30,6 +31,7 @@ const drawing = useDrawing();
 const selection = useSelection();
 const view = useView();
 const regions = useRegions();
+const { actions } = useActions();
 const addingPlate = ref(false);
 const naming = ref(false);
 const editingPlate = ref(false);
@@ -186,6 +188,12 @@ async function rename(event: Event): Promise<void> {
       <ChoicePill v-model="view.manner" :options="MANNER_CHOICES" label="View" />
       <button class="zoom mono" title="Fit the plate to the desk (F)" @click="emit('fit')">
         {{ Math.round(view.zoom * 100) }} %
+      </button>
+      <button
+        :title="`SVG as shapes, PNG and JPEG as underlays (${actions.import!.key}); they can also be dropped on the desk`"
+        @click="actions.import!.run()"
+      >
+        Import
       </button>
       <button
         class="export"

@@ -202,6 +202,12 @@ export const useActions = defineStore('actions', () => {
   const actions: Record<string, Action> = {
     copy: { word: 'Copy', key: 'Ctrl+C', can: any, run: clipboard.copy },
     cutOut: { word: 'Cut out', key: 'Ctrl+X', can: any, run: clipboard.cut },
+    import: {
+      word: 'Import files',
+      key: 'Shift+I',
+      can: () => true,
+      run: clipboard.chooseFiles,
+    },
     duplicate: { word: 'Duplicate', key: 'Ctrl+D', can: any, run: duplicate },
     again: { word: 'Again', key: 'Y', can: () => last.value !== null, run: again },
     remove: {
@@ -244,7 +250,7 @@ export const useActions = defineStore('actions', () => {
     settle: {
       word: 'Settle',
       key: 'Shift+S',
-      can: () => every((row) => row.node.kind !== 'path'),
+      can: () => every((row) => !['path', 'image'].includes(row.node.kind)),
       run: () => run({ kind: 'settle', ids: ids() }),
     },
     unbundle: {

@@ -26,9 +26,11 @@ function painted(node: Node): Node[] {
 }
 
 const all = computed(() => props.nodes.flatMap(painted));
-const fill = computed(() => common(all.value, (node) => node.fill ?? null));
-const colour = computed(() => common(all.value, (node) => node.line?.colour ?? null));
-const width = computed(() => common(all.value, (node) => node.line?.width ?? 0));
+/** What has a fill and a line: underlays have none. */
+const inked = computed(() => all.value.filter((node) => node.kind !== 'image'));
+const fill = computed(() => common(inked.value, (node) => node.fill ?? null));
+const colour = computed(() => common(inked.value, (node) => node.line?.colour ?? null));
+const width = computed(() => common(inked.value, (node) => node.line?.width ?? 0));
 const opacity = computed(() => common(all.value, (node) => (node.opacity ?? 1) * 100));
 
 function paint(fields: object): void {
@@ -52,7 +54,13 @@ function setLine(next: { colour?: string | null; width?: number }): void {
       Paint
       <button class="more soft" @click="swatches = true">colours…</button>
     </h3>
-    <ColourField :colour="fill" label="Fill" none @choose="paint({ fill: $event })" />
+    <ColourField
+      v-if="inked.length"
+      :colour="fill"
+      label="Fill"
+      none
+      @choose="paint({ fill: $event })"
+    />
     <div class="one">
       <NumberField
         label="opacity"
@@ -63,7 +71,7 @@ function setLine(next: { colour?: string | null; width?: number }): void {
       />
     </div>
   </section>
-  <section>
+  <section v-if="inked.length">
     <h3>Line</h3>
     <ColourField :colour="colour" label="Line" none @choose="setLine({ colour: $event })">
       <NumberField

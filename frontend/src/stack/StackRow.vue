@@ -27,6 +27,7 @@ const KIND_NOTES: Partial<Record<Row['node']['kind'], string>> = {
   regions: 'regions',
   clip: 'clip',
   group: 'group',
+  image: 'underlay',
 };
 
 const selection = useSelection();

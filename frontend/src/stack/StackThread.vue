@@ -105,7 +105,7 @@ function onDragOver(event: DragEvent): void {
   }
   event.preventDefault();
   const share = (event.clientY - box.top) / box.height;
-  const takes = row.node.kind !== 'line';
+  const takes = !['line', 'image'].includes(row.node.kind);
   const where =
     share < (takes ? EDGE : 0.5) ? 'above' : takes && share < 1 - EDGE ? 'into' : 'below';
   drop.value = { row, where };

@@ -3,7 +3,7 @@ import { ref, shallowRef } from 'vue';
 
 import { bytes } from '@/api/bytes';
 import client, { answered } from '@/api/client';
-import type { Command, Node, PastedShapes, SvgText } from '@/api/types';
+import type { Command, KeptPicture, Node, PastedShapes, SvgText } from '@/api/types';
 import { attempt } from '@/stores/attempt';
 import { newId, useDrawing } from '@/stores/drawing';
 import { useNotices } from '@/stores/notices';
@@ -131,12 +131,42 @@ export const useClipboard = defineStore('clipboard', () => {
     else notices.say('There is nothing to paste: copy shapes, or SVG text, first.');
   }
 
-  /** Makes shapes of SVG files; others are named and left. */
+  /** Makes shapes of SVG files and underlays of pictures; others are named and left. */
   async function pasteFiles(files: readonly File[]): Promise<void> {
     for (const file of files)
       if (file.type === 'image/svg+xml' || file.name.endsWith('.svg'))
         await pasteSvg(file, file.name);
-      else notices.say(`${file.name} is no SVG file; only these become shapes.`);
+      else if (['image/png', 'image/jpeg'].includes(file.type)) await pastePicture(file);
+      else
+        notices.say(
+          `${file.name} is of no kind that can be brought in: SVG becomes shapes, PNG and JPEG an underlay.`,
+        );
+  }
+
+  /** Asks for files, and takes them in. */
+  function chooseFiles(): void {
+    const chooser = document.createElement('input');
+    chooser.type = 'file';
+    chooser.multiple = true;
+    chooser.accept = '.svg,image/svg+xml,image/png,image/jpeg';
+    chooser.onchange = () => void pasteFiles([...(chooser.files ?? [])]);
+    chooser.click();
+  }
+
+  /** Puts a picture under all shapes of the plate in hand. */
+  async function pastePicture(file: File): Promise<void> {
+    const found = await attempt(() =>
+      answered<KeptPicture>(client.POST('/api/pictures', bytes(file, file.type))),
+    );
+    if (!found) return;
+    const id = newId();
+    const name =
+      file.name
+        .replace(/\.[^.]*$/, '')
+        .trim()
+        .slice(0, 120) || 'Underlay';
+    const command = { kind: 'add-underlay', plate: selection.plate, id, name, ...found } as Command;
+    if (await drawing.run(command)) selection.pick(id);
   }
 
   async function pasteSvg(svg: string | File, name = 'what was pasted'): Promise<void> {
@@ -163,7 +193,7 @@ export const useClipboard = defineStore('clipboard', () => {
     });
   }
 
-  return { copied, notKept, copy, cut, paste, pasteFiles, moveTo };
+  return { copied, notKept, copy, cut, paste, pasteFiles, chooseFiles, moveTo };
 });
 
 /** Clipboards may change line ends and the white space round a text. */

@@ -60,7 +60,7 @@ export function boxRound(boxes: readonly Box[]): Box {
 
 /** Whether a shape takes part in outcomes, results and exports. */
 export function isActive(node: Node): boolean {
-  return node.visible !== false && !node.guide;
+  return node.visible !== false && !node.guide && node.kind !== 'image';
 }
 
 function rowsOf(
@@ -219,6 +219,7 @@ export const useSelection = defineStore('selection', () => {
 
   return {
     plate,
+    picked,
     ids,
     chosen,
     hovered,

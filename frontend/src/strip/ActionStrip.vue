@@ -53,7 +53,7 @@ async function take(outcome: Outcome): Promise<void> {
     );
     return;
   }
-  const picked = selection.ids.join();
+  const { picked } = selection;
   const { keep, live } = view.taking;
   const id = newId();
   const how = { ids, outcome, id, name: result, keep, paint: paint.value };
@@ -73,7 +73,7 @@ async function take(outcome: Outcome): Promise<void> {
     return command as Command;
   });
   // Who has gone on to another shape meanwhile stays there.
-  if (taken && selection.ids.join() === picked) selection.pick(id);
+  if (taken && selection.picked === picked) selection.pick(id);
 }
 
 function step(event: KeyboardEvent, by: number): void {

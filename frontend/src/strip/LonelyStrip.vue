@@ -30,6 +30,7 @@ const figure = computed(() => selection.figureById.get(node.value.id));
 const above = computed(() =>
   props.row.parent ? selection.rowById.get(props.row.parent)!.node : null,
 );
+const isUnderlay = computed(() => node.value.kind === 'image');
 const isLive = computed(() => LIVE_KINDS.includes(node.value.kind));
 
 const asked = latestWins(
@@ -65,9 +66,11 @@ async function lift(contour: number): Promise<void> {
 </script>
 
 <template>
-  <div class="count soft">{{ node.name }}<br />{{ figure?.node_count }} nodes</div>
+  <div class="count soft">
+    {{ node.name }}<br />{{ isUnderlay ? 'underlay' : `${figure?.node_count} nodes` }}
+  </div>
   <StripTile
-    v-if="!row.role"
+    v-if="!row.role && !isUnderlay"
     word="Put on shelf"
     how="under a name"
     title="Keep this shape under a name"
@@ -128,6 +131,10 @@ async function lift(contour: number): Promise<void> {
   <p v-else-if="above" class="soft advice">
     <b>{{ node.name }}</b> lies inside <b>{{ above.name }}</b>. Drag it, or change its numbers: what
     holds it follows.
+  </p>
+  <p v-else-if="isUnderlay" class="soft advice">
+    There to build over: it takes no part in outcomes or exports.
+    {{ row.held ? 'L unlocks it, to be moved.' : 'L locks it where it is.' }}
   </p>
   <p v-else class="soft advice">
     Shift-click a second shape, and every way to combine the two appears here as a picture.

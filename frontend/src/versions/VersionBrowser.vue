@@ -29,7 +29,10 @@ const box = (of: { width: number; height: number }) => ({
 });
 
 watch(chosen, (state) => state && wantPicture(state));
-watch(current, (state) => (words.value = state && isVersion(state) ? state.label : ''));
+watch(current, (state, before) => {
+  // What was typed before the states had come stays.
+  if (before) words.value = state && isVersion(state) ? state.label : '';
+});
 
 async function step(by: number): Promise<void> {
   const at = states.value.findIndex((state) => state.id === chosen.value);

@@ -39,12 +39,14 @@ from dotstack.core.drawing.commands.shapes import (
     SetState,
 )
 from dotstack.core.drawing.commands.stacking import Arrange, Duplicate, Group, MoveInStack, Ungroup
+from dotstack.core.drawing.commands.underlays import AddUnderlay
 from dotstack.core.drawing.nodes import Drawing
 from dotstack.core.errors import CommandError
 
 AnyCommand: TypeAlias = Annotated[
     AddPlate
     | AddShape
+    | AddUnderlay
     | Align
     | Arrange
     | BuildRegions
@@ -121,6 +123,7 @@ __all__ = [
     "OUTCOME_KINDS",
     "AddPlate",
     "AddShape",
+    "AddUnderlay",
     "Align",
     "AnyCommand",
     "Arrange",

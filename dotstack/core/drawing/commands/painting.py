@@ -18,6 +18,7 @@ from dotstack.core.drawing.nodes import (
     Node,
     RegionNode,
     Swatch,
+    UnderlayNode,
     children,
     with_children,
 )
@@ -143,6 +144,9 @@ def painted_with(node: Node, changes: dict[str, object]) -> Node:
     """
     if isinstance(node, ClipNode):
         return node.model_copy(update={"holder": painted_with(node.holder, changes)})
+    if isinstance(node, UnderlayNode):
+        # A picture has no paint, but it can be faded.
+        return revised(node, {name: changes[name] for name in {"opacity"} & changes.keys()})
     if isinstance(node, RegionNode):
         picks = tuple(
             pick.model_copy(update={"fill": None}) if "fill" in changes else pick

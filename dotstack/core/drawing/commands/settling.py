@@ -20,6 +20,7 @@ from dotstack.core.drawing.nodes import (
     NodeBase,
     PathNode,
     RegionNode,
+    UnderlayNode,
     with_children,
 )
 from dotstack.core.drawing.places import exchanged, place_of, replaced
@@ -105,7 +106,7 @@ class LiftOut(Command):
 def settled(node: Node, evaluator: Evaluator) -> Node:
     """The node as a plain path, or a group of such."""
     match node:
-        case PathNode():
+        case PathNode() | UnderlayNode():
             return node
         case GroupNode():
             return with_children(node, lambda child: (settled(child, evaluator),)) or node

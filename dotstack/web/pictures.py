@@ -1,0 +1,37 @@
+"""``/api/pictures``: the pictures of underlays."""
+
+from flask import Response, request
+from flask_openapi3 import APIBlueprint, Tag
+
+from dotstack.core.formats.raster import MAX_BYTES, read_raster
+from dotstack.web import answers
+from dotstack.web.errors import Problem
+from dotstack.web.models import KeptPicture, PicturePath
+from dotstack.web.studio import studio
+
+blueprint = APIBlueprint(
+    "pictures",
+    __name__,
+    url_prefix="/api/pictures",
+    abp_tags=[Tag(name="pictures")],
+    abp_responses={"default": Problem, 422: Problem},
+)
+
+
+@blueprint.post("", responses={201: KeptPicture})
+def keep_picture() -> Response:
+    """Keeps the picture of a PNG or JPEG file, whose bytes are the request's body."""
+    request.max_content_length = MAX_BYTES
+    raster = read_raster(request.get_data())
+    studio().pictures.keep([raster])
+    kept = KeptPicture(picture=raster.digest, width=raster.width, height=raster.height)
+    return answers.json(kept, 201)
+
+
+@blueprint.get("/<digest>", responses={200: None})
+def show_picture(path: PicturePath) -> Response:
+    """The file of a picture; its address has its content's hash, so that it never changes."""
+    raster = studio().pictures.picture(path.digest)
+    response = Response(raster.data, mimetype=raster.media)
+    response.headers["Cache-Control"] = "private, max-age=31536000, immutable"
+    return response
