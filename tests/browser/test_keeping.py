@@ -262,7 +262,7 @@ def test_a_picture_is_built_over_and_takes_no_part(editor: Editor, tmp_path: Pat
     editor.set_fact("opacity", 60)
     expect(image).to_have_attribute("opacity", "0.6")
     ((fill, _),) = editor.exported(tmp_path)
-    assert fill.lower() == "#22303c"
+    assert fill.lower() == "#3f7355"
 
 
 def test_a_thousand_assets_are_found_as_one_types(page: Page, server: Server) -> None:
