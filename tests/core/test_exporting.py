@@ -170,9 +170,16 @@ def test_dxf_crops_what_is_clipped_and_says_what_has_no_width() -> None:
     assert dxf_area(only(result).decode()) == pytest.approx(
         (holder + inside) * MM_PER_UNIT**2, rel=1e-4
     )
-    line = drawn({"kind": "line", "id": "l", "name": "Rope", "length": 50, "fill": None,
-                  "line": {"colour": "#22303C", "width": 4}})  # fmt: skip
-    assert exported(line, format="dxf").notes == ("Quay: 1 line is there without width",)
+    rope = {"kind": "line", "id": "l", "name": "Rope", "length": 500, "fill": None,
+            "line": {"colour": "#22303C", "width": 4}}  # fmt: skip
+    assert exported(drawn(rope), format="dxf").notes == ("Quay: 1 line is there without width",)
+    moored = drawn(at(DISC, 100, 100, id="d", fill=None), at(rope, 100, 100))
+    moored = do(moored, "put-inside", ids=["l"], holder="d", id="clip")
+    result = exported(moored, format="dxf")
+    assert result.notes == ("Quay: 1 line is there without width",)
+    (cut,) = ezdxf.read(StringIO(only(result).decode())).modelspace()  # type: ignore[attr-defined]
+    across = cut.get_points("x")[-1][0] - cut.get_points("x")[0][0]
+    assert abs(across) == pytest.approx(80 * MM_PER_UNIT)
 
 
 @settings(max_examples=20, deadline=None)

@@ -171,6 +171,13 @@ def test_shapes_show_only_within_the_one_that_they_are_put_in() -> None:
     # Half of the strip of the disc that lies within 10 of its middle.
     assert bar == pytest.approx(10 * math.sqrt(1500) + 1600 * math.asin(0.25), rel=1e-6)
     assert low < 1200
+    # A line is cut, and does not run along the cut; a ring's outline is two arcs then.
+    rope = {**at(DISC, 140, 100, id="rope"), "fill": None, "line": line}
+    moored = do(drawn(at(DISC, 100, 100, id="disc"), rope), "put-inside", ids=["rope"],
+                holder="disc", id="clip")  # fmt: skip
+    _, arc = node(do(moored, "settle", ids=["clip"]), "clip").nodes  # type: ignore[union-attr]
+    assert not Evaluator().outline(arc).closed.any()
+    assert Evaluator().outline(arc).length == pytest.approx(40 * math.tau / 3)
     out = do(clipped, "take-out", ids=["low"])
     assert stack(out) == ["clip", "low"]
     assert stack(do(out, "take-out", ids=["bar"])) == ["disc", "bar", "low"]

@@ -11,7 +11,7 @@ from dotstack.core.combine.outcomes import (
     outcomes,
     pieces,
 )
-from dotstack.core.combine.parts import Part
+from dotstack.core.combine.parts import Part, line_within
 from dotstack.core.combine.region_build import Build, Pick, Piece, build, every_region
 from dotstack.core.combine.roles import Role, covered
 
@@ -33,6 +33,7 @@ __all__ = [
     "every_region",
     "exclusion",
     "intersection",
+    "line_within",
     "members",
     "outcomes",
     "pieces",

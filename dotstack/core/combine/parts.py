@@ -10,7 +10,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from dotstack.core.arrangement import Arrangement
-from dotstack.core.geometry import Outline
+from dotstack.core.geometry import Contour, Outline, bundle
 from dotstack.core.geometry.arrays import Bools, Ints
 
 
@@ -108,6 +108,14 @@ def slice_(arrangement: Arrangement) -> list[Part]:
 def lines_within(arrangement: Arrangement, operand: int, kept: Bools) -> list[Part]:
     """The stretches of an operand's lines that lie in the kept faces."""
     return _strokes(arrangement, operand, kept, np.zeros(len(arrangement.operands), np.bool_))
+
+
+def line_within(outline: Outline, window: Outline) -> Outline:
+    """What of an outline's line, along closed contours too, runs in a window or on its edge."""
+    opened = [Contour(contour.segments, closed=False) for contour in outline.contours]
+    arrangement = Arrangement.of([Outline.from_contours(opened), window])
+    parts = lines_within(arrangement, 0, arrangement.covers[:, 1])
+    return bundle([part.outline for part in parts])
 
 
 def _strokes(arrangement: Arrangement, operand: int, kept: Bools, cutters: Bools) -> list[Part]:

@@ -7,7 +7,7 @@ from typing import Annotated, Literal, TypeAlias
 
 from pydantic import Field, TypeAdapter
 
-from dotstack.core.combine import intersection, union
+from dotstack.core.combine import intersection, line_within, union
 from dotstack.core.drawing.nodes import Length, Name, Value
 from dotstack.core.drawing.pictures import for_file
 from dotstack.core.drawing.scene import Writing
@@ -236,15 +236,12 @@ def _check_pixels(pictures: Sequence[Picture], choice: AnyExport) -> None:
 
 def _dxf(pictures: Sequence[Picture], choice: DxfExport) -> Exported:
     notes = []
-    for picture in pictures:
+    cropped = [replace(picture, parts=tuple(map(_cropped, picture.parts))) for picture in pictures]
+    for picture in cropped:
         lined = sum(path.stroke is not None and path.fill is None for path in picture.paths)
         if lined:
             notes.append(f"{picture.name}: {_lines(lined)} there without width")
-    data = dxf.write_dxf(
-        [replace(picture, parts=tuple(map(_cropped, picture.parts))) for picture in pictures],
-        choice.tolerance,
-        choice.width,
-    )
+    data = dxf.write_dxf(cropped, choice.tolerance, choice.width)
     return Exported({f"{_name_of_all(pictures)}.dxf": data.encode()}, pictures[0], tuple(notes))
 
 
@@ -254,16 +251,20 @@ def _lines(count: int) -> str:
 
 def _cropped(part: Part) -> Part:
     """The part with what shows of its clipped paths only, for formats that know no clips."""
-    paths = []
-    for path in part.paths:
-        if path.clip and path.fill:
-            shown = intersection([_area(path), Outline.from_path_data(path.clip)])
-            if not shown.is_empty:
-                data = for_file(shown)
-                paths.append(replace(path, path=data, fill_rule=shown.fill_rule, clip=None))
-        elif not path.clip:
-            paths.append(path)
-    return Part(part.name, tuple(paths))
+    return Part(part.name, tuple(shown for path in part.paths if (shown := _shown(path))))
+
+
+def _shown(path: PaintedPath) -> PaintedPath | None:
+    if not path.clip:
+        return path
+    window = Outline.from_path_data(path.clip)
+    if path.fill:
+        outline = intersection([_area(path), window])
+    else:
+        outline = line_within(Outline.from_path_data(path.path), window)
+    if outline.is_empty:
+        return None
+    return replace(path, path=for_file(outline), fill_rule=outline.fill_rule, clip=None)
 
 
 def _area(path: PaintedPath) -> Outline:

@@ -2810,7 +2810,7 @@ export interface components {
          * @description Makes plain paths of what is live; they look the same.
          *
          *     A region build becomes a group of its pieces. A clip becomes a group of its holder and of
-         *     what shows within it: where a shape with a line is cut, its line runs along the cut.
+         *     what shows within it: a shape with a fill and a line becomes a path of each.
          */
         Settle: {
             /**

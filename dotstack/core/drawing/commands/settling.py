@@ -4,7 +4,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from dotstack.core.combine import intersection
+from dotstack.core.combine import intersection, line_within
 from dotstack.core.drawing.commands.combining import MAX_PIECES, PRECISION, path_of
 from dotstack.core.drawing.commands.command import Command
 from dotstack.core.drawing.commands.shapes import Ids, check_fresh
@@ -32,7 +32,7 @@ class Settle(Command):
     """Makes plain paths of what is live; they look the same.
 
     A region build becomes a group of its pieces. A clip becomes a group of its holder and of
-    what shows within it: where a shape with a line is cut, its line runs along the cut.
+    what shows within it: a shape with a fill and a line becomes a path of each.
     """
 
     kind: Literal["settle"] = "settle"
@@ -154,10 +154,16 @@ def _within(window: Outline, node: Node, evaluator: Evaluator) -> tuple[Node, ..
         own = window.transformed(node.transform.affine.inverse)
         inner = with_children(node, lambda child: _within(own, child, evaluator))
         return (inner,) if inner else ()
-    outline = intersection([evaluator.outline(node), window])
-    if outline.is_empty:
-        return ()
-    return (path_of(outline, node.id, node.name, Look(node.fill, node.line, node.opacity)),)
+    outline, found = evaluator.outline(node), []
+    if node.fill:
+        found.append((intersection([outline, window]), Look(node.fill, None, node.opacity)))
+    if node.line:
+        found.append((line_within(outline, window), Look(None, node.line, node.opacity)))
+    return tuple(
+        path_of(part, f"{node.id[:36]}-{i}" if i else node.id, node.name, look)
+        for i, (part, look) in enumerate(found)
+        if not part.is_empty
+    )
 
 
 def _common(node: Node) -> dict[str, object]:
