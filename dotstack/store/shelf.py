@@ -103,15 +103,12 @@ class ShelfStore:
     def whole_collection(self, collection_id: str) -> tuple[Collection, list[Asset]]:
         """A collection, and all its assets in order; raises GoneError."""
         with self._database.session() as session:
-            for collection in _collections(session):
-                if collection.id == collection_id:
-                    heads = [head.id for section in collection.sections for head in section.assets]
-                    sections = [section.id for section in collection.sections]
-                    rows = session.scalars(
-                        select(AssetRow).where(AssetRow.section_id.in_(sections))
-                    )
-                    by_id = {row.id: _asset(row) for row in rows}
-                    return collection, [by_id[asset_id] for asset_id in heads]
+            for collection in _collections(session, collection_id):
+                heads = [head.id for section in collection.sections for head in section.assets]
+                sections = [section.id for section in collection.sections]
+                rows = session.scalars(select(AssetRow).where(AssetRow.section_id.in_(sections)))
+                by_id = {row.id: _asset(row) for row in rows}
+                return collection, [by_id[asset_id] for asset_id in heads]
         raise GoneError("collection", collection_id)
 
     def asset(self, asset_id: str) -> Asset:
@@ -218,6 +215,11 @@ class ShelfStore:
             for kit in kits:
                 kit_rows.load(session, kit, when_there, source, self._now())
 
+    def set_source(self, collection_id: str, source: str) -> None:
+        """Notes where a collection is published; nothing of it changes, and no step is made."""
+        with self._database.session() as session:
+            _row(session, CollectionRow, "collection", collection_id).source = source
+
     def update(self, asset_id: str, node: Node) -> Asset:
         """Gives an asset another mark, as its next revision."""
         with self._database.session() as session:
@@ -315,21 +317,26 @@ class ShelfStore:
             )
 
 
-def _collections(session: Session) -> Iterator[Collection]:
-    assets: dict[str, list[AssetHead]] = {}
-    heads = session.execute(
+def _collections(session: Session, only: str | None = None) -> Iterator[Collection]:
+    """All collections in their order, or one of them if it is there."""
+    heads = (
         select(AssetRow.section_id, AssetRow.id, AssetRow.name, AssetRow.tags, AssetRow.revision)
         .order_by(AssetRow.place, AssetRow.id)
     )  # fmt: skip
-    for section_id, asset_id, name, tags, revision in heads:
+    holders = select(SectionRow).order_by(SectionRow.place, SectionRow.id)
+    order = select(CollectionRow).order_by(CollectionRow.place, CollectionRow.id)
+    if only:
+        heads = heads.join(AssetRow.section).where(SectionRow.collection_id == only)
+        holders, order = holders.filter_by(collection_id=only), order.filter_by(id=only)
+    assets: dict[str, list[AssetHead]] = {}
+    for section_id, asset_id, name, tags, revision in session.execute(heads):
         head = AssetHead(asset_id, name, tuple(json.loads(tags)), revision)
         assets.setdefault(section_id, []).append(head)
     sections: dict[str, list[Section]] = {}
-    for section in session.scalars(select(SectionRow).order_by(SectionRow.place, SectionRow.id)):
+    for section in session.scalars(holders):
         sections.setdefault(section.collection_id, []).append(
             Section(section.id, section.name, tuple(assets.get(section.id, ())))
         )
-    order = select(CollectionRow).order_by(CollectionRow.place, CollectionRow.id)
     for row in session.scalars(order):
         yield Collection(row.id, row.name, tuple(sections.get(row.id, ())), row.source)
 

@@ -57,6 +57,7 @@ def publish(body: PublishShared) -> Response:
     with studio().evaluator() as evaluator:
         kit = write_kit(collection, evaluator)
     _shared().publish(collection.name, body.version, kit)
+    studio().shelf.set_source(body.collection, _source(collection.name, body.version))
     return answers.done()
 
 
@@ -69,9 +70,14 @@ def fetch(body: FetchShared) -> Response:
     there = [body.name] if body.name in studio().shelf.names() else []
     loaded = not there or body.when_there is not None
     if loaded:
-        source = json.dumps({"name": body.name, "version": body.version})
+        source = _source(body.name, body.version)
         studio().shelf.load([kit], body.when_there or "keep both", source)
     return answers.json(KitAnswer(loaded=loaded, collections=answers.carried([kit]), there=there))
+
+
+def _source(name: str, version: str) -> str:
+    """Which version a collection on the own shelf is, or was, as it is kept with that."""
+    return json.dumps({"name": name, "version": version})
 
 
 def _shared() -> SharedShelf:

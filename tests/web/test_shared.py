@@ -67,6 +67,7 @@ def test_a_collection_is_published_fetched_by_another_and_updated(
     one.post("/api/shared/publish", json={**body, "version": "1.1"})
     (listed,) = two.get("/api/shared").json["collections"]
     assert (listed["versions"], listed["have"]) == (["1.0", "1.1"], "1.0")
+    assert one.get("/api/shared").json["collections"][0]["have"] == "1.1"
     newer = {**wanted, "version": "1.1"}
     assert not two.post("/api/shared/fetch", json=newer).json["loaded"]
     two.post("/api/shared/fetch", json={**newer, "when_there": "replace"})
