@@ -55,7 +55,7 @@ class Server:
         app = create_app(self._database)
         studio = app.extensions["dotstack"]
         assert isinstance(studio, Studio)
-        self.drawings = studio.drawings
+        self.drawings, self.shelf = studio.drawings, studio.shelf
         fill(studio.drawings, studio.shelf, studio.pictures)
         self.port = self.port or free_port()
         self._server = create_server(app, host="127.0.0.1", port=self.port)
