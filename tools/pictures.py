@@ -84,6 +84,14 @@ def clip(editor: Editor) -> None:
     editor.page.mouse.move(300, 600)
 
 
+def tracing(editor: Editor) -> None:
+    """A mark that is built over an underlay, which is picked."""
+    editor.open("Net float (tracing)")
+    editor.pick("Sketch of the float")
+    editor.page.locator("[data-testid=desk] image").evaluate("image => image.decode()")
+    editor.page.mouse.move(640, 760)
+
+
 def shelf(editor: Editor) -> None:
     """The shelf, with an asset chosen."""
     editor.open().page.keyboard.press("0")
@@ -116,8 +124,8 @@ def versions(editor: Editor) -> None:
 
 
 VIEWS = (
-    home, editor, draw, construct, snapping, several, outcomes, regions, clip, shelf, shelf_page,
-    export, versions,
+    home, editor, draw, construct, snapping, several, outcomes, regions, clip, tracing, shelf,
+    shelf_page, export, versions,
 )  # fmt: skip
 
 
