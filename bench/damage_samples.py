@@ -15,4 +15,9 @@ SAMPLES = (
     '<line x2="5" y2="6" stroke="#123456"/></symbol>'
     '<use href="#s" width="30" height="30"/><linearGradient id="g"><stop stop-color="red"/>'
     '</linearGradient><polyline points="1 2 3 4" stroke="url(#g)" stroke-width="2"/></svg>',
+    f'<svg {_HEAD}><linearGradient id="g"><stop offset="10%" stop-color="red"/>'
+    '<stop offset="1" stop-color="#1D6A83" stop-opacity=".4"/></linearGradient>'
+    '<radialGradient id="r" href="#g" gradientUnits="userSpaceOnUse" cx="9" cy="8" r="7" '
+    'gradientTransform="rotate(30)"/><circle cx="5" cy="5" r="5" fill="url(#r)"/>'
+    '<rect width="9" height="4" transform="scale(2 3)" fill="url(#g)"/></svg>',
 )

@@ -11,6 +11,9 @@ import time
 import warnings
 from collections import Counter
 from collections.abc import Callable
+from io import BytesIO
+
+from PIL import Image
 
 from bench.damage import damaged_svg
 from dotstack.core.drawing import Drawing, Evaluator, Plate
@@ -18,15 +21,17 @@ from dotstack.core.drawing.assets import kept
 from dotstack.core.drawing.drawing_file import read_drawing, write_drawing
 from dotstack.core.drawing.kit import KitAsset, KitCollection, KitSection, read_kit, write_kit
 from dotstack.core.drawing.pasting import pasted
+from dotstack.core.drawing.scene import painted
 from dotstack.core.errors import CoreError
+from dotstack.core.formats.raster import read_raster
 
 _SLOW = 5.0
 
 
 def _svg(seed: int) -> None:
     names = iter(range(100_000))
-    for node in pasted(damaged_svg(seed), lambda: f"n{next(names)}").nodes:
-        Evaluator().outline(node)
+    found = pasted(damaged_svg(seed), lambda: f"n{next(names)}")
+    list(painted(found.nodes, Evaluator()))
 
 
 def _whole() -> tuple[bytes, bytes]:
@@ -49,6 +54,18 @@ def _whole() -> tuple[bytes, bytes]:
 _DRAWING, _KIT = _whole()
 
 
+def _pictures() -> tuple[bytes, bytes]:
+    """A PNG and a JPEG file that are right."""
+    image = Image.linear_gradient("L").resize((40, 30)).convert("RGB")
+    png, jpeg = BytesIO(), BytesIO()
+    image.save(png, "PNG")
+    image.save(jpeg, "JPEG")
+    return png.getvalue(), jpeg.getvalue()
+
+
+_PICTURES = _pictures()
+
+
 def _damaged(seed: int, data: bytes) -> bytes:
     rng = random.Random(seed)
     damaged = bytearray(data)
@@ -64,8 +81,9 @@ def _damaged(seed: int, data: bytes) -> bytes:
 
 READERS: dict[str, tuple[Callable[[int], object], float]] = {
     "SVG": (_svg, 0.7),
-    "kits": (lambda seed: read_kit(_damaged(seed, _KIT)), 0.15),
-    "drawing files": (lambda seed: read_drawing(_damaged(seed, _DRAWING)), 0.15),
+    "kits": (lambda seed: read_kit(_damaged(seed, _KIT)), 0.1),
+    "drawing files": (lambda seed: read_drawing(_damaged(seed, _DRAWING)), 0.1),
+    "pictures": (lambda seed: read_raster(_damaged(seed, _PICTURES[seed % 2])), 0.1),
 }
 
 

@@ -214,7 +214,9 @@ def test_what_an_svg_file_cannot_keep_is_listed(editor: Editor, tmp_path: Path) 
     text = (
         '<svg xmlns="http://www.w3.org/2000/svg" width="64" height="64"><g id="pair">'
         '<circle cx="20" cy="20" r="9"/><rect x="30" width="9" height="9" rx="2"/></g>'
-        '<text id="word">Quay</text></svg>'
+        '<linearGradient id="dusk"><stop stop-color="#1D6A83"/><stop offset="1" '
+        'stop-color="#C98A1B"/></linearGradient><circle id="sun" cx="40" cy="40" r="12" '
+        'fill="url(#dusk)"/><text id="word">Quay</text></svg>'
     )
     page.evaluate(
         """text => {
@@ -228,7 +230,14 @@ def test_what_an_svg_file_cannot_keep_is_listed(editor: Editor, tmp_path: Path) 
     dialog = page.get_by_role("dialog")
     expect(dialog).to_contain_text("word: <text>")
     dialog.get_by_role("button", name="Close").click()
-    expect(editor.row("pair")).to_be_visible()
+    editor.pick("sun")
+    assert editor.fact("Fill").input_value() == "gradient"
+    gradient = page.locator("[data-testid=desk] linearGradient")
+    assert gradient.get_attribute("gradientTransform") == "matrix(24,0,0,24,28,28)"
+    page.get_by_label("Fill clay").click()
+    editor.saved()
+    expect(gradient).to_have_count(0)
+    editor.pick("pair")
     page.keyboard.press("Shift+U")
     expect(editor.row("rect 2")).to_be_visible()
     editor.pick("circle 1")

@@ -42,8 +42,16 @@ def marks() -> dict[str, Drawing]:
     clip = drawn(at(DISC, 100, 100, id="d"), at(LENS, 130, 110, id="l", opacity=0.5))
     regions = drawn(at(DISC, 90, 128, id="d"), at(LENS, 150, 128, id="l"))
     lined = at(BOX, 128, 128, id="b", line={"colour": "#B8452E", "width": 6})
+    stops = [{"at": 0.2, "colour": "#B8452E"}, {"at": 0.7, "colour": "#1D6A83"}]
+    round_ = {"shape": "radial", "stops": stops, "place": {"a": 0.6, "d": 0.4, "e": 0.5, "f": 0.4}}
+    shaded = drawn(
+        at({**BOX, "fill": "#6A5858", "gradient": {"shape": "linear", "stops": stops}}, 90, 90,
+           id="b", line={"colour": "#22303C", "width": 4}),
+        at({**WAVE, "gradient": round_}, 150, 160, id="w", opacity=0.6),
+    )  # fmt: skip
     return {
         "plain": drawn(*shapes),
+        "shaded": do(shaded, "place", ids=["b"], angle_deg=30),
         "cut": do(drawn(*shapes), "combine", ids=["s0", "s1"], outcome="cut", id="c", name="Cut"),
         "clip": do(clip, "put-inside", ids=["l"], holder="d", id="clip"),
         "regions": do(regions, "build-regions", ids=["d", "l"], id="r", name="Split"),
@@ -52,7 +60,7 @@ def marks() -> dict[str, Drawing]:
 
 
 MARKS = marks()
-LINES = {"lined"}
+LINES = {"lined", "shaded"}
 
 
 def picture(drawing: Drawing, **options: Any) -> Picture:

@@ -113,7 +113,13 @@ def test_shapes_stay_what_they_are() -> None:
         ("<style>g > circle { fill: red } @import url(x.css);</style>", "selector 'g > circle'"),
         ("<style>@font-face { src: url(http://quay.example/f) }</style>", "@font-face"),
         ('<linearGradient id="l"><stop stop-color="#000000"/><stop stop-color="#FFFFFF"/>'
-         '</linearGradient><circle id="g" r="5" fill="url(#l)"/>', "g: the gradient .* #808080"),
+         '</linearGradient><circle id="g" r="5" stroke="url(#l)"/>', "g: the gradient .* #808080"),
+        ('<linearGradient id="l" spreadMethod="repeat"><stop/><stop stop-color="red"/>'
+         '</linearGradient><circle id="g" r="5" fill="url(#l)"/>', "g: its gradient ends"),
+        ('<radialGradient id="l" fx="10%"><stop/><stop stop-color="red"/>'
+         '</radialGradient><circle id="g" r="5" fill="url(#l)"/>', "g: the focus"),
+        ('<linearGradient id="l" x1="1e"><stop/><stop stop-color="red"/>'
+         '</linearGradient><circle id="g" r="5" fill="url(#l)"/>', "g: x1 is '1e'"),
         ('<circle id="p" r="5" fill="url(#pattern)"/>', "p: the fill .* not kept"),
         ('<g id="half" opacity=".5"><circle r="5"/></g>', "half: its opacity is given to each"),
     ],

@@ -26,6 +26,7 @@ from dotstack.core.formats import (
     write_sprite,
     write_svg,
 )
+from dotstack.core.formats.picture import Shading
 from dotstack.core.geometry import Outline, bundle, closed_part
 
 _MOST_PIXELS = 400_000_000
@@ -178,7 +179,7 @@ def export(
             style = SvgStyle(one_colour=choice.one_colour)
             return Exported({"sprite.svg": write_sprite(pictures, style).encode()}, pictures[0])
         case PdfExport():
-            return Exported({f"{_name_of_all(pictures)}.pdf": pdf.write_pdf(pictures)}, pictures[0])
+            return _pdf(pictures)
         case DxfExport():
             return _dxf(pictures, choice)
         case FontExport():
@@ -234,11 +235,27 @@ def _check_pixels(pictures: Sequence[Picture], choice: AnyExport) -> None:
             raise LimitError("pixels in one export", wanted, _MOST_PIXELS)
 
 
+def _pdf(pictures: Sequence[Picture]) -> Exported:
+    notes = [
+        f"{picture.name}: its gradients are as dense all over, for those of PDF are"
+        for picture in pictures
+        if any(stop.opacity < 1 for shading in _shadings(picture) for stop in shading.stops)
+    ]
+    files = {f"{_name_of_all(pictures)}.pdf": pdf.write_pdf(pictures)}
+    return Exported(files, pictures[0], tuple(notes))
+
+
+def _shadings(picture: Picture) -> list[Shading]:
+    return [path.shading for path in picture.paths if path.shading]
+
+
 def _dxf(pictures: Sequence[Picture], choice: DxfExport) -> Exported:
     notes = []
     cropped = [replace(picture, parts=tuple(map(_cropped, picture.parts))) for picture in pictures]
     for picture in cropped:
         lined = sum(path.stroke is not None and path.fill is None for path in picture.paths)
+        if _shadings(picture):
+            notes.append(f"{picture.name}: each gradient is its mean colour there")
         if lined:
             notes.append(f"{picture.name}: {_lines(lined)} there without width")
     data = dxf.write_dxf(cropped, choice.tolerance, choice.width)

@@ -23,6 +23,7 @@ from dotstack.core.drawing.nodes import (
 from dotstack.core.geometry import Affine
 
 _RIGID = 1e-12
+_THIN = 1e-9
 _SIZINGS = 80
 # These have no centre of their own, but the middle of their box.
 _BOXED = (ClipNode, CompoundNode, GroupNode, PathNode, RegionNode)
@@ -72,6 +73,12 @@ def centre_of(node: Node, affine: Affine, evaluator: Evaluator) -> tuple[float, 
 def bounds_of(node: Node, affine: Affine, evaluator: Evaluator) -> Bounds:
     """The box round what is to be seen of a node, along the plate's axes."""
     return evaluator.seen_outline(node).transformed(affine).bounds
+
+
+def unit_box(bounds: Bounds) -> Affine:
+    """The map of the unit square to a box, whose sides are taken to have some length."""
+    x0, y0, x1, y1 = bounds
+    return Affine(a=max(x1 - x0, _THIN), d=max(y1 - y0, _THIN), e=x0, f=y0)
 
 
 def box_round(boxes: Sequence[Bounds]) -> Bounds:

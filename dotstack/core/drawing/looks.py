@@ -3,7 +3,7 @@
 from typing import NamedTuple
 
 from dotstack.core.drawing.evaluate import Evaluator
-from dotstack.core.drawing.nodes import Line, Node, RegionNode, leaves
+from dotstack.core.drawing.nodes import Gradient, Line, Node, RegionNode, leaves
 from dotstack.core.geometry import Outline
 
 
@@ -13,6 +13,7 @@ class Look(NamedTuple):
     fill: str | None
     line: Line | None
     opacity: float
+    gradient: Gradient | None = None
 
 
 class BuiltPiece(NamedTuple):
@@ -34,7 +35,7 @@ def look_of(outline: Outline, paint: Node) -> Look:
     A line is not filled; one without paint of its own is drawn in the fill's colour.
     """
     if outline.closed.any():
-        return Look(paint.fill, paint.line, paint.opacity)
+        return Look(paint.fill, paint.line, paint.opacity, paint.gradient)
     line = paint.line or Line(colour=paint.fill or "#22303C", width=1.0)
     return Look(None, line, paint.opacity)
 
@@ -50,6 +51,6 @@ def built_pieces(node: RegionNode, evaluator: Evaluator) -> list[BuiltPiece]:
         own = pick is not None and node.paint == "new"
         look = look_of(piece.outline, node if own else paint_of(source))
         if pick and pick.fill:
-            look = look._replace(fill=pick.fill)
+            look = look._replace(fill=pick.fill, gradient=None)
         found.append(BuiltPiece(piece.outline, look, source.name))
     return found

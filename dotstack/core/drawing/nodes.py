@@ -1,6 +1,7 @@
 """The document: a drawing, its plates, and the nodes of their stacks. All frozen values."""
 
 from collections.abc import Callable, Iterable, Iterator
+from itertools import pairwise
 from operator import is_
 from typing import Annotated, Literal, TypeAlias
 
@@ -13,6 +14,7 @@ from dotstack.core.geometry import Affine, FillRule, Outline
 MAX_SIZE = 1e6
 MAX_CORNERS = 360
 MAX_PATH = 2_000_000
+MAX_STOPS = 100
 
 Id = Annotated[str, Field(pattern=r"^[A-Za-z0-9-]{1,40}$")]
 Name = Annotated[str, Field(min_length=1, max_length=120, pattern=r"\S")]
@@ -69,6 +71,37 @@ class Line(Value):
     width: Length
 
 
+class Stop(Value):
+    """A colour of a gradient, at a part of its way from 0 to 1."""
+
+    at: Annotated[float, Field(ge=0, le=1)]
+    colour: Colour
+    opacity: Annotated[float, Field(ge=0, le=1)] = 1.0
+
+
+def _in_order(stops: tuple[Stop, ...]) -> tuple[Stop, ...]:
+    if any(after.at < before.at for before, after in pairwise(stops)):
+        raise ValueError("the stops of a gradient lie in order")
+    return stops
+
+
+class Gradient(Value):
+    """Colours that change over a shape's box, along its own axes.
+
+    Attributes:
+        shape: a linear one runs from 0 to 1 along the first of its own axes, a radial one
+            from their origin out to 1.
+        place: from its own axes to the box, as a unit square.
+
+    """
+
+    shape: Literal["linear", "radial"]
+    stops: Annotated[
+        tuple[Stop, ...], Field(min_length=2, max_length=MAX_STOPS), AfterValidator(_in_order)
+    ]
+    place: Placement = Placement()
+
+
 class Origin(Value):
     """The asset that a shape is a placed copy of, and what it was of it then.
 
@@ -89,7 +122,8 @@ class NodeBase(Value):
     """What every shape of the stack has.
 
     Attributes:
-        fill: the paint, or None for no paint.
+        fill: the paint, or None for no paint; of a gradient its mean colour.
+        gradient: what is painted in the fill's place, if it is no one colour.
         line: along the outline, or None for none.
         visible, guide: hidden and guide shapes take no part in outcomes, results or exports.
         locked: not to be picked or moved on the desk.
@@ -101,6 +135,7 @@ class NodeBase(Value):
     name: Name
     transform: Placement = Placement()
     fill: Colour | None = "#22303C"
+    gradient: Gradient | None = None
     line: Line | None = None
     opacity: Annotated[float, Field(ge=0, le=1)] = 1.0
     visible: bool = True

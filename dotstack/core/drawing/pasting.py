@@ -5,11 +5,14 @@ from dataclasses import dataclass
 
 from pydantic import ValidationError
 
+from dotstack.core.drawing.evaluate import primitive_outline
+from dotstack.core.drawing.frame import revised, unit_box
 from dotstack.core.drawing.nodes import (
     MAX_SIZE,
     ClipNode,
     CompoundNode,
     EllipseNode,
+    Gradient,
     GroupNode,
     Line,
     LineNode,
@@ -18,10 +21,12 @@ from dotstack.core.drawing.nodes import (
     PathNode,
     Placement,
     RectangleNode,
+    Stop,
 )
-from dotstack.core.errors import CommandError, FormatError, LimitError
+from dotstack.core.errors import CommandError, FormatError, GeometryError, LimitError
 from dotstack.core.formats import recover_svg
 from dotstack.core.formats.svg_file import Branch, Item, Leaf, leaves
+from dotstack.core.formats.svg_gradient import SvgGradient
 from dotstack.core.formats.svg_shapes import composed
 from dotstack.core.geometry import Affine
 
@@ -78,7 +83,7 @@ class _Maker:
         if not holders:
             # What shows within nothing does not show.
             return None
-        bare = {"fill": None, "line": None}
+        bare = {"fill": None, "gradient": None, "line": None}
         holder = holders[0]
         if len(holders) > 1:
             members = tuple(Member(role="adds", node=each) for each in holders)
@@ -88,7 +93,8 @@ class _Maker:
 
     def _leaf(self, leaf: Leaf) -> Node | None:
         try:
-            return self._made(leaf)
+            node = self._made(leaf)
+            return self._shaded(node, leaf, leaf.look.gradient) if node else None
         except (ValidationError, FormatError):
             self.notes.append(f"{leaf.name}: it is left out, for it is too large or has no extent")
             return None
@@ -123,6 +129,28 @@ class _Maker:
         rule = form.outline.fill_rule
         common["transform"] = Placement()
         return PathNode.model_validate({**common, "data": data, "fill_rule": rule})
+
+    def _shaded(self, node: Node, leaf: Leaf, gradient: SvgGradient | None) -> Node:
+        """The node with the gradient that its shape has in the file, over its own box."""
+        if gradient is None or node.fill is None:
+            return node
+        there = composed(self._to_pixels, leaf.affine, leaf.name) @ gradient.affine
+        if gradient.in_box:
+            box = unit_box(leaf.form.outline.bounds)
+            there = composed(self._to_pixels, leaf.affine, leaf.name) @ box @ gradient.affine
+        own = node.transform.affine @ unit_box(primitive_outline(node).bounds)
+        try:
+            stops = tuple(
+                Stop(at=stop.at, colour=stop.colour, opacity=stop.opacity)
+                for stop in gradient.stops
+            )
+            place = Placement.of(own.inverse @ there)
+            return revised(
+                node, {"gradient": Gradient(shape=gradient.shape, stops=stops, place=place)}
+            )
+        except (ValidationError, GeometryError):
+            self.notes.append(f"{leaf.name}: its gradient became {node.fill}")
+            return node
 
 
 def _named(name: str) -> str:

@@ -4,8 +4,9 @@ from dotstack.core.drawing.evaluate import Evaluator
 from dotstack.core.drawing.frame import bounds_of, box_round
 from dotstack.core.drawing.nodes import Drawing, Node, Plate, leaves
 from dotstack.core.drawing.places import place_of, topmost_first
-from dotstack.core.drawing.scene import Piece, Writing, painted
+from dotstack.core.drawing.scene import Piece, Shade, Writing, painted
 from dotstack.core.formats import PaintedPath, Part, Picture
+from dotstack.core.formats.picture import Shading, Stop
 from dotstack.core.geometry import Affine, Outline
 
 # Enough for what is kept: a plate's unit is about a quarter of a millimetre.
@@ -59,7 +60,13 @@ def _path(piece: Piece) -> PaintedPath:
         line.width if line else None,
         piece.opacity,
         piece.clip,
+        _shading(piece.shade) if piece.shade else None,
     )
+
+
+def _shading(shade: Shade) -> Shading:
+    stops = tuple(Stop(stop.at, stop.colour, stop.opacity) for stop in shade.stops)
+    return Shading(shade.shape, stops, shade.matrix)
 
 
 def _box(node: Node, affine: Affine, evaluator: Evaluator) -> tuple[float, float, float, float]:

@@ -2,12 +2,12 @@
 
 from collections.abc import Callable, Iterator
 from math import isfinite
-from typing import Self, TypeAlias
+from typing import Literal, Self, TypeAlias
 
 from dotstack.core.combine import intersection
 from dotstack.core.drawing.delta import Delta, Entries
 from dotstack.core.drawing.evaluate import Evaluator, clamped
-from dotstack.core.drawing.frame import frame_of
+from dotstack.core.drawing.frame import frame_of, unit_box
 from dotstack.core.drawing.looks import Look, built_pieces
 from dotstack.core.drawing.nodes import (
     ClipNode,
@@ -17,6 +17,7 @@ from dotstack.core.drawing.nodes import (
     Node,
     Placement,
     RegionNode,
+    Stop,
     Value,
     children,
 )
@@ -58,10 +59,19 @@ class Box(Value):
         return cls(x0=x0, y0=y0, x1=x1, y1=y1)
 
 
+class Shade(Value):
+    """A gradient where it is painted; ``matrix`` maps its own axes to the plate's."""
+
+    shape: Literal["linear", "radial"]
+    stops: tuple[Stop, ...]
+    matrix: tuple[float, float, float, float, float, float]
+
+
 class Piece(Value):
     """Something painted: path data in the plate's axes, and its paint.
 
-    ``clip`` is the path data of what it shows within, or None.
+    ``clip`` is the path data of what it shows within, or None; ``shade`` the gradient that
+    is painted in the fill's place.
     """
 
     path: str
@@ -70,6 +80,7 @@ class Piece(Value):
     line: Line | None = None
     opacity: float = 1.0
     clip: str | None = None
+    shade: Shade | None = None
 
 
 class Figure(Value):
@@ -142,7 +153,7 @@ def _figure(node: Node, outer: Affine, evaluator: Evaluator) -> Figure:
         angle_deg=frame.angle_deg,
         clamped=clamped(node),
         pieces=list(painted((node,), evaluator, outer=outer))
-        if isinstance(node, RegionNode | ClipNode)
+        if isinstance(node, RegionNode | ClipNode) or node.gradient
         else None,
         lost=sum(found.count(None) for found in evaluator.build(node).found)
         if isinstance(node, RegionNode)
@@ -196,14 +207,14 @@ def painted(
         elif isinstance(node, ClipNode):
             yield from _clipped(node, inner, evaluator, write)
         else:
-            yield from pieces_of(node, on_plate(node, outer, evaluator), write)
+            yield from pieces_of(node, on_plate(node, outer, evaluator), write, inner)
 
 
 def _built(
     node: RegionNode, affine: Affine, evaluator: Evaluator, write: Writing
 ) -> Iterator[Piece]:
     for piece in built_pieces(node, evaluator):
-        yield from pieces_of(piece.look, piece.outline.transformed(affine), write)
+        yield from pieces_of(piece.look, piece.outline.transformed(affine), write, affine)
 
 
 def _clipped(
@@ -222,23 +233,55 @@ def _clipped(
                 clip = write(intersection(both))
             if clip:
                 yield piece.model_copy(update={"clip": clip})
-    yield from (piece.model_copy(update={"fill": None}) for piece in holder if piece.line)
+    yield from (
+        piece.model_copy(update={"fill": None, "shade": None}) for piece in holder if piece.line
+    )
 
 
-def pieces_of(node: Node | Look, outline: Outline, write: Writing) -> Iterator[Piece]:
-    """A node's fill and line: as one piece, unless open contours have a line but no fill."""
+def pieces_of(
+    node: Node | Look, outline: Outline, write: Writing, axes: Affine | None = None
+) -> Iterator[Piece]:
+    """A node's fill and line: as one piece, unless open contours have a line but no fill.
+
+    ``axes`` maps the node's own axes to those of the outline.
+    """
     if outline.is_empty or (node.fill is None and node.line is None):
         return
     path, rule = write(outline), outline.fill_rule
     if node.fill is None or outline.closed.all():
-        yield Piece(path=path, fill_rule=rule, fill=node.fill, line=node.line, opacity=node.opacity)
+        yield Piece(
+            path=path,
+            fill_rule=rule,
+            fill=node.fill,
+            line=node.line,
+            opacity=node.opacity,
+            shade=_shade(node, outline, axes),
+        )
         return
     area = closed_part(outline)
     if not area.is_empty:
         path_of_area = write(area)
-        yield Piece(path=path_of_area, fill_rule=rule, fill=node.fill, opacity=node.opacity)
+        yield Piece(
+            path=path_of_area,
+            fill_rule=rule,
+            fill=node.fill,
+            opacity=node.opacity,
+            shade=_shade(node, outline, axes),
+        )
     if node.line:
         yield Piece(path=path, fill_rule=rule, fill=None, line=node.line, opacity=node.opacity)
+
+
+def _shade(node: Node | Look, outline: Outline, axes: Affine | None) -> Shade | None:
+    """The node's gradient over the box of an outline along the node's own axes."""
+    gradient = node.gradient
+    own = axes or Affine()
+    if gradient is None or node.fill is None or own.determinant == 0:
+        return None
+    box = unit_box(outline.transformed(own.inverse).bounds)
+    there = own @ box @ gradient.place.affine
+    matrix = (there.a, there.b, there.c, there.d, there.e, there.f)
+    return Shade(shape=gradient.shape, stops=gradient.stops, matrix=matrix)
 
 
 def between_two(

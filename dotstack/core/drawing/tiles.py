@@ -63,7 +63,7 @@ def outcomes_of(
                 piece
                 for part in result.parts
                 for piece in pieces_of(
-                    look_of(part.outline, paints[part.paint]), part.outline, for_tile
+                    look_of(part.outline, paints[part.paint]), part.outline, for_tile, outer
                 )
             ],
             count=result.pieces,
@@ -83,5 +83,5 @@ def contours_of(drawing: Drawing, node_id: str, evaluator: Evaluator) -> list[Pi
     return [
         piece
         for contour in unbundle(on_plate(place.node, place.outer, evaluator))
-        for piece in pieces_of(look_of(contour, place.node), contour, for_tile)
+        for piece in pieces_of(look_of(contour, place.node), contour, for_tile, place.affine)
     ]

@@ -8,7 +8,7 @@ from reportlab.pdfgen.canvas import FILL_EVEN_ODD, FILL_NON_ZERO, Canvas
 from reportlab.pdfgen.pathobject import PDFPathObject
 
 from dotstack.core.formats.pen import Point, draw
-from dotstack.core.formats.picture import PaintedPath, Picture
+from dotstack.core.formats.picture import PaintedPath, Picture, Shading
 from dotstack.core.geometry import FillRule, Outline
 
 # CSS 2.1, section 4.3.2: a pixel is 1/96 inch, a point 1/72.
@@ -42,7 +42,9 @@ def _paint(canvas: Canvas, path: PaintedPath) -> None:
     canvas.saveState()
     if path.clip:
         canvas.clipPath(_drawn(canvas, path.clip), stroke=0, fill=0)
-    if path.fill:
+    if path.shading:
+        _shade(canvas, path, path.shading)
+    elif path.fill:
         canvas.setFillColor(HexColor(path.fill), alpha=path.opacity)
     if path.stroke:
         canvas.setStrokeColor(HexColor(path.stroke), alpha=path.opacity)
@@ -50,9 +52,26 @@ def _paint(canvas: Canvas, path: PaintedPath) -> None:
     canvas.drawPath(
         _drawn(canvas, path.path),
         stroke=int(path.stroke is not None),
-        fill=int(path.fill is not None),
+        fill=int(path.fill is not None and path.shading is None),
         fillMode=_mode(path.fill_rule),
     )
+    canvas.restoreState()
+
+
+def _shade(canvas: Canvas, path: PaintedPath, shading: Shading) -> None:
+    """Paints a path's gradient; its stops have no opacity of their own in PDF."""
+    stops = shading.stops
+    colours = [HexColor(stop.colour) for stop in (stops[0], *stops, stops[-1])]
+    places = [0.0, *(stop.at for stop in stops), 1.0]
+    canvas.saveState()
+    canvas.setFillAlpha(path.opacity)
+    drawn = _drawn(canvas, path.path)
+    canvas.clipPath(drawn, stroke=0, fill=0, fillMode=_mode(path.fill_rule))
+    canvas.transform(*shading.matrix)
+    if shading.shape == "linear":
+        canvas.linearGradient(0, 0, 1, 0, colours, places, extend=True)
+    else:
+        canvas.radialGradient(0, 0, 1, colours, places, extend=True)
     canvas.restoreState()
 
 

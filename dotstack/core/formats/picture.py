@@ -1,17 +1,45 @@
 """What writers are given: painted paths in a box. They know no document."""
 
 import re
-from collections.abc import Iterable, Iterator
+from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass
+from typing import Literal
 
 from dotstack.core.geometry import FillRule
+
+
+@dataclass(frozen=True, slots=True)
+class Stop:
+    """A colour of a gradient, at a part of its way from 0 to 1."""
+
+    at: float
+    colour: str
+    opacity: float = 1.0
+
+
+@dataclass(frozen=True, slots=True)
+class Shading:
+    """A gradient where it is painted.
+
+    Attributes:
+        shape: a linear one runs from 0 to 1 along the first of its own axes, a radial one
+            from their origin out to 1.
+        stops: two or more, in order.
+        matrix: a to f of the map from its own axes to the path's.
+
+    """
+
+    shape: Literal["linear", "radial"]
+    stops: tuple[Stop, ...]
+    matrix: tuple[float, float, float, float, float, float]
 
 
 @dataclass(frozen=True, slots=True)
 class PaintedPath:
     """A path with its paint: None for no fill, no stroke.
 
-    ``clip`` is the path data of what it shows within.
+    ``clip`` is the path data of what it shows within. With a ``shading`` the fill is its
+    mean colour, for formats that know no gradients.
     """
 
     path: str
@@ -21,6 +49,7 @@ class PaintedPath:
     stroke_width: float | None = None
     opacity: float = 1.0
     clip: str | None = None
+    shading: Shading | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -54,6 +83,15 @@ class Picture:
         """All painted paths, the lowest first."""
         for part in self.parts:
             yield from part.paths
+
+
+def mean_colour(colours: Sequence[str]) -> str:
+    """The mean of colours, all as six hex digits."""
+    channels = (
+        round(sum(int(colour[i : i + 2], 16) for colour in colours) / len(colours))
+        for i in (1, 3, 5)
+    )
+    return "#" + "".join(f"{part:02X}" for part in channels)
 
 
 def slug(name: str) -> str:

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from itertools import count
 from xml.sax.saxutils import escape, quoteattr
 
-from dotstack.core.formats.picture import PaintedPath, Part, Picture, slug, unique
+from dotstack.core.formats.picture import PaintedPath, Part, Picture, Shading, slug, unique
 from dotstack.core.geometry.path_writer import format_number
 
 _SIZE_DECIMALS = 6
@@ -73,34 +73,55 @@ def _body(
             f'<rect{place} width="{width}" height="{height}" fill={quoteattr(picture.ground)}/>'
         )
     ids = unique(slug(part.name) for part in picture.parts)
-    known: dict[str, str] = {}
+    known: dict[object, str] = {}
     for part, name in zip(picture.parts, ids):
-        for clip in (path.clip for path in part.paths):
-            if clip and clip not in known:
-                known[clip] = f"clip-{next(numbers)}"
-                lines.append(f'<clipPath id="{known[clip]}"><path d="{clip}"/></clipPath>')
+        for path in part.paths:
+            if path.clip and path.clip not in known:
+                known[path.clip] = f"clip-{next(numbers)}"
+                clip = f'<path d="{path.clip}"/>'
+                lines.append(f'<clipPath id="{known[path.clip]}">{clip}</clipPath>')
+            if path.shading and path.shading not in known and not style.one_colour:
+                known[path.shading] = f"gradient-{next(numbers)}"
+                lines.append(_gradient(path.shading, known[path.shading]))
         lines += _part(part, f' id="{prefix}{name}"' if style.ids else "", style, known)
     return lines
 
 
-def _part(part: Part, mark: str, style: SvgStyle, clips: dict[str, str]) -> list[str]:
+def _gradient(shading: Shading, name: str) -> str:
+    """A gradient in the picture's axes; one that is linear runs along x until it is mapped."""
+    stops = ""
+    for stop in shading.stops:
+        clear = f' stop-opacity="{format_number(stop.opacity, 4)}"' if stop.opacity < 1 else ""
+        at = format_number(stop.at, 4)
+        stops += f'<stop offset="{at}" stop-color="{stop.colour}"{clear}/>'
+    matrix = " ".join(map(_size, shading.matrix))
+    place = 'x2="1"' if shading.shape == "linear" else 'cx="0" cy="0" r="1"'
+    return (
+        f'<{shading.shape}Gradient id="{name}" gradientUnits="userSpaceOnUse" {place} '
+        f'gradientTransform="matrix({matrix})">{stops}</{shading.shape}Gradient>'
+    )
+
+
+def _part(part: Part, mark: str, style: SvgStyle, known: dict[object, str]) -> list[str]:
     if len(part.paths) == 1:
-        return [_path(part.paths[0], mark, style, clips)]
-    paths = [_path(path, "", style, clips) for path in part.paths]
+        return [_path(part.paths[0], mark, style, known)]
+    paths = [_path(path, "", style, known) for path in part.paths]
     return [f"<g{mark}>", *paths, "</g>"] if mark or style.readable else paths
 
 
-def _path(path: PaintedPath, mark: str, style: SvgStyle, clips: dict[str, str]) -> str:
+def _path(path: PaintedPath, mark: str, style: SvgStyle, known: dict[object, str]) -> str:
     def colour(paint: str) -> str:
         return '"currentColor"' if style.one_colour else quoteattr(paint)
 
-    within = f' clip-path="url(#{clips[path.clip]})"' if path.clip else ""
+    within = f' clip-path="url(#{known[path.clip]})"' if path.clip else ""
     rule = "" if path.fill_rule == "nonzero" else f' fill-rule="{path.fill_rule}"'
     stroke = f" stroke={colour(path.stroke)}" if path.stroke else ""
     if path.stroke and path.stroke_width is not None:
         stroke += f' stroke-width="{_size(path.stroke_width)}"'
     faded = f' opacity="{format_number(path.opacity, 4)}"' if path.opacity < 1 else ""
     fill = colour(path.fill) if path.fill else '"none"'
+    if path.shading in known:
+        fill = f'"url(#{known[path.shading]})"'
     return f'<path{mark} fill={fill}{rule}{stroke}{faded}{within} d="{path.path}"/>'
 
 

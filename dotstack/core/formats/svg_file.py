@@ -4,6 +4,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import TypeAlias
 
+from dotstack.core.formats.svg_gradient import SvgGradient
 from dotstack.core.formats.svg_shapes import Form
 from dotstack.core.geometry import Affine, Outline
 
@@ -22,12 +23,16 @@ class Finding:
 
 @dataclass(frozen=True, slots=True)
 class Look:
-    """Paint: colours as six hex digits, or None for none."""
+    """Paint: colours as six hex digits, or None for none.
+
+    With a ``gradient`` the fill is its mean colour.
+    """
 
     fill: str | None
     stroke: str | None
     stroke_width: float
     opacity: float
+    gradient: SvgGradient | None = None
 
 
 @dataclass(frozen=True, eq=False, slots=True)

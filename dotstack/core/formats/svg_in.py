@@ -15,15 +15,17 @@ from defusedxml.ElementTree import fromstring
 
 from dotstack.core.errors import FormatError, GeometryError, LimitError
 from dotstack.core.formats import svg_style
+from dotstack.core.formats.picture import Stop
 from dotstack.core.formats.svg_file import Branch, Finding, Item, Leaf, Look, SvgFile
+from dotstack.core.formats.svg_gradient import SvgGradient, read_gradient
 from dotstack.core.formats.svg_shapes import (
+    HREF,
     Form,
     closed,
     composed,
     length,
     local,
     measured,
-    numbers_in,
     read_form,
     transform_in,
 )
@@ -38,7 +40,6 @@ _SILENT = frozenset({"title", "desc", "metadata", "defs", "style", "symbol", "cl
                      "linearGradient", "radialGradient", "namedview"})  # fmt: skip
 _LINES = {"stroke-dasharray": "none", "stroke-linecap": "butt", "stroke-linejoin": "miter"}
 _EFFECTS = {"mask": "none", "filter": "none", "mix-blend-mode": "normal"}
-_HREF = "{http://www.w3.org/1999/xlink}href"
 
 
 def read_svg(text: str | bytes) -> SvgFile:
@@ -202,7 +203,7 @@ class _Reader:
             rule = "nonzero"
         outline = form.outline
         if look.fill and form.kind == "line":
-            look = replace(look, fill=None)
+            look = replace(look, fill=None, gradient=None)
         elif look.fill and not outline.closed.all():
             if look.stroke:
                 self._tell("line", name, "its line is closed, as its fill is")
@@ -213,7 +214,7 @@ class _Reader:
         return Leaf(name, replace(form, outline=outline), at.affine, look)
 
     def _used(self, element: Element, name: str, at: _Place) -> Item | None:
-        address = element.get("href") or element.get(_HREF) or ""
+        address = element.get("href") or element.get(HREF) or ""
         target = self.by_id.get(svg_style.reference(address) or "")
         if target is None:
             inside = address.startswith("#")
@@ -257,8 +258,10 @@ class _Reader:
 
     def _look(self, name: str, at: _Place) -> Look:
         style = at.style
-        fill, clear = self._paint(style, "fill", "#000000", name)
-        stroke, faint = self._paint(style, "stroke", "none", name)
+        fill, clear, gradient = self._paint(style, "fill", "#000000", name)
+        stroke, faint, line_gradient = self._paint(style, "stroke", "none", name)
+        if line_gradient:
+            self._tell("gradient", name, f"the gradient of its line became {stroke}")
         width = self._careful(
             name, lambda: measured(style.get("stroke-width", "1"), name, "stroke-width"), 1.0
         )
@@ -271,57 +274,46 @@ class _Reader:
                     self._tell("line", name, f"{key} {style[key][:40]!r} is not kept")
         if fill and stroke and clear != faint:
             self._tell("opacity", name, "fill and line have one opacity, that of the fill")
-        return Look(fill, stroke, width * across, at.opacity * (clear if fill else faint))
+        opacity = at.opacity * (clear if fill else faint)
+        return Look(fill, stroke, width * across, opacity, gradient)
 
     def _paint(
         self, style: dict[str, str], key: str, usual: str, name: str
-    ) -> tuple[str | None, float]:
+    ) -> tuple[str | None, float, SvgGradient | None]:
+        """The colour, or of a gradient its mean and itself; and the opacity."""
         value = style.get(key, usual)
         if value == "currentColor":
             value = style.get("color", "#000000")
         if value in ("none", "transparent"):
-            return None, 1.0
+            return None, 1.0, None
         opacity = self._fraction(style, f"{key}-opacity", name)
         if svg_style.is_reference(value):
-            return self._gradient(value, key, name), opacity
+            found = self._gradient(value, name)
+            if isinstance(found, SvgGradient):
+                return found.mean, opacity, found
+            if found:
+                return found.colour, opacity * found.opacity, None
+            self._tell("paint", name, f"the {key} {value[:60]!r} is not kept")
+            return None, 1.0, None
         read = svg_style.colour(value)
         if read is None:
             self._tell("colour", name, f"the {key} {value[:40]!r} is not known and became ink")
-            return "#22303C", opacity
-        return read[0], opacity * read[1]
+            return "#22303C", opacity, None
+        return read[0], opacity * read[1], None
 
-    def _gradient(self, value: str, key: str, name: str) -> str | None:
-        """The mean of a gradient's colours."""
-        target: Element | None = self.by_id.get(svg_style.reference(value) or "")
-        seen: list[Element] = []
-        while target is not None and target not in seen:
-            seen.append(target)
-            stops = [stop for stop in target if isinstance(stop.tag, str) and local(stop) == "stop"]
-            styles = [svg_style.style_of(stop, "stop", {}, self.rules) for stop in stops]
-            read = [svg_style.colour(style.get("stop-color", "black")) for style in styles]
-            colours = [found[0] for found in read if found]
-            if colours:
-                mean = [
-                    round(sum(int(each[i : i + 2], 16) for each in colours) / len(colours))
-                    for i in (1, 3, 5)
-                ]
-                said = "".join(f"{part:02X}" for part in mean)
-                self._tell("gradient", name, f"the gradient of its {key} became #{said}")
-                return f"#{said}"
-            following = target.get("href") or target.get(_HREF) or ""
-            target = self.by_id.get(svg_style.reference(following) or "")
-        self._tell("paint", name, f"the {key} {value[:60]!r} is not kept")
-        return None
+    def _gradient(self, value: str, name: str) -> SvgGradient | Stop | None:
+        address = svg_style.reference(value) or ""
+
+        def read() -> SvgGradient | Stop | None:
+            return read_gradient(address, self.by_id, self.rules, name, told)
+
+        def told(what: str) -> None:
+            self._tell("gradient", name, what)
+
+        return self._careful(name, read, None)
 
     def _fraction(self, style: dict[str, str], key: str, name: str) -> float:
-        text = style.get(key, "1")
-
-        def read() -> float:
-            numbers = numbers_in(text.rstrip("%"), name, key)
-            value = numbers[0] if len(numbers) == 1 else 1.0
-            return value / 100 if text.endswith("%") else value
-
-        return min(max(self._careful(name, read, 1.0), 0.0), 1.0)
+        return self._careful(name, lambda: svg_style.fraction(style.get(key, "1"), name, key), 1.0)
 
     def _effects(self, style: dict[str, str], name: str) -> None:
         for key, usual in _EFFECTS.items():

@@ -52,6 +52,9 @@ class Form:
     place: Affine = _UNMOVED
 
 
+HREF = "{http://www.w3.org/1999/xlink}href"
+
+
 def local(element: Element) -> str:
     """The element's name without its namespace."""
     return str(element.tag).rsplit("}", 1)[-1]

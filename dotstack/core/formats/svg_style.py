@@ -11,6 +11,8 @@ from xml.etree.ElementTree import Element
 
 from PIL import ImageColor
 
+from dotstack.core.formats.svg_shapes import numbers_in
+
 # What a selector may be here: a name, a class, an id, or a name with one of these.
 _SELECTOR = re.compile(r"^(\*|[a-zA-Z][\w-]*)?(?:([.#])(-?[_a-zA-Z][\w-]*))?$")
 _RULE = re.compile(r"([^{}]+)\{([^{}]*)\}")
@@ -99,6 +101,13 @@ def reference(value: str) -> str | None:
 def is_reference(value: str) -> bool:
     """Whether a value points to something."""
     return bool(_URL.match(value))
+
+
+def fraction(text: str, name: str, key: str) -> float:
+    """A number or a percentage as a part of 1, kept within 0 and 1; raises FormatError."""
+    numbers = numbers_in(text.strip().rstrip("%"), name, key)
+    value = numbers[0] if len(numbers) == 1 else 1.0
+    return min(max(value / 100 if text.strip().endswith("%") else value, 0.0), 1.0)
 
 
 def colour(value: str) -> tuple[str, float] | None:

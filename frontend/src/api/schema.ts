@@ -805,7 +805,8 @@ export interface components {
          * Piece
          * @description Something painted: path data in the plate's axes, and its paint.
          *
-         *     ``clip`` is the path data of what it shows within, or None.
+         *     ``clip`` is the path data of what it shows within, or None; ``shade`` the gradient that
+         *     is painted in the fill's place.
          */
         Piece: {
             /** Path */
@@ -829,6 +830,8 @@ export interface components {
              * @default null
              */
             clip?: string | null;
+            /** @default null */
+            shade?: components["schemas"]["Shade"] | null;
         };
         /**
          * PlatePicture
@@ -847,6 +850,43 @@ export interface components {
             background: string | null;
             /** Pieces */
             pieces: components["schemas"]["Piece"][];
+        };
+        /**
+         * Shade
+         * @description A gradient where it is painted; ``matrix`` maps its own axes to the plate's.
+         */
+        Shade: {
+            /**
+             * Shape
+             * @enum {string}
+             */
+            shape: "linear" | "radial";
+            /** Stops */
+            stops: components["schemas"]["Stop"][];
+            /** Matrix */
+            matrix: [
+                number,
+                number,
+                number,
+                number,
+                number,
+                number
+            ];
+        };
+        /**
+         * Stop
+         * @description A colour of a gradient, at a part of its way from 0 to 1.
+         */
+        Stop: {
+            /** At */
+            at: number;
+            /** Colour */
+            colour: string;
+            /**
+             * Opacity
+             * @default 1
+             */
+            opacity?: number;
         };
         /**
          * DrawingState
@@ -915,6 +955,8 @@ export interface components {
              */
             fill?: string | null;
             /** @default null */
+            gradient?: components["schemas"]["Gradient"] | null;
+            /** @default null */
             line?: components["schemas"]["Line"] | null;
             /**
              * Opacity
@@ -977,6 +1019,8 @@ export interface components {
              */
             fill?: string | null;
             /** @default null */
+            gradient?: components["schemas"]["Gradient"] | null;
+            /** @default null */
             line?: components["schemas"]["Line"] | null;
             /**
              * Opacity
@@ -1033,6 +1077,8 @@ export interface components {
              * @default #22303C
              */
             fill?: string | null;
+            /** @default null */
+            gradient?: components["schemas"]["Gradient"] | null;
             /** @default null */
             line?: components["schemas"]["Line"] | null;
             /**
@@ -1097,6 +1143,8 @@ export interface components {
              * @default #22303C
              */
             fill?: string | null;
+            /** @default null */
+            gradient?: components["schemas"]["Gradient"] | null;
             /** @default null */
             line?: components["schemas"]["Line"] | null;
             /**
@@ -1261,6 +1309,35 @@ export interface components {
             lost?: number;
         };
         /**
+         * Gradient
+         * @description Colours that change over a shape's box, along its own axes.
+         *
+         *     Attributes:
+         *         shape: a linear one runs from 0 to 1 along the first of its own axes, a radial one
+         *             from their origin out to 1.
+         *         place: from its own axes to the box, as a unit square.
+         */
+        Gradient: {
+            /**
+             * Shape
+             * @enum {string}
+             */
+            shape: "linear" | "radial";
+            /** Stops */
+            stops: components["schemas"]["Stop"][];
+            /**
+             * @default {
+             *       "a": 1,
+             *       "b": 0,
+             *       "c": 0,
+             *       "d": 1,
+             *       "e": 0,
+             *       "f": 0
+             *     }
+             */
+            place?: components["schemas"]["Placement"];
+        };
+        /**
          * GroupNode
          * @description Shapes kept together, the lowest first; painted each in its own paint.
          */
@@ -1285,6 +1362,8 @@ export interface components {
              * @default #22303C
              */
             fill?: string | null;
+            /** @default null */
+            gradient?: components["schemas"]["Gradient"] | null;
             /** @default null */
             line?: components["schemas"]["Line"] | null;
             /**
@@ -1342,6 +1421,8 @@ export interface components {
              * @default #22303C
              */
             fill?: string | null;
+            /** @default null */
+            gradient?: components["schemas"]["Gradient"] | null;
             /** @default null */
             line?: components["schemas"]["Line"] | null;
             /**
@@ -1427,6 +1508,8 @@ export interface components {
              * @default #22303C
              */
             fill?: string | null;
+            /** @default null */
+            gradient?: components["schemas"]["Gradient"] | null;
             /** @default null */
             line?: components["schemas"]["Line"] | null;
             /**
@@ -1558,6 +1641,8 @@ export interface components {
              */
             fill?: string | null;
             /** @default null */
+            gradient?: components["schemas"]["Gradient"] | null;
+            /** @default null */
             line?: components["schemas"]["Line"] | null;
             /**
              * Opacity
@@ -1630,6 +1715,8 @@ export interface components {
              * @default #22303C
              */
             fill?: string | null;
+            /** @default null */
+            gradient?: components["schemas"]["Gradient"] | null;
             /** @default null */
             line?: components["schemas"]["Line"] | null;
             /**
@@ -1709,6 +1796,8 @@ export interface components {
              * @default #22303C
              */
             fill?: string | null;
+            /** @default null */
+            gradient?: components["schemas"]["Gradient"] | null;
             /** @default null */
             line?: components["schemas"]["Line"] | null;
             /**
@@ -1812,6 +1901,8 @@ export interface components {
              */
             fill?: string | null;
             /** @default null */
+            gradient?: components["schemas"]["Gradient"] | null;
+            /** @default null */
             line?: components["schemas"]["Line"] | null;
             /**
              * Opacity
@@ -1902,6 +1993,8 @@ export interface components {
              * @default null
              */
             fill?: string | null;
+            /** @default null */
+            gradient?: components["schemas"]["Gradient"] | null;
             /** @default null */
             line?: components["schemas"]["Line"] | null;
             /**

@@ -20,6 +20,7 @@ export type RegionMap = Schemas['RegionMap'];
 export type RegionSpot = Schemas['RegionSpot'];
 export type RegionPick = Schemas['RegionPick'];
 export type PickedRegion = Schemas['PickedRegion'];
+export type Gradient = NonNullable<Extract<Node, { kind: 'path' }>['gradient']>;
 export type Piece = Schemas['Piece'];
 export type PlateHead = Schemas['PlateHead'];
 export type PlatePicture = Schemas['PlatePicture'];

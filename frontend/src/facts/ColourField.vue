@@ -1,10 +1,20 @@
 <script setup lang="ts">
-import { ref, watch } from 'vue';
+import { computed, ref, watch } from 'vue';
 
+import type { Gradient } from '@/api/types';
+import { following } from '@/look/gradient';
 import { useDrawing } from '@/stores/drawing';
 
-/** A colour: by swatch, by eye, by hex, or none. ``colour`` is undefined where several differ. */
-const props = defineProps<{ colour: string | null | undefined; label: string; none?: boolean }>();
+/**
+ * A colour: by swatch, by eye, by hex, or none. ``colour`` is undefined where several differ,
+ * and the mean of a gradient where there is one.
+ */
+const props = defineProps<{
+  colour: string | null | undefined;
+  gradient?: Gradient | null;
+  label: string;
+  none?: boolean;
+}>();
 const emit = defineEmits<{ choose: [colour: string | null] }>();
 
 const drawing = useDrawing();
@@ -12,17 +22,26 @@ const text = ref('');
 const fault = ref('');
 
 watch(
-  () => [props.colour, drawing.refusals],
+  () => [props.colour, props.gradient, drawing.refusals],
   () => {
-    text.value = props.colour === undefined ? 'mixed' : (props.colour ?? 'none');
+    text.value = shown();
     fault.value = '';
   },
   { immediate: true },
 );
 
+const ground = computed(() =>
+  props.gradient ? following(props.gradient) : (props.colour ?? undefined),
+);
+
+function shown(): string {
+  if (props.gradient) return 'gradient';
+  return props.colour === undefined ? 'mixed' : (props.colour ?? 'none');
+}
+
 function commit(): void {
   const typed = text.value.trim();
-  if (typed === 'mixed') return;
+  if (typed === 'mixed' || typed === shown()) return;
   const hex = /^#?([0-9a-f]{6})$/i.exec(typed)?.[1];
   const short = /^#?([0-9a-f])([0-9a-f])([0-9a-f])$/i.exec(typed);
   const none = typed.toLowerCase() === 'none';
@@ -42,7 +61,7 @@ function commit(): void {
 function choose(colour: string | null): void {
   text.value = colour ?? 'none';
   fault.value = '';
-  if (colour !== props.colour) emit('choose', colour);
+  if (colour !== props.colour || props.gradient) emit('choose', colour);
 }
 </script>
 
@@ -52,7 +71,7 @@ function choose(colour: string | null): void {
       <label
         class="swatch"
         :class="{ nothing: colour === null, mixed: colour === undefined }"
-        :style="{ background: colour ?? undefined }"
+        :style="{ background: ground }"
         :title="`${label}: choose by eye`"
       >
         <input
@@ -80,7 +99,7 @@ function choose(colour: string | null): void {
         :key="swatch.name"
         type="button"
         class="swatch"
-        :class="{ on: swatch.colour === colour }"
+        :class="{ on: swatch.colour === colour && !gradient }"
         :style="{ background: swatch.colour }"
         :aria-label="`${label} ${swatch.name}`"
         :title="swatch.name"

@@ -29,6 +29,8 @@ const all = computed(() => props.nodes.flatMap(painted));
 /** What has a fill and a line: underlays have none. */
 const inked = computed(() => all.value.filter((node) => node.kind !== 'image'));
 const fill = computed(() => common(inked.value, (node) => node.fill ?? null));
+/** The gradient that all of them have, which a fill takes the place of. */
+const gradient = computed(() => common(inked.value, (node) => node.gradient ?? null) ?? null);
 const colour = computed(() => common(inked.value, (node) => node.line?.colour ?? null));
 const width = computed(() => common(inked.value, (node) => node.line?.width ?? 0));
 const opacity = computed(() => common(all.value, (node) => (node.opacity ?? 1) * 100));
@@ -57,6 +59,7 @@ function setLine(next: { colour?: string | null; width?: number }): void {
     <ColourField
       v-if="inked.length"
       :colour="fill"
+      :gradient="gradient"
       label="Fill"
       none
       @choose="paint({ fill: $event })"

@@ -2,6 +2,7 @@
 import { computed } from 'vue';
 
 import { useActions } from '@/editor/actions';
+import { following } from '@/look/gradient';
 import { ROW } from '@/stack/thread';
 import type { Row } from '@/stores/selection';
 import { childrenOf, HOLDING, LIVE_KINDS, useSelection } from '@/stores/selection';
@@ -57,6 +58,7 @@ const note = computed(() => {
 const paint = computed(() => {
   if (isLive.value && !props.row.role) return 'var(--tide)';
   if (node.value.kind === 'group') return 'var(--card)';
+  if (node.value.gradient) return following(node.value.gradient);
   return node.value.fill ?? node.value.line?.colour ?? '#fff';
 });
 const hollow = computed(() => props.row.role === 'cuts' || (!node.value.fill && !isLive.value));

@@ -1,5 +1,5 @@
 import { defineStore } from 'pinia';
-import { ref, shallowRef } from 'vue';
+import { shallowRef } from 'vue';
 
 import { bytes } from '@/api/bytes';
 import client, { answered } from '@/api/client';
@@ -28,7 +28,7 @@ export const useClipboard = defineStore('clipboard', () => {
   const drawing = useDrawing();
   const selection = useSelection();
   const notices = useNotices();
-  const copied = ref<Copied | null>(null);
+  const copied = shallowRef<Copied | null>(null);
   /** What of the last file could not be kept, and where it is. */
   const notKept = shallowRef<{ name: string; notes: readonly string[] } | null>(null);
 

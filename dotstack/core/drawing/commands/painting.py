@@ -24,6 +24,7 @@ from dotstack.core.drawing.nodes import (
 )
 from dotstack.core.drawing.places import exchanged, place_of, with_nodes, with_plate
 from dotstack.core.errors import CommandError
+from dotstack.core.formats.picture import mean_colour
 
 
 class Paint(Command):
@@ -72,7 +73,7 @@ class CopyPaint(Command):
         if isinstance(source, GroupNode):
             raise CommandError("A group has no paint of its own; take that of a shape in it.")
         changes: dict[str, object] = {
-            name: getattr(source, name) for name in ("fill", "line", "opacity")
+            name: getattr(source, name) for name in ("fill", "gradient", "line", "opacity")
         }
         return exchanged(drawing, set(self.ids), lambda node: (painted_with(node, changes),))
 
@@ -122,7 +123,15 @@ class Recolour(Command):
 
     def _recoloured(self, node: Node) -> Node:
         changes: dict[str, object] = {}
-        if self._is_old(node.fill):
+        if node.gradient:
+            stops = tuple(
+                stop.model_copy(update={"colour": self.new}) if self._is_old(stop.colour) else stop
+                for stop in node.gradient.stops
+            )
+            if stops != node.gradient.stops:
+                changes["gradient"] = node.gradient.model_copy(update={"stops": stops})
+                changes["fill"] = mean_colour([stop.colour for stop in stops])
+        elif self._is_old(node.fill):
             changes["fill"] = self.new
         if node.line and self._is_old(node.line.colour):
             changes["line"] = Line(colour=self.new, width=node.line.width)
@@ -140,8 +149,10 @@ class Recolour(Command):
 def painted_with(node: Node, changes: dict[str, object]) -> Node:
     """The node, all that a group holds, or a clip's holder, with other paint.
 
-    Of a region build the pieces, the rest and their shapes.
+    Of a region build the pieces, the rest and their shapes. A fill takes a gradient's place.
     """
+    if "fill" in changes:
+        changes = {"gradient": None, **changes}
     if isinstance(node, ClipNode):
         return node.model_copy(update={"holder": painted_with(node.holder, changes)})
     if isinstance(node, UnderlayNode):

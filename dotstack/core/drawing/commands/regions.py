@@ -64,6 +64,7 @@ class BuildRegions(Command):
             id=self.id,
             name=self.name,
             fill=self.fill or look.fill,
+            gradient=None if self.fill else look.gradient,
             line=look.line,
             opacity=look.opacity,
             members=tuple(chosen),
@@ -98,6 +99,7 @@ class SetRegions(Command):
             "keep_rest": self.keep_rest,
             "paint": self.paint,
             "fill": self.fill or node.fill,
+            "gradient": None if self.fill else node.gradient,
         }
         build = revised(node, changes)
         assert isinstance(build, RegionNode)

@@ -9,16 +9,18 @@ from dotstack.core.drawing.commands.combining import MAX_PIECES, PRECISION, path
 from dotstack.core.drawing.commands.command import Command
 from dotstack.core.drawing.commands.shapes import Ids, check_fresh
 from dotstack.core.drawing.evaluate import Evaluator
-from dotstack.core.drawing.frame import revised
+from dotstack.core.drawing.frame import revised, unit_box
 from dotstack.core.drawing.looks import Look, built_pieces, look_of
 from dotstack.core.drawing.nodes import (
     ClipNode,
     Drawing,
+    Gradient,
     GroupNode,
     Id,
     Node,
     NodeBase,
     PathNode,
+    Placement,
     RegionNode,
     UnderlayNode,
     with_children,
@@ -156,7 +158,9 @@ def _within(window: Outline, node: Node, evaluator: Evaluator) -> tuple[Node, ..
         return (inner,) if inner else ()
     outline, found = evaluator.outline(node), []
     if node.fill:
-        found.append((intersection([outline, window]), Look(node.fill, None, node.opacity)))
+        area = intersection([outline, window])
+        gradient = _kept_in_place(node, area, evaluator)
+        found.append((area, Look(node.fill, None, node.opacity, gradient)))
     if node.line:
         found.append((line_within(outline, window), Look(None, node.line, node.opacity)))
     return tuple(
@@ -164,6 +168,15 @@ def _within(window: Outline, node: Node, evaluator: Evaluator) -> tuple[Node, ..
         for i, (part, look) in enumerate(found)
         if not part.is_empty
     )
+
+
+def _kept_in_place(node: Node, part: Outline, evaluator: Evaluator) -> Gradient | None:
+    """The node's gradient where it is, told by the box of a part of the node."""
+    if node.gradient is None or part.is_empty:
+        return None
+    there = node.transform.affine @ unit_box(evaluator.own_bounds(node))
+    place = unit_box(part.bounds).inverse @ there @ node.gradient.place.affine
+    return node.gradient.model_copy(update={"place": Placement.of(place)})
 
 
 def _common(node: Node) -> dict[str, object]:
