@@ -1,16 +1,17 @@
 <script setup lang="ts">
-import { computed, onMounted, ref } from 'vue';
+import { onMounted, ref } from 'vue';
 
 import type { AssetOnShelf, CollectionOnShelf, SectionOnShelf } from '@/api/types';
 import ExportDialog from '@/export/ExportDialog.vue';
 import type { Exportable } from '@/export/formats';
 import PageHeader from '@/home/PageHeader.vue';
 import AssetFacts from '@/shelf/AssetFacts.vue';
-import AssetThumb from '@/shelf/AssetThumb.vue';
+import AssetButton from '@/shelf/AssetButton.vue';
 import CollectionTree from '@/shelf/CollectionTree.vue';
 import GroundPill from '@/shelf/GroundPill.vue';
 import { useKits } from '@/shelf/kits';
 import SharedShelf from '@/shelf/SharedShelf.vue';
+import { useFound } from '@/shelf/useFound';
 import { usePicked } from '@/shelf/usePicked';
 import { useShelfKeys } from '@/shelf/useShelfKeys';
 import { useNotices } from '@/stores/notices';
@@ -25,15 +26,12 @@ const field = ref<HTMLInputElement>();
 /** A collection or section that is looked at alone; all if empty. */
 const chosen = ref('');
 
-const shown = computed<CollectionOnShelf[]>(() =>
-  shelf.found(search.value).flatMap((collection) => {
+const { found, assets, counts } = useFound(search, (collections) =>
+  collections.flatMap((collection) => {
     if (!chosen.value || collection.id === chosen.value) return [collection];
     const sections = collection.sections.filter((section) => section.id === chosen.value);
     return sections.length ? [{ ...collection, sections }] : [];
   }),
-);
-const assets = computed(() =>
-  shown.value.flatMap((collection) => collection.sections.flatMap((section) => section.assets)),
 );
 const { ids, set, assets: picked, pick, all, none } = usePicked(() => assets.value);
 
@@ -85,18 +83,14 @@ function dragStart(asset: AssetOnShelf, event: DragEvent): void {
   event.dataTransfer!.effectAllowed = 'move';
 }
 
-/** Moves what is picked before an asset of a section, or to its end. */
-async function drop(section: SectionOnShelf, before?: AssetOnShelf): Promise<void> {
+/** Moves what is picked before the asset of a section on which it is let go, or to its end. */
+async function drop(section: SectionOnShelf, event: DragEvent): Promise<void> {
   const moved = [...ids.value];
-  if (!moved.length || (before && set.value.has(before.id))) return;
-  const rest = all_(section).filter((asset) => !set.value.has(asset.id));
-  const at = before ? rest.findIndex((asset) => asset.id === before.id) : rest.length;
+  const before = (event.target as Element).closest<HTMLElement>('[data-asset]')?.dataset.asset;
+  if (!moved.length || (before && set.value.has(before))) return;
+  const rest = section.assets.filter((asset) => !set.value.has(asset.id));
+  const at = before ? rest.findIndex((asset) => asset.id === before) : rest.length;
   await shelf.change({ kind: 'move', what: 'asset', ids: moved, into: section.id, index: at });
-}
-
-/** All assets of a section, those that the search hides too. */
-function all_(section: SectionOnShelf): readonly AssetOnShelf[] {
-  return shelf.sections.find((each) => each.id === section.id)?.assets ?? [];
 }
 </script>
 
@@ -162,11 +156,12 @@ function all_(section: SectionOnShelf): readonly AssetOnShelf[] {
         <p v-if="shelf.loaded && !shelf.collections.length" class="soft">
           The shelf is empty. Make a collection, or load a kit, at the left.
         </p>
-        <p v-else-if="shelf.loaded && !shown.length" class="soft">
+        <p v-else-if="shelf.loaded && !found.length" class="soft">
           Nothing {{ chosen ? 'here' : 'on the shelf' }} is called “{{ search }}”.
         </p>
         <section
-          v-for="collection in shown"
+          v-for="collection in shelf.collections"
+          v-show="counts.has(collection.id)"
           :key="collection.id"
           :aria-label="collection.name"
           @click.self="none"
@@ -174,14 +169,15 @@ function all_(section: SectionOnShelf): readonly AssetOnShelf[] {
           <h2>{{ collection.name }}</h2>
           <div
             v-for="section in collection.sections"
+            v-show="counts.has(section.id)"
             :key="section.id"
             class="section"
             @dragover.prevent
-            @drop.prevent="drop(section)"
+            @drop.prevent="drop(section, $event)"
             @click.self="none"
           >
             <h3>
-              {{ section.name }} <span class="mono soft">{{ section.assets.length }}</span>
+              {{ section.name }} <span class="mono soft">{{ counts.get(section.id) }}</span>
             </h3>
             <p v-if="!section.assets.length" class="soft none">
               Empty. Drag assets here, or put shapes here from a drawing.
@@ -193,23 +189,18 @@ function all_(section: SectionOnShelf): readonly AssetOnShelf[] {
               :aria-label="section.name"
               aria-multiselectable="true"
             >
-              <button
+              <AssetButton
                 v-for="asset in section.assets"
                 :key="asset.id"
-                class="asset"
+                :asset="asset"
+                :on="set.has(asset.id)"
+                :shown="counts.has(asset.id)"
+                :data-asset="asset.id"
                 role="option"
-                :class="{ on: set.has(asset.id) }"
                 :aria-selected="set.has(asset.id)"
-                :title="[asset.name, ...asset.tags.map((tag) => `#${tag}`)].join(' ')"
-                draggable="true"
-                @dragstart="dragStart(asset, $event)"
-                @dragover.prevent
-                @drop.prevent.stop="drop(section, asset)"
-                @click="pick(asset.id, $event)"
-              >
-                <AssetThumb :asset="asset" />
-                <b>{{ asset.name }}</b>
-              </button>
+                @carry="dragStart(asset, $event)"
+                @pick="pick(asset.id, $event)"
+              />
             </div>
           </div>
         </section>
@@ -286,29 +277,6 @@ h3 {
   display: grid;
   grid-template-columns: repeat(auto-fill, minmax(104px, 1fr));
   gap: 12px;
-}
-.asset {
-  min-width: 0;
-  padding: 6px 6px 5px;
-  border: 1px solid var(--rule);
-  border-radius: 16px;
-  background: var(--card);
-}
-.asset:hover {
-  border-color: var(--soft);
-}
-.asset.on {
-  border-color: var(--clay);
-  box-shadow: 0 0 0 1px var(--clay);
-}
-b {
-  display: block;
-  margin-top: 4px;
-  font-size: 12px;
-  font-weight: 500;
-  overflow: hidden;
-  text-overflow: ellipsis;
-  white-space: nowrap;
 }
 .none {
   margin: 0;

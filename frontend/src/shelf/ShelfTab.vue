@@ -6,8 +6,9 @@ import type { AssetOnShelf } from '@/api/types';
 import { shortNumber } from '@/desk/gestures';
 import NumberField from '@/facts/NumberField.vue';
 import ChoicePill from '@/look/ChoicePill.vue';
-import AssetThumb from '@/shelf/AssetThumb.vue';
+import AssetButton from '@/shelf/AssetButton.vue';
 import { ASSET, placeAsset } from '@/shelf/placing';
+import { useFound } from '@/shelf/useFound';
 import { useDrawing } from '@/stores/drawing';
 import { useNotices } from '@/stores/notices';
 import { useSelection } from '@/stores/selection';
@@ -26,7 +27,7 @@ const notices = useNotices();
 const search = ref('');
 const field = ref<InstanceType<typeof NumberField>>();
 
-const found = computed(() => shelf.found(search.value));
+const { found, counts } = useFound(search);
 const chosen = computed(() => shelf.inHand);
 const size = computed(() => {
   const box = chosen.value && shelf.pictures.get(chosen.value.id)?.box;
@@ -66,30 +67,35 @@ async function place(): Promise<void> {
       <RouterLink to="/shelf" title="The whole shelf on a page of its own">tend</RouterLink>
     </div>
     <p v-if="search && !found.length" class="soft none">Nothing on the shelf is called that.</p>
-    <template v-for="collection in found" :key="collection.id">
+    <div
+      v-for="collection in shelf.collections"
+      v-show="counts.has(collection.id)"
+      :key="collection.id"
+    >
       <h3>{{ collection.name }}</h3>
-      <template v-for="section in collection.sections" :key="section.id">
+      <div
+        v-for="section in collection.sections"
+        v-show="counts.has(section.id)"
+        :key="section.id"
+        class="section"
+      >
         <h4 class="soft">{{ section.name }}</h4>
         <p v-if="!section.assets.length" class="soft none">empty</p>
         <div v-else class="grid">
-          <button
+          <AssetButton
             v-for="asset in section.assets"
             :key="asset.id"
-            class="asset"
-            :class="{ on: chosen?.id === asset.id }"
+            :asset="asset"
+            :on="chosen?.id === asset.id"
+            :shown="counts.has(asset.id)"
             :aria-pressed="chosen?.id === asset.id"
-            :title="[asset.name, ...asset.tags.map((tag) => `#${tag}`)].join(' ')"
-            draggable="true"
-            @dragstart="dragStart(asset, $event)"
-            @click="shelf.inHand = chosen?.id === asset.id ? null : asset"
-            @dblclick="((shelf.inHand = asset), place())"
-          >
-            <AssetThumb :asset="asset" />
-            <span>{{ asset.name }}</span>
-          </button>
+            @carry="dragStart(asset, $event)"
+            @pick="shelf.inHand = chosen?.id === asset.id ? null : asset"
+            @take="((shelf.inHand = asset), place())"
+          />
         </div>
-      </template>
-    </template>
+      </div>
+    </div>
     <form v-if="chosen" class="place" @submit.prevent="place">
       <b>{{ chosen.name }}</b>
       <span class="soft">Draw it on the plate as large as you like, or place it at a size:</span>
@@ -150,27 +156,6 @@ h4 {
   display: grid;
   grid-template-columns: repeat(3, minmax(0, 1fr));
   gap: 8px;
-}
-.asset {
-  padding: 4px 4px 3px;
-  border: 1px solid var(--rule);
-  border-radius: 12px;
-  background: #fff;
-}
-.asset > span:last-child {
-  display: block;
-  font-size: 11px;
-  text-align: center;
-  overflow: hidden;
-  text-overflow: ellipsis;
-  white-space: nowrap;
-}
-.asset.on,
-.asset:hover {
-  border-color: var(--clay);
-}
-.asset.on {
-  box-shadow: 0 0 0 1px var(--clay);
 }
 .place > .pill {
   justify-self: start;
