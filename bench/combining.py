@@ -7,7 +7,6 @@ mark that follows; and in one sweep, from one such frame to the next.
 """
 
 import random
-import statistics
 import tempfile
 import time
 from itertools import pairwise
@@ -15,7 +14,7 @@ from pathlib import Path
 
 from playwright.sync_api import Page, sync_playwright
 
-from bench.desk import shapes
+from bench.desk import report, shapes
 from bench.workloads import blob
 from dotstack.core.combine import Role
 from dotstack.core.drawing import CompoundNode, Drawing, EllipseNode, Member, Placement, Plate
@@ -143,10 +142,7 @@ def main() -> None:
             measured += [(f"a step of one of 20 {kind}", steps), (f"a sweep, {kind}", sweep)]
         browser.close()
         server.stop()
-    print("milliseconds, medians")
-    for name, times in measured:
-        worst = sorted(times)[int(0.95 * (len(times) - 1))]
-        print(f"{name:>36}{statistics.median(times):>8.1f}   95 % under {worst:.1f}")
+    report("30 shapes, and 20 live", measured)
 
 
 if __name__ == "__main__":

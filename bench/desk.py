@@ -133,7 +133,12 @@ def main() -> None:
         measured += [*answers(page, "of one"), ("selecting another", selecting(page))]
         browser.close()
         server.stop()
-    print(f"{_SHAPES} shapes, {_CHOSEN} in hand; milliseconds, medians")
+    report(f"{_SHAPES} shapes, {_CHOSEN} in hand", measured)
+
+
+def report(what: str, measured: list[tuple[str, list[float]]]) -> None:
+    """Prints what was measured, a line each."""
+    print(f"{what}; milliseconds, medians")
     for name, times in measured:
         worst = sorted(times)[int(0.95 * (len(times) - 1))]
         print(f"{name:>36}{statistics.median(times):>8.1f}   95 % under {worst:.1f}")

@@ -4,13 +4,12 @@
 nothing going on: no frame can be shorter, and no answer comes before the next one.
 """
 
-import statistics
 import tempfile
 from pathlib import Path
 
 from playwright.sync_api import Page, sync_playwright
 
-from bench.desk import frames, shapes
+from bench.desk import frames, report, shapes
 from dotstack.core.drawing.kit import KitAsset, KitCollection, KitSection
 from dotstack.core.drawing.nodes import GroupNode, Node
 from tests.browser.conftest import CHROMIUM, Server
@@ -81,10 +80,7 @@ def main() -> None:
         ]
         browser.close()
         server.stop()
-    print(f"{_ASSETS} assets; milliseconds, medians")
-    for name, times in measured:
-        worst = sorted(times)[int(0.95 * (len(times) - 1))]
-        print(f"{name:>36}{statistics.median(times):>8.1f}   95 % under {worst:.1f}")
+    report(f"{_ASSETS} assets", measured)
 
 
 def searches(page: Page) -> list[tuple[str, list[float]]]:

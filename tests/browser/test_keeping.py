@@ -151,6 +151,20 @@ def test_a_kit_leaves_one_database_and_enters_an_empty_one(
     bad.write_bytes(kit.read_bytes()[:200])
     page.get_by_label("A kit to load").set_input_files(bad)
     expect(page.get_by_text("cut off")).to_be_visible()
+    # A drawing carries collections to whoever opens it.
+    page.goto(server.address)
+    page.get_by_label("More for Quay signs").click()
+    page.get_by_text("Save with collections").click()
+    dialog = page.get_by_role("dialog")
+    dialog.get_by_label("Harbour set 2").check()
+    dialog.get_by_label("Harbour set", exact=True).check()
+    with page.expect_download() as download:
+        dialog.get_by_role("link", name="Save").click()
+    download.value.save_as(tmp_path / "signs.dotdrawing")
+    page.get_by_label("A drawing file to open").set_input_files(tmp_path / "signs.dotdrawing")
+    expect(page.get_by_text("This drawing carries Harbour set 2, Harbour set.")).to_be_visible()
+    page.get_by_role("button", name="Put on shelf").last.click()
+    expect(dialog).to_contain_text("It is there already")
 
 
 def test_a_named_state_is_gone_back_to_and_begun_anew_from(editor: Editor) -> None:

@@ -13,10 +13,12 @@ from dotstack.core.drawing.nodes import (
     Origin,
     Placement,
     Plate,
+)
+from dotstack.core.drawing.places import place_of, places_of, topmost_first
+from dotstack.core.drawing.tree import (
     walk,
     without_underlays,
 )
-from dotstack.core.drawing.places import place_of, places_of, topmost_first
 from dotstack.core.errors import CommandError
 from dotstack.core.geometry import Affine
 

@@ -7,6 +7,8 @@ from dotstack.core.drawing.nodes import (
     Node,
     PickedRegion,
     RegionNode,
+)
+from dotstack.core.drawing.tree import (
     children,
     with_children,
 )

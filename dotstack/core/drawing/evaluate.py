@@ -24,6 +24,8 @@ from dotstack.core.drawing.nodes import (
     RegionNode,
     StarNode,
     UnderlayNode,
+)
+from dotstack.core.drawing.tree import (
     children,
 )
 from dotstack.core.geometry import Affine, Outline, bundle

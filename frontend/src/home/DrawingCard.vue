@@ -3,6 +3,7 @@ import { computed, nextTick, ref } from 'vue';
 import { RouterLink } from 'vue-router';
 
 import type { DrawingCard } from '@/api/types';
+import CarryCollections from '@/home/CarryCollections.vue';
 import PathPicture from '@/look/PathPicture.vue';
 import { when } from '@/look/when';
 import { useShelf } from '@/stores/shelf';
@@ -14,6 +15,7 @@ const emit = defineEmits<{ rename: [name: string]; duplicate: []; remove: [] }>(
 const SHOWN = 3;
 const shelf = useShelf();
 const renaming = ref(false);
+const carrying = ref(false);
 const input = ref<HTMLInputElement>();
 
 const plates = computed(() => props.card.plates.slice(0, SHOWN));
@@ -67,16 +69,17 @@ function rename(): void {
           <v-list-item title="Duplicate" @click="emit('duplicate')" />
           <v-list-item title="Save to a file" :href="`/api/drawings/${card.id}/file`" download />
           <v-list-item
-            v-for="collection in shelf.collections"
-            :key="collection.id"
-            :title="`Save to a file with ${collection.name}`"
-            :href="`/api/drawings/${card.id}/file?collection=${collection.id}`"
-            download
+            v-if="shelf.collections.length"
+            title="Save with collections…"
+            @click="carrying = true"
           />
           <v-list-item title="Delete" @click="emit('remove')" />
         </v-list>
       </v-menu>
     </div>
+    <v-dialog v-model="carrying">
+      <CarryCollections :card="card" @close="carrying = false" />
+    </v-dialog>
   </article>
 </template>
 

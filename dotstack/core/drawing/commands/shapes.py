@@ -14,8 +14,6 @@ from dotstack.core.drawing.nodes import (
     Member,
     Name,
     Node,
-    children,
-    walk,
 )
 from dotstack.core.drawing.places import (
     all_ids,
@@ -24,6 +22,10 @@ from dotstack.core.drawing.places import (
     replaced,
     with_nodes,
     with_plate,
+)
+from dotstack.core.drawing.tree import (
+    children,
+    walk,
 )
 from dotstack.core.errors import CommandError, LimitError
 

@@ -27,8 +27,6 @@ from dotstack.core.drawing.nodes import (
     Node,
     Placement,
     RegionNode,
-    children,
-    walk,
 )
 from dotstack.core.drawing.places import (
     Place,
@@ -42,6 +40,10 @@ from dotstack.core.drawing.places import (
     topmost_first,
     with_nodes,
     with_plate,
+)
+from dotstack.core.drawing.tree import (
+    children,
+    walk,
 )
 from dotstack.core.errors import CommandError
 from dotstack.core.geometry import Affine
