@@ -21,9 +21,7 @@ from dotstack.core.drawing import (
     patched,
     touched_plate,
 )
-from dotstack.core.drawing.tree import (
-    pictures_of,
-)
+from dotstack.core.drawing.tree import pictures_of
 from dotstack.store.database import Database
 from dotstack.store.errors import GoneError, NothingToUndoError
 from dotstack.store.ids import new_id

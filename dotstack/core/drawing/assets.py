@@ -6,19 +6,9 @@ from dataclasses import dataclass
 from dotstack.core.drawing.copies import with_new_ids
 from dotstack.core.drawing.evaluate import Evaluator
 from dotstack.core.drawing.frame import Frame, frame_of, revised, scaled, scaled_radii
-from dotstack.core.drawing.nodes import (
-    Drawing,
-    GroupNode,
-    Node,
-    Origin,
-    Placement,
-    Plate,
-)
+from dotstack.core.drawing.nodes import Drawing, GroupNode, Node, Origin, Placement, Plate
 from dotstack.core.drawing.places import place_of, places_of, topmost_first
-from dotstack.core.drawing.tree import (
-    walk,
-    without_underlays,
-)
+from dotstack.core.drawing.tree import walk, without_underlays
 from dotstack.core.errors import CommandError
 from dotstack.core.geometry import Affine
 

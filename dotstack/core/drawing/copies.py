@@ -3,15 +3,8 @@
 from collections.abc import Callable
 
 from dotstack.core.drawing.frame import revised
-from dotstack.core.drawing.nodes import (
-    Node,
-    PickedRegion,
-    RegionNode,
-)
-from dotstack.core.drawing.tree import (
-    children,
-    with_children,
-)
+from dotstack.core.drawing.nodes import Node, PickedRegion, RegionNode
+from dotstack.core.drawing.tree import children, with_children
 
 
 def with_new_ids(node: Node, new_id: Callable[[], str]) -> Node:

@@ -25,9 +25,7 @@ from dotstack.core.drawing.nodes import (
     StarNode,
     UnderlayNode,
 )
-from dotstack.core.drawing.tree import (
-    children,
-)
+from dotstack.core.drawing.tree import children
 from dotstack.core.geometry import Affine, Outline, bundle
 
 _MEMORY = 6000

@@ -11,15 +11,9 @@ from pydantic import Field
 from dotstack.core.drawing import container
 from dotstack.core.drawing.commands.shapes import check_depth
 from dotstack.core.drawing.evaluate import Evaluator
-from dotstack.core.drawing.nodes import (
-    Name,
-    Node,
-    Value,
-)
+from dotstack.core.drawing.nodes import Name, Node, Value
 from dotstack.core.drawing.pictures import node_picture
-from dotstack.core.drawing.tree import (
-    walk,
-)
+from dotstack.core.drawing.tree import walk
 from dotstack.core.errors import FormatError
 from dotstack.core.formats import slug, unique, write_svg
 

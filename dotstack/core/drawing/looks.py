@@ -3,15 +3,8 @@
 from typing import NamedTuple
 
 from dotstack.core.drawing.evaluate import Evaluator
-from dotstack.core.drawing.nodes import (
-    Gradient,
-    Line,
-    Node,
-    RegionNode,
-)
-from dotstack.core.drawing.tree import (
-    leaves,
-)
+from dotstack.core.drawing.nodes import Gradient, Line, Node, RegionNode
+from dotstack.core.drawing.tree import leaves
 from dotstack.core.geometry import Outline
 
 

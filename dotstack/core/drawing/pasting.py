@@ -134,10 +134,8 @@ class _Maker:
         """The node with the gradient that its shape has in the file, over its own box."""
         if gradient is None or node.fill is None:
             return node
-        there = composed(self._to_pixels, leaf.affine, leaf.name) @ gradient.affine
-        if gradient.in_box:
-            box = unit_box(leaf.form.outline.bounds)
-            there = composed(self._to_pixels, leaf.affine, leaf.name) @ box @ gradient.affine
+        box = unit_box(leaf.form.outline.bounds) if gradient.in_box else Affine()
+        there = composed(self._to_pixels, leaf.affine, leaf.name) @ box @ gradient.affine
         own = node.transform.affine @ unit_box(primitive_outline(node).bounds)
         try:
             stops = tuple(

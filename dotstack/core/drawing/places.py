@@ -4,16 +4,8 @@ from collections.abc import Callable, Collection, Iterable
 from dataclasses import dataclass
 from operator import is_
 
-from dotstack.core.drawing.nodes import (
-    Drawing,
-    Node,
-    Plate,
-)
-from dotstack.core.drawing.tree import (
-    children,
-    walk,
-    with_children,
-)
+from dotstack.core.drawing.nodes import Drawing, Node, Plate
+from dotstack.core.drawing.tree import children, walk, with_children
 from dotstack.core.errors import UnknownNodeError
 from dotstack.core.geometry import Affine
 

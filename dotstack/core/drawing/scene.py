@@ -21,9 +21,7 @@ from dotstack.core.drawing.nodes import (
     Value,
 )
 from dotstack.core.drawing.places import place_of
-from dotstack.core.drawing.tree import (
-    children,
-)
+from dotstack.core.drawing.tree import children
 from dotstack.core.geometry import Affine, FillRule, Outline, closed_part
 from dotstack.core.geometry.gap import gap
 

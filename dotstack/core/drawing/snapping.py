@@ -8,15 +8,8 @@ import numpy as np
 from dotstack.core.arrangement import meetings
 from dotstack.core.drawing.evaluate import Evaluator
 from dotstack.core.drawing.frame import centre_of
-from dotstack.core.drawing.nodes import (
-    Id,
-    Node,
-    Plate,
-    Value,
-)
-from dotstack.core.drawing.tree import (
-    children,
-)
+from dotstack.core.drawing.nodes import Id, Node, Plate, Value
+from dotstack.core.drawing.tree import children
 from dotstack.core.geometry import Affine, Outline
 from dotstack.core.geometry.arrays import Ints, Points
 from dotstack.core.geometry.segments import ARC, Segments

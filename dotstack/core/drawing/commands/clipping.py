@@ -6,16 +6,9 @@ from dotstack.core.drawing.commands.command import Command
 from dotstack.core.drawing.commands.shapes import Ids, check_depth
 from dotstack.core.drawing.commands.stacking import brought, moved_within
 from dotstack.core.drawing.evaluate import Evaluator
-from dotstack.core.drawing.nodes import (
-    ClipNode,
-    Drawing,
-    Id,
-    Node,
-)
+from dotstack.core.drawing.nodes import ClipNode, Drawing, Id, Node
 from dotstack.core.drawing.places import all_ids, exchanged, place_of, places_of, topmost_first
-from dotstack.core.drawing.tree import (
-    walk,
-)
+from dotstack.core.drawing.tree import walk
 from dotstack.core.errors import CommandError
 
 

@@ -21,10 +21,7 @@ from dotstack.core.drawing.nodes import (
     UnderlayNode,
 )
 from dotstack.core.drawing.places import exchanged, place_of, with_nodes, with_plate
-from dotstack.core.drawing.tree import (
-    children,
-    with_children,
-)
+from dotstack.core.drawing.tree import children, with_children
 from dotstack.core.errors import CommandError
 from dotstack.core.formats.picture import mean_colour
 

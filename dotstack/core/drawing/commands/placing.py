@@ -20,15 +20,7 @@ from dotstack.core.drawing.frame import (
     revised,
     sized,
 )
-from dotstack.core.drawing.nodes import (
-    Coordinate,
-    Drawing,
-    Id,
-    Length,
-    LineNode,
-    Node,
-    Placement,
-)
+from dotstack.core.drawing.nodes import Coordinate, Drawing, Id, Length, LineNode, Node, Placement
 from dotstack.core.drawing.places import Place, place_of, places_of, put, topmost_first
 from dotstack.core.errors import CommandError
 from dotstack.core.geometry import Affine

@@ -25,9 +25,7 @@ from dotstack.core.drawing.nodes import (
     UnderlayNode,
 )
 from dotstack.core.drawing.places import exchanged, place_of, replaced
-from dotstack.core.drawing.tree import (
-    with_children,
-)
+from dotstack.core.drawing.tree import with_children
 from dotstack.core.errors import CommandError, LimitError
 from dotstack.core.geometry import Outline, bundle, unbundle
 

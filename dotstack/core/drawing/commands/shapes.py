@@ -7,14 +7,7 @@ from pydantic import Field
 from dotstack.core.combine import Role
 from dotstack.core.drawing.commands.command import Command
 from dotstack.core.drawing.frame import revised
-from dotstack.core.drawing.nodes import (
-    CompoundNode,
-    Drawing,
-    Id,
-    Member,
-    Name,
-    Node,
-)
+from dotstack.core.drawing.nodes import CompoundNode, Drawing, Id, Member, Name, Node
 from dotstack.core.drawing.places import (
     all_ids,
     exchanged,
@@ -23,10 +16,7 @@ from dotstack.core.drawing.places import (
     with_nodes,
     with_plate,
 )
-from dotstack.core.drawing.tree import (
-    children,
-    walk,
-)
+from dotstack.core.drawing.tree import children, walk
 from dotstack.core.errors import CommandError, LimitError
 
 MAX_NODES = 5000

@@ -41,10 +41,7 @@ from dotstack.core.drawing.places import (
     with_nodes,
     with_plate,
 )
-from dotstack.core.drawing.tree import (
-    children,
-    walk,
-)
+from dotstack.core.drawing.tree import children, walk
 from dotstack.core.errors import CommandError
 from dotstack.core.geometry import Affine
 

@@ -4,15 +4,7 @@ from typing import Literal
 
 from dotstack.core.drawing.commands.command import Command
 from dotstack.core.drawing.commands.shapes import check_fresh
-from dotstack.core.drawing.nodes import (
-    Digest,
-    Drawing,
-    Id,
-    Length,
-    Name,
-    Placement,
-    UnderlayNode,
-)
+from dotstack.core.drawing.nodes import Digest, Drawing, Id, Length, Name, Placement, UnderlayNode
 from dotstack.core.drawing.places import plate_of, with_nodes, with_plate
 
 
