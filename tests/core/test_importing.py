@@ -120,6 +120,8 @@ def test_shapes_stay_what_they_are() -> None:
          '</radialGradient><circle id="g" r="5" fill="url(#l)"/>', "g: the focus"),
         ('<linearGradient id="l" x1="1e"><stop/><stop stop-color="red"/>'
          '</linearGradient><circle id="g" r="5" fill="url(#l)"/>', "g: x1 is '1e'"),
+        ('<linearGradient id="l" gradientUnits="userSpaceOnUse"><stop/><stop stop-color="red"/>'
+         '</linearGradient><circle id="g" r="5" fill="url(#l)"/>', "a part of a view without size"),
         ('<circle id="p" r="5" fill="url(#pattern)"/>', "p: the fill .* not kept"),
         ('<g id="half" opacity=".5"><circle r="5"/></g>', "half: its opacity is given to each"),
     ],

@@ -1,5 +1,6 @@
 """Gradients in SVG, after SVG 1.1 (second edition), chapter 13."""
 
+import math
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 from typing import Literal
@@ -40,13 +41,15 @@ def read_gradient(
     address: str,
     by_id: Mapping[str, Element],
     rules: list[svg_style.Rule],
+    view: tuple[float, float] | None,
     name: str,
     tell: Callable[[str], None],
 ) -> SvgGradient | Stop | None:
     """The gradient of this id; one stop where it is of one colour, None if it is none.
 
-    What it does not say itself is taken from the gradients that it refers to. ``tell`` is
-    told what of it is not kept. Raises FormatError, which names the shape.
+    What it does not say itself is taken from the gradients that it refers to. ``view`` is the
+    size of the file's view, of which some lengths are parts. ``tell`` is told what of it is
+    not kept. Raises FormatError, which names the shape.
     """
     chain = _chain(address, by_id)
     stops = next((found for element in chain if (found := _stops(element, rules, name))), ())
@@ -62,11 +65,17 @@ def read_gradient(
 
     def number(key: str, usual: str) -> float:
         text = said.get(key, usual).strip()
-        if text.endswith("%"):
-            if not in_box:
-                raise FormatError(name, f"the {key} of its gradient is a part of the view")
-            return measured(text[:-1], name, key) / 100
-        return measured(text, name, key)
+        if not text.endswith("%"):
+            return measured(text, name, key)
+        share = measured(text[:-1], name, key) / 100
+        if in_box or not share:
+            return share
+        if view is None:
+            raise FormatError(name, f"the {key} of its gradient is a part of a view without size")
+        across, down = view
+        if key == "r":
+            return share * math.hypot(across, down) / math.sqrt(2)
+        return share * (across if "x" in key else down)
 
     shape: Literal["linear", "radial"]
     if kind == "linearGradient":

@@ -99,6 +99,7 @@ class _Reader:
     by_id: dict[str, Element] = field(default_factory=dict)
     rules: list[svg_style.Rule] = field(default_factory=list)
     findings: list[Finding] = field(default_factory=list)
+    view: tuple[float, float] | None = None
     elements: int = 0
     segments: int = 0
 
@@ -111,8 +112,9 @@ class _Reader:
                     self.rules += svg_style.read_rules(element.text or "", self._tell_style)
         self.rules.sort(key=lambda rule: rule.weight)
         style = svg_style.style_of(self.root, "svg", {}, self.rules)
-        items = self._inside(self.root, _Place(style))
         box = self._careful("svg", lambda: view_box(self.root, "svg"), None)
+        self.view = box[2:] if box else None
+        items = self._inside(self.root, _Place(style))
         to_pixels = self._careful("svg", lambda: viewport(self.root), Affine())
         return SvgFile(items, box, to_pixels, tuple(self.findings))
 
@@ -305,7 +307,7 @@ class _Reader:
         address = svg_style.reference(value) or ""
 
         def read() -> SvgGradient | Stop | None:
-            return read_gradient(address, self.by_id, self.rules, name, told)
+            return read_gradient(address, self.by_id, self.rules, self.view, name, told)
 
         def told(what: str) -> None:
             self._tell("gradient", name, what)
