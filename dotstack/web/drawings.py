@@ -1,7 +1,6 @@
 """``/api/drawings``: the list of drawings, and each as a whole."""
 
 from flask import Response, request
-from flask_openapi3 import APIBlueprint, Tag
 
 from dotstack.core.drawing import Drawing, Plate
 from dotstack.core.drawing.container import MAX_BYTES
@@ -11,7 +10,7 @@ from dotstack.core.drawing.pictures import plate_picture
 from dotstack.core.drawing.places import plate_of
 from dotstack.core.formats import write_svg
 from dotstack.web import answers
-from dotstack.web.errors import Problem
+from dotstack.web.blueprints import api
 from dotstack.web.models import (
     DrawingCards,
     DrawingPath,
@@ -26,13 +25,7 @@ from dotstack.web.shelf_models import (
 )
 from dotstack.web.studio import studio
 
-blueprint = APIBlueprint(
-    "drawings",
-    __name__,
-    url_prefix="/api/drawings",
-    abp_tags=[Tag(name="drawings")],
-    abp_responses={"default": Problem, 422: Problem},
-)
+blueprint = api("drawings", "/api/drawings")
 
 
 @blueprint.get("", responses={200: DrawingCards})

@@ -3,7 +3,6 @@
 from base64 import b64encode
 
 from flask import Response
-from flask_openapi3 import APIBlueprint, Tag
 
 from dotstack.core.drawing import Evaluator, container
 from dotstack.core.drawing.exporting import export, file_name, media_of, writing
@@ -12,7 +11,7 @@ from dotstack.core.drawing.places import plate_of
 from dotstack.core.drawing.scene import Writing
 from dotstack.core.formats import Picture, write_svg
 from dotstack.web import answers
-from dotstack.web.errors import Problem
+from dotstack.web.blueprints import api
 from dotstack.web.models import (
     AssetSubject,
     CollectionSubject,
@@ -26,13 +25,7 @@ from dotstack.web.models import (
 )
 from dotstack.web.studio import studio
 
-blueprint = APIBlueprint(
-    "export",
-    __name__,
-    url_prefix="/api/export",
-    abp_tags=[Tag(name="export")],
-    abp_responses={"default": Problem, 422: Problem},
-)
+blueprint = api("export", "/api/export")
 
 
 @blueprint.post("", responses={200: ExportAnswer})

@@ -1,11 +1,10 @@
 """``/api/drawings/<id>/…``: the states that a drawing was in, some with a name."""
 
 from flask import Response
-from flask_openapi3 import APIBlueprint, Tag
 
 from dotstack.core.drawing.places import plate_of
 from dotstack.web import answers
-from dotstack.web.errors import Problem
+from dotstack.web.blueprints import api
 from dotstack.web.models import (
     DrawingHistory,
     DrawingPath,
@@ -19,13 +18,7 @@ from dotstack.web.models import (
 )
 from dotstack.web.studio import studio
 
-blueprint = APIBlueprint(
-    "history",
-    __name__,
-    url_prefix="/api/drawings/<drawing_id>",
-    abp_tags=[Tag(name="history")],
-    abp_responses={"default": Problem, 422: Problem},
-)
+blueprint = api("history", "/api/drawings/<drawing_id>")
 
 
 @blueprint.get("/history", responses={200: DrawingHistory})

@@ -1,21 +1,14 @@
 """``/api/import``: files of other programs as shapes; nothing is saved by it."""
 
 from flask import Response, request
-from flask_openapi3 import APIBlueprint, Tag
 
 from dotstack.core.drawing.pasting import pasted
 from dotstack.store import new_id
 from dotstack.web import answers
-from dotstack.web.errors import Problem
+from dotstack.web.blueprints import api
 from dotstack.web.models import PastedShapes
 
-blueprint = APIBlueprint(
-    "importing",
-    __name__,
-    url_prefix="/api/import",
-    abp_tags=[Tag(name="import")],
-    abp_responses={"default": Problem, 422: Problem},
-)
+blueprint = api("import", "/api/import")
 
 
 @blueprint.post("/svg", responses={200: PastedShapes})

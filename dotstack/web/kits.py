@@ -1,7 +1,6 @@
 """``/api/kits``: collections saved to files, and loaded from them."""
 
 from flask import Response, request
-from flask_openapi3 import APIBlueprint, Tag
 
 from dotstack.core.drawing.container import MAX_BYTES
 from dotstack.core.drawing.drawing_file import read_drawing
@@ -9,7 +8,7 @@ from dotstack.core.drawing.exporting import file_name
 from dotstack.core.drawing.kit import read_kit, write_kit
 from dotstack.core.errors import FormatError
 from dotstack.web import answers
-from dotstack.web.errors import Problem
+from dotstack.web.blueprints import api
 from dotstack.web.shelf_models import (
     CollectionPath,
     KitAnswer,
@@ -17,13 +16,7 @@ from dotstack.web.shelf_models import (
 )
 from dotstack.web.studio import studio
 
-blueprint = APIBlueprint(
-    "kits",
-    __name__,
-    url_prefix="/api/kits",
-    abp_tags=[Tag(name="kits")],
-    abp_responses={"default": Problem, 422: Problem},
-)
+blueprint = api("kits", "/api/kits")
 
 
 @blueprint.get("/<collection_id>", responses={200: None})

@@ -1,21 +1,14 @@
 """``/api/pictures``: the pictures of underlays."""
 
 from flask import Response, request
-from flask_openapi3 import APIBlueprint, Tag
 
 from dotstack.core.formats.raster import MAX_BYTES, read_raster
 from dotstack.web import answers
-from dotstack.web.errors import Problem
+from dotstack.web.blueprints import api
 from dotstack.web.models import KeptPicture, PicturePath
 from dotstack.web.studio import studio
 
-blueprint = APIBlueprint(
-    "pictures",
-    __name__,
-    url_prefix="/api/pictures",
-    abp_tags=[Tag(name="pictures")],
-    abp_responses={"default": Problem, 422: Problem},
-)
+blueprint = api("pictures", "/api/pictures")
 
 
 @blueprint.post("", responses={201: KeptPicture})

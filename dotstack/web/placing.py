@@ -1,7 +1,6 @@
 """``/api/drawings/<id>/…``: assets of the shelf on the plates of a drawing."""
 
 from flask import Response
-from flask_openapi3 import APIBlueprint, Tag
 
 from dotstack.core.drawing import assets
 from dotstack.core.drawing.commands import AddShape, Renew
@@ -10,7 +9,7 @@ from dotstack.core.drawing.places import place_of
 from dotstack.core.errors import CommandError
 from dotstack.store import Asset, new_id
 from dotstack.web import answers
-from dotstack.web.errors import Problem
+from dotstack.web.blueprints import api
 from dotstack.web.models import (
     DrawingPath,
     DrawingState,
@@ -23,13 +22,7 @@ from dotstack.web.shelf_models import (
 )
 from dotstack.web.studio import studio
 
-blueprint = APIBlueprint(
-    "placing",
-    __name__,
-    url_prefix="/api/drawings/<drawing_id>",
-    abp_tags=[Tag(name="placing")],
-    abp_responses={"default": Problem, 422: Problem},
-)
+blueprint = api("placing", "/api/drawings/<drawing_id>")
 
 
 @blueprint.post("/assets", responses={200: DrawingState})

@@ -3,13 +3,12 @@
 import json
 
 from flask import Response
-from flask_openapi3 import APIBlueprint, Tag
 
 from dotstack.core.drawing.kit import read_kit, write_kit
 from dotstack.core.errors import FormatError
 from dotstack.shared import SharedShelf, SharedShelfError
 from dotstack.web import answers
-from dotstack.web.errors import Problem
+from dotstack.web.blueprints import api
 from dotstack.web.shelf_models import (
     FetchShared,
     KitAnswer,
@@ -19,13 +18,7 @@ from dotstack.web.shelf_models import (
 )
 from dotstack.web.studio import studio
 
-blueprint = APIBlueprint(
-    "shared",
-    __name__,
-    url_prefix="/api/shared",
-    abp_tags=[Tag(name="shared")],
-    abp_responses={"default": Problem, 422: Problem},
-)
+blueprint = api("shared", "/api/shared")
 
 
 @blueprint.get("", responses={200: SharedState})

@@ -1,14 +1,13 @@
 """``/api/shelf``: what is kept to be used again."""
 
 from flask import Response
-from flask_openapi3 import APIBlueprint, Tag
 
 from dotstack.core.drawing.assets import kept, kept_as_one, kept_plate
 from dotstack.core.drawing.kit import KitAsset
 from dotstack.core.drawing.places import plate_of
 from dotstack.core.errors import CommandError
 from dotstack.web import answers
-from dotstack.web.errors import Problem
+from dotstack.web.blueprints import api
 from dotstack.web.shelf_models import (
     AddCollection,
     AddSection,
@@ -26,13 +25,7 @@ from dotstack.web.shelf_models import (
 )
 from dotstack.web.studio import studio
 
-blueprint = APIBlueprint(
-    "shelf",
-    __name__,
-    url_prefix="/api/shelf",
-    abp_tags=[Tag(name="shelf")],
-    abp_responses={"default": Problem, 422: Problem},
-)
+blueprint = api("shelf", "/api/shelf")
 
 
 @blueprint.get("", responses={200: ShelfState})

@@ -1,7 +1,6 @@
 """``/api/drawings/<id>/…``: steps of one drawing, and what they would come to."""
 
 from flask import Response
-from flask_openapi3 import APIBlueprint, Tag
 
 from dotstack.core.drawing import Drawing, apply, difference
 from dotstack.core.drawing.commands import OUTCOME_KINDS
@@ -14,7 +13,7 @@ from dotstack.core.drawing.tiles import contours_of, outcomes_of
 from dotstack.core.formats import write_svg
 from dotstack.core.geometry import bundle
 from dotstack.web import answers
-from dotstack.web.errors import Problem
+from dotstack.web.blueprints import api
 from dotstack.web.models import (
     Based,
     Change,
@@ -35,13 +34,7 @@ from dotstack.web.models import (
 )
 from dotstack.web.studio import studio
 
-blueprint = APIBlueprint(
-    "steps",
-    __name__,
-    url_prefix="/api/drawings/<drawing_id>",
-    abp_tags=[Tag(name="steps")],
-    abp_responses={"default": Problem, 422: Problem},
-)
+blueprint = api("steps", "/api/drawings/<drawing_id>")
 
 
 @blueprint.post("/commands", responses={200: DrawingState})

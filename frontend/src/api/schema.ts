@@ -464,7 +464,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Shapes from the bytes of an SVG file, which are the request's body. */
-        post: operations["importing_import_svg_svg_post"];
+        post: operations["import_import_svg_svg_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -5194,7 +5194,7 @@ export interface operations {
             };
         };
     };
-    importing_import_svg_svg_post: {
+    import_import_svg_svg_post: {
         parameters: {
             query?: never;
             header?: never;
