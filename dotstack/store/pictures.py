@@ -24,17 +24,17 @@ class PictureStore:
         """Keeps pictures; one that is there already stays as it is."""
         with self._database.session() as session:
             for raster in rasters:
-                if session.get(PictureRow, raster.digest) is None:
-                    session.add(
-                        PictureRow(
-                            digest=raster.digest,
-                            media=raster.media,
-                            width=raster.width,
-                            height=raster.height,
-                            data=raster.data,
-                            made_at=self._now(),
-                        )
+                digest = raster.digest
+                if not _is_kept(session, digest):
+                    row = PictureRow(
+                        digest=digest,
+                        media=raster.media,
+                        width=raster.width,
+                        height=raster.height,
+                        data=raster.data,
+                        made_at=self._now(),
                     )
+                    session.add(row)
 
     def picture(self, digest: str) -> Raster:
         """A picture; raises GoneError."""
@@ -48,5 +48,10 @@ class PictureStore:
 def require_pictures(session: Session, digests: Iterable[str]) -> None:
     """Raises GoneError unless all pictures are kept."""
     for digest in digests:
-        if session.scalar(select(PictureRow.digest).filter_by(digest=digest)) is None:
+        if not _is_kept(session, digest):
             raise GoneError("picture", digest)
+
+
+def _is_kept(session: Session, digest: str) -> bool:
+    # The row itself would bring the whole file with it.
+    return session.scalar(select(PictureRow.digest).filter_by(digest=digest)) is not None

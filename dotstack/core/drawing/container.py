@@ -6,7 +6,8 @@ without Dot Stack. Nothing is ever unpacked to a disk.
 
 import json
 import zlib
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterable, Iterator, Mapping, Sequence
+from contextlib import contextmanager
 from io import BytesIO
 from pathlib import PurePosixPath
 from typing import TypeVar
@@ -39,7 +40,8 @@ def read_document(data: bytes, name: str, kind: type[Document], version: int) ->
 
     Raises FormatError or LimitError, which say what is wrong and where.
     """
-    content = _parsed(read_entry(data, name), name)
+    (document,) = read_entries(data, [name])
+    content = _parsed(document, name)
     found = content.get("version")
     if isinstance(found, int) and found > version:
         raise FormatError(
@@ -61,27 +63,47 @@ def _parsed(document: bytes, name: str) -> dict[str, object]:
     return content
 
 
-def read_entry(data: bytes, name: str) -> bytes:
-    """The content of one entry of an archive; raises FormatError or LimitError."""
+def read_entries(data: bytes, names: Iterable[str]) -> Iterator[bytes]:
+    """The content of entries of an archive, one by one; raises FormatError or LimitError."""
+    with _opened(data) as archive:
+        for name in names:
+            yield _unpacked(archive, name)
+
+
+def _opened(data: bytes) -> ZipFile:
+    with _told():
+        archive = ZipFile(BytesIO(data))
+        _check_names(archive.namelist())
+        return archive
+
+
+def _unpacked(archive: ZipFile, name: str) -> bytes:
+    with _told():
+        try:
+            entry = archive.open(name)
+        except KeyError as error:
+            raise FormatError("the file", f"it is a zip archive, but holds no {name}") from error
+        with entry:
+            # What the archive says of sizes may be a lie: no more is unpacked than is read.
+            content = entry.read(MAX_BYTES + 1)
+    if len(content) > MAX_BYTES:
+        raise LimitError("bytes of one file", len(content), MAX_BYTES)
+    return content
+
+
+@contextmanager
+def _told() -> Iterator[None]:
+    """Says of a fault of the archive that it is one of the file."""
     try:
-        with ZipFile(BytesIO(data)) as archive:
-            _check_names(archive.namelist())
-            with archive.open(name) as entry:
-                # What the archive says of sizes may be a lie: no more is unpacked than is read.
-                document = entry.read(MAX_BYTES + 1)
+        yield
     except CoreError:
         raise
-    except KeyError as error:
-        raise FormatError("the file", f"it is a zip archive, but holds no {name}") from error
     except BadZipFile as error:
         raise FormatError(
             "the file", "it is no zip archive, as the files of Dot Stack are, or was cut off"
         ) from error
     except (zlib.error, EOFError, OSError, RuntimeError, ValueError) as error:
         raise FormatError("the file", "its zip archive is damaged or locked") from error
-    if len(document) > MAX_BYTES:
-        raise LimitError("bytes of one file", len(document), MAX_BYTES)
-    return document
 
 
 def _check_names(names: Sequence[str]) -> None:

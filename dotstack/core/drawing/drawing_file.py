@@ -70,7 +70,9 @@ def read_drawing(data: bytes) -> ReadDrawing:
     _check(document.drawing)
     for collection in document.collections:
         check_collection(collection, _DOCUMENT)
-    rasters = tuple(_raster(data, each) for each in pictures_in(document.drawing).values())
+    pictures = pictures_in(document.drawing)
+    entries = container.read_entries(data, map(_picture_entry, pictures))
+    rasters = tuple(map(_raster, entries, pictures.values()))
     return ReadDrawing(document.drawing, document.collections, rasters)
 
 
@@ -83,8 +85,8 @@ def _picture_entry(digest: str) -> str:
     return f"pictures/{digest}"
 
 
-def _raster(data: bytes, underlay: UnderlayNode) -> Raster:
-    raster = checked_raster(container.read_entry(data, _picture_entry(underlay.picture)))
+def _raster(content: bytes, underlay: UnderlayNode) -> Raster:
+    raster = checked_raster(content)
     if raster.digest != underlay.picture:
         raise FormatError(f"the picture of {underlay.name}", "it is another one than was saved")
     return raster
