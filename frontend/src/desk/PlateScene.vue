@@ -37,7 +37,7 @@ const members = computed(() => {
     .filter(({ node }) => node.visible !== false)
     .flatMap(({ node }) => {
       const figure = selection.figureById.get(node.id);
-      const moved = selection.chainOf(node.id).some((key) => selection.chosen.has(key));
+      const moved = selection.isMoved(selection.rowById.get(node.id)!);
       return figure ? [{ figure, moved }] : [];
     });
 });
@@ -77,9 +77,6 @@ const reachable = computed(() =>
 </template>
 
 <style scoped>
-.moved {
-  transform: translate(var(--moved-x, 0), var(--moved-y, 0));
-}
 .member {
   fill: none;
   stroke: var(--tide);

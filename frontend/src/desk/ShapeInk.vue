@@ -16,7 +16,7 @@ const view = useView();
 const regions = useRegions();
 
 const node = computed(() => props.row.node);
-const moved = computed(() => props.row.chain.some((key) => selection.chosen.has(key)));
+const moved = computed(() => selection.isMoved(props.row));
 const veiled = computed(
   () =>
     (view.outcome !== null && moved.value) ||
@@ -77,9 +77,6 @@ const classes = computed(() => ({
 </template>
 
 <style scoped>
-.moved {
-  transform: translate(var(--moved-x, 0), var(--moved-y, 0));
-}
 .bare {
   stroke: var(--soft);
   stroke-width: 1;

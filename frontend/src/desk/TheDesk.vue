@@ -432,9 +432,6 @@ const { ghost } = asset;
 svg {
   display: block;
 }
-.moved {
-  transform: translate(var(--moved-x, 0), var(--moved-y, 0));
-}
 .plate {
   stroke: var(--rule);
   stroke-width: 1;

@@ -10,7 +10,7 @@ const props = defineProps<{ row: Row; node: Extract<Node, { kind: 'image' }> }>(
 
 const selection = useSelection();
 
-const moved = computed(() => props.row.chain.some((key) => selection.chosen.has(key)));
+const moved = computed(() => selection.isMoved(props.row));
 const place = computed(() => {
   const { a, b, c, d, e, f } = selection.figureById.get(props.node.id)!.matrix;
   return `matrix(${[a, b, c, d, e, f].join()})`;
@@ -33,9 +33,3 @@ const place = computed(() => {
     />
   </g>
 </template>
-
-<style scoped>
-.moved {
-  transform: translate(var(--moved-x, 0), var(--moved-y, 0));
-}
-</style>

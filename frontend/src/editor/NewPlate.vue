@@ -106,7 +106,7 @@ async function keep(): Promise<void> {
         none
         @choose="ground = $event"
       />
-      <div class="row">
+      <div class="ends">
         <v-btn @click="emit('close')">Cancel</v-btn>
         <v-btn color="primary" variant="flat" type="submit">{{
           known ? 'Keep' : 'Add plate'
@@ -136,10 +136,5 @@ form {
 }
 .ground {
   margin-bottom: -14px;
-}
-.row {
-  display: flex;
-  justify-content: flex-end;
-  gap: 8px;
 }
 </style>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import MessageCard from '@/look/MessageCard.vue';
 import { useClipboard } from '@/stores/clipboard';
 
 /** What of a file could not be kept, each by its name and place. */
@@ -10,37 +11,23 @@ const clipboard = useClipboard();
     :model-value="clipboard.notKept !== null"
     @update:model-value="clipboard.notKept = null"
   >
-    <v-card v-if="clipboard.notKept" class="card" rounded="xl" title="Not all could be kept">
+    <MessageCard v-if="clipboard.notKept" title="Not all could be kept" :width="520">
       <p>The shapes of {{ clipboard.notKept.name }} are on the plate, but for this:</p>
       <ul>
         <li v-for="note in clipboard.notKept.notes" :key="note">{{ note }}</li>
       </ul>
-      <div class="row">
+      <template #foot>
         <v-btn color="primary" variant="flat" @click="clipboard.notKept = null">Close</v-btn>
-      </div>
-    </v-card>
+      </template>
+    </MessageCard>
   </v-dialog>
 </template>
 
 <style scoped>
-.card {
-  width: 520px;
-  max-height: 70vh;
-}
-p {
-  margin: 0;
-  padding: 0 24px 8px;
-}
 ul {
-  margin: 0;
-  padding: 0 24px 0 42px;
-  overflow-y: auto;
+  margin: 8px 0 0;
+  padding-left: 18px;
   line-height: 1.6;
   overflow-wrap: anywhere;
-}
-.row {
-  display: flex;
-  justify-content: flex-end;
-  padding: 14px 20px 18px;
 }
 </style>

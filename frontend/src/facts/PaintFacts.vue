@@ -28,9 +28,10 @@ function painted(node: Node): Node[] {
 const all = computed(() => props.nodes.flatMap(painted));
 /** What has a fill and a line: underlays have none. */
 const inked = computed(() => all.value.filter((node) => node.kind !== 'image'));
-const fill = computed(() => common(inked.value, (node) => node.fill ?? null));
-/** The gradient that all of them have, which a fill takes the place of. */
-const gradient = computed(() => common(inked.value, (node) => node.gradient ?? null) ?? null);
+/** The fill that all of them have, and the gradient in its place, if it is one. */
+const filled = computed(() =>
+  common(inked.value, ({ fill, gradient }) => ({ fill: fill ?? null, gradient: gradient ?? null })),
+);
 const colour = computed(() => common(inked.value, (node) => node.line?.colour ?? null));
 const width = computed(() => common(inked.value, (node) => node.line?.width ?? 0));
 const opacity = computed(() => common(all.value, (node) => (node.opacity ?? 1) * 100));
@@ -58,8 +59,8 @@ function setLine(next: { colour?: string | null; width?: number }): void {
     </h3>
     <ColourField
       v-if="inked.length"
-      :colour="fill"
-      :gradient="gradient"
+      :colour="filled?.fill"
+      :gradient="filled?.gradient"
       label="Fill"
       none
       @choose="paint({ fill: $event })"

@@ -2,6 +2,7 @@
 import { computed, ref } from 'vue';
 
 import type { DrawingCard } from '@/api/types';
+import MessageCard from '@/look/MessageCard.vue';
 import { useShelf } from '@/stores/shelf';
 
 /** Asks which collections of the shelf a drawing's file is to carry. */
@@ -18,7 +19,7 @@ const address = computed(() => {
 </script>
 
 <template>
-  <v-card class="card" rounded="xl" title="Save with collections">
+  <MessageCard title="Save with collections">
     <p>
       Who opens the file gets <b>{{ card.name }}</b>, and is offered these collections:
     </p>
@@ -28,38 +29,22 @@ const address = computed(() => {
         {{ collection.name }}
       </label>
     </div>
-    <div class="row">
+    <template #foot>
       <v-btn @click="emit('close')">Close</v-btn>
       <v-btn color="primary" variant="flat" :href="address" download @click="emit('close')">
         Save
       </v-btn>
-    </div>
-  </v-card>
+    </template>
+  </MessageCard>
 </template>
 
 <style scoped>
-.card {
-  width: 430px;
-}
-p {
-  margin: 0;
-  padding: 0 24px 10px;
-  line-height: 1.5;
-}
 .list {
-  max-height: 260px;
-  padding: 0 24px 12px;
-  overflow-y: auto;
+  margin-top: 10px;
 }
 label {
   display: flex;
   gap: 9px;
   padding: 5px 0;
-}
-.row {
-  display: flex;
-  justify-content: flex-end;
-  gap: 8px;
-  padding: 0 20px 18px;
 }
 </style>

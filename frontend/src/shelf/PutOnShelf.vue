@@ -118,7 +118,7 @@ async function put(): Promise<void> {
           :delimiters="[',', ' ']"
         />
       </template>
-      <div class="row">
+      <div class="ends">
         <v-btn @click="emit('close')">Cancel</v-btn>
         <v-btn color="primary" variant="flat" type="submit">
           {{ how === 'update' ? 'Update' : 'Put on shelf' }}
@@ -146,12 +146,7 @@ p {
 .fault {
   color: #9e331f;
 }
-.row {
-  display: flex;
-  justify-content: flex-end;
-  gap: 8px;
-}
-.row > * {
+.ends > * {
   flex: none;
 }
 </style>

@@ -151,6 +151,11 @@ export const useSelection = defineStore('selection', () => {
     return rowById.value.get(key)?.chain ?? [];
   }
 
+  /** Whether a node moves with the selection: it is selected, or lies in something that is. */
+  function isMoved(row: Row): boolean {
+    return row.chain.some((key) => chosen.value.has(key));
+  }
+
   /** What a click on a shape picks: it, or what contains it, beside each other in the focus. */
   function pickable(key: string): string | null {
     const chain = chainOf(key);
@@ -235,6 +240,7 @@ export const useSelection = defineStore('selection', () => {
     combinable,
     beside,
     chainOf,
+    isMoved,
     pickable,
     pick,
     toggle,
