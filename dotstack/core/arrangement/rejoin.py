@@ -2,20 +2,22 @@
 
 Pieces of one parent are one piece of it. Collinear lines, arcs of one ellipse and the
 two parts of one cubic are joined also if they come from different parents. A run of
-joined pieces is accepted as a whole, by the nodes that it drops: accepted pair by pair,
-tiny edges would creep round a corner.
+joined pieces is accepted as a whole: accepted pair by pair, tiny edges would creep round a
+corner.
 """
 
 from dataclasses import dataclass
 
 import numpy as np
 
-from dotstack.core.geometry.arrays import Bools, Floats, Ints, Points, cross, dot
+from dotstack.core.geometry.arrays import Bools, Floats, Ints, Points, cross, dot, finite
 from dotstack.core.geometry.segments import ARC, CUBIC, LINE, Segments
 from dotstack.core.geometry.tolerance import Tolerance
 
 _T_STEP = 1e-7
 _SMOOTH_RAD = 1e-6
+# A direction that drawings have no sides across.
+_ASKEW = 0.4472 - 0.8944j
 
 
 @dataclass(frozen=True, eq=False, slots=True)
@@ -87,40 +89,92 @@ def _runs(joined: Bools, offsets: Ints) -> tuple[Ints, Ints, Ints]:
 
 
 def _lines(rows: Segments, offsets: Ints, tolerance: Tolerance) -> tuple[Segments, Ints]:
+    """Drops nodes of chains of lines that no result strays from by more than *course*.
+
+    Farthest nodes first (Ramer 1972, Douglas and Peucker 1973): what is dropped lies along
+    the one line that takes its place, and what is left is left again when it comes back.
+    """
     after = _following(offsets)
     chord, way = rows.end[after] - rows.start, rows.end - rows.start
-    joined = (rows.kind == LINE) & (rows.kind[after] == LINE)
-    joined &= np.abs(cross(chord, way)) <= tolerance.course * np.abs(chord)
-    joined &= (dot(chord, way) > 0) & (dot(chord, way[after]) > 0)
+    lines = (rows.kind == LINE) & (rows.kind[after] == LINE)
+    flat = lines & (np.abs(cross(chord, way)) <= tolerance.course * np.abs(chord))
+    flat &= (dot(chord, way) > 0) & (dot(chord, way[after]) > 0)
+    if not flat.any():
+        return rows, offsets
+    order, chained, closed = _chains(rows, lines, offsets)
+    start, end = rows.start[order], rows.end[order]
+    kept = np.append(True, ~chained[:-1])
+    kept[offsets[:-1]] = True
+    far = _farthest(np.abs(start - np.repeat(start[offsets[:-1]], np.diff(offsets))), offsets[:-1])
+    kept[far[closed]] = True
     while True:
-        order, rolled = _rolled(joined, offsets)
-        first, last, spans = _runs(rolled, offsets)
-        run = np.repeat(np.arange(len(first)), last - first + 1)
-        chord = rows.end[order[last]] - rows.start[order[first]]
-        gap = rows.end[order] - rows.start[order[first]][run]
-        reach = np.abs(chord)[run]
-        astray = np.abs(cross(chord[run], gap)) > tolerance.course * reach
-        astray |= dot(chord[run], gap) < 0
-        astray[last] = False
-        if not astray.any():
-            kept = rows.take(order[first])
-            return kept.with_ends(kept.start, rows.end[order[last]]), spans
-        joined[order[astray]] = False
+        first = np.flatnonzero(kept)
+        off = _off_chords(start, end, first)
+        far = _farthest(off, first)
+        far = far[off[far] > tolerance.course]
+        if not len(far):
+            break
+        kept[far] = True
+    # There and back is no contour: the widest place of a sliver stays.
+    thin = np.flatnonzero(closed & (np.add.reduceat(kept, offsets[:-1], dtype=np.intp) == 2))
+    kept[_farthest(off, offsets[:-1])[thin]] = True
+    first = np.flatnonzero(kept)
+    last = np.append(first[1:], len(kept)) - 1
+    joined = rows.take(order[first])
+    return joined.with_ends(joined.start, end[last]), np.searchsorted(first, offsets)
+
+
+def _chains(rows: Segments, lines: Bools, offsets: Ints) -> tuple[Ints, Bools, Bools]:
+    """The rows, each contour rolled to begin a chain of ``lines``; and which are all lines.
+
+    A contour of lines alone begins at the node that lies furthest in some direction: that
+    is a corner, and the same one whenever it is asked for.
+    """
+    order, chained = _rolled(lines, offsets)
+    closed = np.logical_and.reduceat(lines, offsets[:-1])
+    counts = np.diff(offsets)
+    start = np.repeat(offsets[:-1], counts)
+    corner = _farthest(dot(np.complex128(_ASKEW), rows.start), offsets[:-1]) - offsets[:-1]
+    shift = np.repeat(np.where(closed, corner, 0), counts)
+    order = order[start + (np.arange(len(order)) - start + shift) % np.repeat(counts, counts)]
+    return order, chained, closed
+
+
+def _farthest(off: Floats, first: Ints) -> Ints:
+    """The place of the largest value in each group; groups begin at ``first``."""
+    group = np.repeat(np.arange(len(first)), np.diff(np.append(first, len(off))))
+    largest = np.flatnonzero(off == np.maximum.reduceat(off, first)[group])
+    return largest[np.searchsorted(largest, first)]
+
+
+def _off_chords(start: Points, end: Points, first: Ints) -> Floats:
+    """How far nodes lie from the one line that would run through their group instead."""
+    last = np.append(first[1:], len(start)) - 1
+    size = last - first + 1
+    chord = np.repeat(end[last] - start[first], size)
+    gap = start - np.repeat(start[first], size)
+    with np.errstate(invalid="ignore", divide="ignore"):
+        share = dot(chord, gap) / np.abs(chord) ** 2
+    return np.abs(gap - np.clip(finite(share), 0.0, 1.0) * chord)
 
 
 def _arcs(rows: Segments, offsets: Ints, tolerance: Tolerance) -> tuple[Segments, Ints]:
-    other = rows.take(_following(offsets))
-    joined = (rows.kind == ARC) & (other.kind == ARC)
-    joined &= np.abs(rows.p - other.p) <= tolerance.course
-    joined &= np.abs(rows.q - other.q) <= tolerance.course
-    turned = np.abs(np.sin(rows.rotation - other.rotation)) * np.abs(rows.q.real - rows.q.imag)
-    joined &= turned <= tolerance.course
-    joined &= (rows.sweep > 0) == (other.sweep > 0)
-    order, joined = _rolled(joined, offsets)
-    first, last, offsets = _runs(joined, offsets)
+    after = _following(offsets)
+    joined = _same_ellipse(rows, rows.take(after), tolerance)
+    if not joined.any():
+        return rows, offsets
+    while True:
+        order, rolled = _rolled(joined, offsets)
+        first, last, spans = _runs(rolled, offsets)
+        head = np.repeat(first, last - first + 1)
+        astray = ~_same_ellipse(rows.take(order), rows.take(order[head]), tolerance)
+        astray[first] = False
+        if not astray.any():
+            break
+        joined[order[np.flatnonzero(astray) - 1]] = False
     kept = rows.take(order[first])
     sweep = np.add.reduceat(rows.sweep[order], first)
-    whole = joined[last]
+    whole = rolled[last]
     arc = Segments(
         kept.kind,
         kept.start,
@@ -131,7 +185,18 @@ def _arcs(rows: Segments, offsets: Ints, tolerance: Tolerance) -> tuple[Segments
         kept.angle,
         np.where(whole, np.copysign(2 * np.pi, sweep), sweep),
     )
-    return _halved(arc, offsets, whole)
+    return _halved(arc, spans, whole)
+
+
+def _same_ellipse(rows: Segments, others: Segments, tolerance: Tolerance) -> Bools:
+    """Which rows are arcs of one ellipse with their others, and run the same way."""
+    same: Bools = (rows.kind == ARC) & (others.kind == ARC)
+    same &= np.abs(rows.p - others.p) <= tolerance.course
+    same &= np.abs(rows.q - others.q) <= tolerance.course
+    turned = np.abs(np.sin(rows.rotation - others.rotation)) * np.abs(rows.q.real - rows.q.imag)
+    same &= turned <= tolerance.course
+    same &= (rows.sweep > 0) == (others.sweep > 0)
+    return same
 
 
 def _halved(rows: Segments, offsets: Ints, whole: Bools) -> tuple[Segments, Ints]:

@@ -8,7 +8,7 @@ import numpy as np
 from dotstack.core.arrangement import linked
 from dotstack.core.arrangement.graph import Graph
 from dotstack.core.geometry.arrays import Bools, Floats, Ints, Points, dot
-from dotstack.core.geometry.segments import LINE, Segments
+from dotstack.core.geometry.segments import ARC, LINE, Segments
 from dotstack.core.geometry.tolerance import Tolerance
 
 _REACH = 0.3
@@ -16,10 +16,11 @@ _SNAP_TURNS = 100.0
 _WIDENINGS = 40
 _WIDER = 3.0
 _TOLD = 4.0
+_VAGUE_RAD = 0.5
+_MARCHES = 40
+_NEAR = 0.05
 _NEWTON_STEPS = 12
 _DOUBLINGS = 60
-# Angles are measured from a direction in which drawings have few edges.
-_CUT = np.exp(1j * 2.0345)
 
 
 def origins(graph: Graph) -> Ints:
@@ -33,49 +34,57 @@ def ring_order(segments: Segments, graph: Graph, tolerance: Tolerance) -> Ints:
     By their tangents, where these are well apart; round the other vertices by ``_by_circles``.
     """
     origin = origins(graph)
-    reach = np.repeat(np.abs(graph.vertices[graph.head] - graph.vertices[graph.tail]), 2)
-    nearest = np.full(len(graph.vertices), np.inf)
-    np.minimum.at(nearest, origin, reach)
-    angle = _tangent_angles(segments, graph)
+    angle, vague = _tangent_angles(segments, graph, tolerance)
     order = np.lexsort((angle, origin))
-    first = np.flatnonzero(np.diff(origin[order], prepend=-1))
-    last = np.append(first[1:], len(order)) - 1
-    following = np.arange(1, len(order) + 1)
-    following[last] = first
-    apart = angle[order[following]] - angle[order]
-    apart[last] += 2 * np.pi
-    # Ends are snapped: tangents that differ by less than that turns an edge tell nothing.
-    least = tolerance.turn_rad + _SNAP_TURNS * tolerance.snap / nearest[origin[order]]
+    following = _following(origin[order])
+    apart = np.remainder(angle[order[following]] - angle[order], 2 * np.pi)
+    least = tolerance.turn_rad + vague[order] + vague[order[following]]
+    # One edge that leaves a vertex alone needs no telling apart.
+    told = (apart > least) | (following == np.arange(len(order)))
     close = np.zeros(len(graph.vertices), np.bool_)
-    close[origin[order[~(apart > least)]]] = True
+    close[origin[order[~told]]] = True
     which = close[origin[order]]
     if which.any():
-        order[which] = _by_circles(segments, graph, order[which], nearest, tolerance)
+        order[which] = _by_circles(segments, graph, order[which], tolerance)
     return order
 
 
-def _tangent_angles(segments: Segments, graph: Graph) -> Floats:
-    """The directions in which half-edges leave; NaN where a curve has none at its end."""
+def _following(group: Ints) -> Ints:
+    """Of sorted groups each member's place's next one, cyclically within its group."""
+    first = np.flatnonzero(np.diff(group, prepend=-1))
+    following = np.arange(1, len(group) + 1)
+    following[np.append(first[1:], len(group)) - 1] = first
+    return following
+
+
+def _tangent_angles(
+    segments: Segments, graph: Graph, tolerance: Tolerance
+) -> tuple[Floats, Floats]:
+    """The directions in which half-edges leave, and by how much each may be wrong, radians.
+
+    Vertices and contacts are known to *snap* only, and what an edge does that close to its
+    end tells nothing: a direction is worth what it turns within a hundred times that. Where
+    this is all there is, as where a handle lies on its node or at a cusp, it is NaN.
+    """
+    blur = _SNAP_TURNS * tolerance.snap
     along = np.repeat(graph.vertices[graph.head] - graph.vertices[graph.tail], 2)
     along[1::2] *= -1
-    curved = np.flatnonzero(segments.kind[graph.segment] != LINE)
-    if len(curved):
-        t = np.stack([graph.t0[curved], graph.t1[curved]], axis=1)
-        way = np.where(t[:, 1] > t[:, 0], 1.0, -1.0)[:, None] * np.array([1.0, -1.0])
-        speed = segments.velocity(graph.segment[curved][:, None], t) * way
-        halves = 2 * curved[:, None] + np.arange(2)
-        along[halves] = np.where(np.abs(speed) > 0, speed, np.nan)
-    angles: Floats = np.angle(along * _CUT)
-    return angles
+    with np.errstate(divide="ignore", invalid="ignore"):
+        vague = blur / np.abs(along)
+        curved = np.flatnonzero(segments.kind[graph.segment] != LINE)
+        if len(curved):
+            t = np.stack([graph.t0[curved], graph.t1[curved]], axis=1)
+            speed = segments.velocity(graph.segment[curved][:, None], t)
+            bend = np.abs(segments.acceleration(graph.segment[curved][:, None], t)).max(axis=1)
+            halves = 2 * curved[:, None] + np.arange(2)
+            forth = np.where(t[:, 1] > t[:, 0], 1.0, -1.0)[:, None] * np.array([1.0, -1.0])
+            along[halves] = speed * forth
+            vague[halves] += blur * bend[:, None] / np.abs(speed) ** 2
+    angles: Floats = np.where(vague < _VAGUE_RAD, np.angle(along), np.nan)
+    return angles, vague
 
 
-def _by_circles(
-    segments: Segments,
-    graph: Graph,
-    half: Ints,
-    nearest: Floats,
-    tolerance: Tolerance,
-) -> Ints:
+def _by_circles(segments: Segments, graph: Graph, half: Ints, tolerance: Tolerance) -> Ints:
     """Half-edges sorted by origin and by where they leave a small circle round it.
 
     Edges meet at vertices only, so the order in which they leave a circle round a vertex
@@ -84,12 +93,16 @@ def _by_circles(
     than needed: beyond the shortest edge they may wind about what hangs on that one.
     """
     origin = np.where(half & 1, graph.head[half >> 1], graph.tail[half >> 1])
-    radius = _REACH * nearest[origin]
+    limit = _REACH * _reach(segments, graph, half, origin)
+    nearest = np.full(len(graph.vertices), np.inf)
+    np.minimum.at(nearest, origin, limit)
+    radius = nearest[origin]
     angle = _exit_angles(segments, graph, half, radius)
     by_angle = np.lexsort((angle, origin))
-    order, origin, radius = half[by_angle], origin[by_angle], radius[by_angle]
-    limit = _REACH * _reach(segments, graph, order, origin)
-    apart = np.diff(angle[by_angle], prepend=-np.inf) > tolerance.turn_rad
+    by_angle = by_angle[_cut_where_widest(angle[by_angle], origin[by_angle])]
+    order, origin, radius, limit = half[by_angle], origin[by_angle], radius[by_angle], limit[by_angle]
+    gap = np.remainder(np.diff(angle[by_angle], prepend=0.0), 2 * np.pi)
+    apart = (gap > tolerance.turn_rad) & (gap * radius > _TOLD * tolerance.snap)
     apart |= np.diff(origin, prepend=-1) != 0
     for _ in range(_WIDENINGS):
         group = np.cumsum(apart) - 1
@@ -111,6 +124,19 @@ def _by_circles(
         told = np.diff(wider, prepend=-np.inf) * radius[todo] > _TOLD * tolerance.snap
         apart[todo] |= told
     return order
+
+
+def _cut_where_widest(angle: Floats, origin: Ints) -> Ints:
+    """Rolls the angles round each origin, sorted, so that no tie lies across their ends."""
+    following = _following(origin)
+    gap = np.remainder(angle[following] - angle, 2 * np.pi)
+    first = np.flatnonzero(np.diff(origin, prepend=-1))
+    count = np.diff(np.append(first, len(origin)))
+    by_gap = np.lexsort((-gap, origin))
+    shift = np.repeat(following[by_gap[first]] - first, count)
+    place = np.arange(len(origin)) - np.repeat(first, count)
+    rolled: Ints = np.repeat(first, count) + (place + shift) % np.repeat(count, count)
+    return rolled
 
 
 def _reach(segments: Segments, graph: Graph, half: Ints, origin: Ints) -> Floats:
@@ -136,7 +162,7 @@ def _exit_angles(segments: Segments, graph: Graph, half: Ints, radius: Floats) -
         i = curved
         path = _Path(segments, graph.segment[edge[i]], begin[i], finish[i], near[i], far[i])
         direction[i] = path.exit_vector(radius[i])
-    angles: Floats = np.angle(direction * _CUT)
+    angles: Floats = np.angle(direction)
     return angles
 
 
@@ -162,16 +188,25 @@ class _Path:
 
     def exit_vector(self, radius: Floats) -> Points:
         """The vectors from the origins to where the paths first reach ``radius``."""
-        speed = np.abs(self._segments.velocity(self._index, self._begin) * self._span)
-        with np.errstate(invalid="ignore", divide="ignore"):
-            high = np.where(speed > 0, np.minimum(0.5 * radius / speed, 1.0), 1e-6)
+        bend = self._bend()
         low = np.zeros(len(radius))
+        for _ in range(_MARCHES):
+            # As far as none of them can come, whatever it does (after Hart 1996).
+            room = radius - np.abs(self._vector(low))
+            near = (room <= _NEAR * radius) | (low >= 1.0)
+            if near.all():
+                break
+            speed = np.abs(self._velocity(low))
+            with np.errstate(invalid="ignore", divide="ignore"):
+                step = 2 * room / (speed + np.sqrt(speed**2 + 2 * bend * np.maximum(room, 0.0)))
+            low = np.where(near, low, np.minimum(low + step, 1.0))
+        high, step = low.copy(), np.maximum(_NEAR * low, np.finfo(float).tiny)
         for _ in range(_DOUBLINGS):
             inside: Bools = (np.abs(self._vector(high)) < radius) & (high < 1.0)
             if not inside.any():
                 break
             low = np.where(inside, high, low)
-            high = np.where(inside, np.minimum(2 * high, 1.0), high)
+            high, step = np.where(inside, np.minimum(high + step, 1.0), high), 2 * step
         # To full precision: nearly equal edges must be compared at equal radii.
         s = high
         for _ in range(_NEWTON_STEPS):
@@ -182,6 +217,14 @@ class _Path:
                 newton = s - excess / (2 * dot(vector, self._velocity(s)))
             s = np.where((newton >= low) & (newton <= high), newton, (low + high) / 2)
         return self._vector(s)
+
+    def _bend(self) -> Floats:
+        """Bounds of the second derivatives by s."""
+        index, ends = self._index[:, None], np.stack([self._begin, self._begin + self._span], 1)
+        most = np.abs(self._segments.acceleration(index, ends)).max(axis=1)
+        arcs = self._segments.take(self._index)
+        round_ = arcs.sweep**2 * np.maximum(arcs.q.real, arcs.q.imag)
+        return np.where(arcs.kind == ARC, round_, most) * self._span**2
 
 
 def next_half_edges(order: Ints, origin: Ints) -> Ints:

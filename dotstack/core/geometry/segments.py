@@ -153,11 +153,33 @@ class Segments:
             out[cubic] = 3.0 * (v * v * (b - a) + 2.0 * v * u * (c - b) + u * u * (d - c))
         return out
 
+    def acceleration(self, index: Ints, t: Floats) -> Points:
+        """Second derivatives by t of segments ``index`` at ``t``, broadcast like ``at``.
+
+        Those of a cubic change evenly along it, those of an arc keep within the sweep's
+        square times the larger radius.
+        """
+        index, t = _aligned(index, t)
+        kind = self.kind[index]
+        out: Points = np.zeros(index.shape, np.complex128)
+        arc, cubic = kind == ARC, kind == CUBIC
+        if arc.any():
+            i = index[arc]
+            theta = self.angle[i] + t[arc] * self.sweep[i]
+            out[arc] = -(self.sweep[i] ** 2) * _on_ellipse(
+                np.complex128(0.0), self.q[i], self.rotation[i], theta
+            )
+        if cubic.any():
+            i, u = index[cubic], t[cubic]
+            a, b, c, d = self.start[i], self.p[i], self.q[i], self.end[i]
+            out[cubic] = 6.0 * ((1.0 - u) * (a - 2.0 * b + c) + u * (b - 2.0 * c + d))
+        return out
+
     def pieces(self, index: Ints, t0: Floats, t1: Floats) -> "Segments":
         """The stretches from t0 to t1 of segments ``index``; t0 > t1 turns them round.
 
         Cubics by their polar form (Goldman, *Pyramid Algorithms*, chapter 6), so that
-        the whole segment comes back unchanged.
+        the whole segment comes back unchanged. A handle that lies on its node stays there.
         """
         base = self.take(index)
         span = t1 - t0
@@ -270,13 +292,19 @@ def _on_ellipse(
 
 
 def _polar(base: Segments, which: NDArray[np.bool_], r: Floats, s: Floats, t: Floats) -> Points:
+    """The polar forms at (r, s, t), by differences from the nearer end.
+
+    So that where the handle there lies on its node, nothing is left of the others' rounding.
+    """
     r, s, t = r[which], s[which], t[which]
     a, b, c, d = (f[which] for f in (base.start, base.p, base.q, base.end))
-    u, v, w = 1.0 - r, 1.0 - s, 1.0 - t
+    far = r + s + t > 1.5
+    a, b, c, d = (np.where(far, x, y) for x, y in ((d, a), (c, b), (b, c), (a, d)))
+    r, s, t = (np.where(far, 1.0 - v, v) for v in (r, s, t))
     value: Points = (
-        u * v * w * a
-        + (r * v * w + u * s * w + u * v * t) * b
-        + (r * s * w + r * v * t + u * s * t) * c
-        + r * s * t * d
+        a
+        + (r + s + t) * (b - a)
+        + (r * s + s * t + t * r) * ((c - b) - (b - a))
+        + r * s * t * ((d - c) - 2.0 * (c - b) + (b - a))
     )
     return value
