@@ -112,7 +112,7 @@ class Arrangement:
                 if split:
                     again = contacts.vertices_on(given, pieces, made.vertices)
                     made = graph.build(given, len(operands), Contacts.concatenate([met, again]))
-                found = faces.find(given.segments, made, tolerance, rung)
+                found = faces.find(given.segments, made, tolerance)
             arrangement = cls(operands, rung, given, pieces, met, made, found)
             fault = arrangement._fault()
             if not fault:
@@ -185,6 +185,9 @@ class Arrangement:
         )
         if (found.areas[1:] < 10 * least).any():
             return "a region has a negative area"
+        with np.errstate(divide="ignore", invalid="ignore", over="ignore"):
+            if faces.contradict_sight(found, self._given.tolerance):
+                return "what lies side by side bounds different regions"
         return ""
 
     @cached_property

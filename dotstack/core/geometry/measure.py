@@ -93,7 +93,7 @@ def boxes(segments: Segments) -> tuple[Floats, Floats, Floats, Floats]:
     y1 = np.maximum(segments.start.imag, segments.end.imag)
     curved = np.flatnonzero(segments.kind)
     if len(curved):
-        t = _extremes(segments.take(curved))
+        t = extremes(segments.take(curved))
         points = segments.at(curved[:, None], t)
         x0[curved] = np.minimum(x0[curved], points.real.min(axis=1))
         x1[curved] = np.maximum(x1[curved], points.real.max(axis=1))
@@ -102,12 +102,12 @@ def boxes(segments: Segments) -> tuple[Floats, Floats, Floats, Floats]:
     return x0, y0, x1, y1
 
 
-def _extremes(curved: Segments) -> Floats:
-    """Parameters (n, 4) at which x or y may be extreme; 0 stands where there is none."""
-    t = np.zeros((len(curved), 4))
-    arc = curved.kind == ARC
+def extremes(segments: Segments) -> Floats:
+    """Parameters (n, 4) at which x or y may be extreme inside; 0 stands where there is none."""
+    t = np.zeros((len(segments), 4))
+    arc = segments.kind == ARC
     if arc.any():
-        rows = curved.take(arc)
+        rows = segments.take(arc)
         cos, sin = np.cos(rows.rotation), np.sin(rows.rotation)
         rx, ry = rows.q.real, rows.q.imag
         flat_x = np.arctan2(-ry * sin, rx * cos)
@@ -118,9 +118,9 @@ def _extremes(curved: Segments) -> Floats:
         with np.errstate(over="ignore"):
             along = np.mod(forward, 2 * np.pi) / np.abs(rows.sweep)[:, None]
         t[arc] = np.where(along < 1.0, along, 0.0)
-    cubic = ~arc
+    cubic = segments.kind == CUBIC
     if cubic.any():
-        rows = curved.take(cubic)
+        rows = segments.take(cubic)
         a, b, c = rows.p - rows.start, rows.q - rows.p, rows.end - rows.q
         roots = [
             quadratic_roots(*(f(v) for v in (a - 2 * b + c, 2 * (b - a), a)))

@@ -1,0 +1,203 @@
+"""What is seen from points looking in one direction: the nearest edge, and which side of it.
+
+All is said in a *frame* that is turned so that the looks go along +x.
+"""
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from dotstack.core.arrangement import pairs
+from dotstack.core.geometry import measure
+from dotstack.core.geometry.affine import Affine
+from dotstack.core.geometry.arrays import Bools, Floats, Ints, Points
+from dotstack.core.geometry.segments import ARC, CUBIC, LINE, Segments
+
+_FIRST_REACH = 2.0
+_FURTHER = 8.0
+_ROOT_STEPS = 60
+_ROOT_WIDTH = 1e-13
+# Within as many snaps of each other, of an end or of the eye, edges are not told apart.
+_SURE_SNAPS = 4.0
+# Edges at a smaller slope to the look are seen nowhere for sure.
+_SLOPE = 1e-6
+
+
+@dataclass(frozen=True, eq=False, slots=True)
+class Seen:
+    """What each eye sees; every field has shape (eyes,).
+
+    Attributes:
+        edge: the nearest edge ahead; −1 where there is none.
+        left: whether it is the edge's left side.
+        sure: whether nothing comes so near that the answer hangs on rounding.
+
+    """
+
+    edge: Ints
+    left: Bools
+    sure: Bools
+
+
+class Frame:
+    """Edges in a frame turned by −``turn_rad``, to be looked at along its x axis."""
+
+    def __init__(self, edges: Segments, turn_rad: float, snap: float) -> None:
+        self.edges = edges.transformed(Affine.rotation_deg(-np.degrees(turn_rad)))
+        self._near = _SURE_SNAPS * snap
+        self._boxes = measure.boxes(self.edges)
+
+    def rightmost(self, group: Ints, count: int) -> Points:
+        """The point of each group of edges, of ``count``, that lies furthest ahead."""
+        x1 = self._boxes[2]
+        order = np.lexsort((x1, group))
+        edge = order[np.searchsorted(group[order], np.arange(count), side="right") - 1]
+        t = np.concatenate(
+            [np.zeros((count, 1)), np.ones((count, 1)), measure.extremes(self.edges.take(edge))],
+            axis=1,
+        )
+        spots = self.edges.at(edge[:, None], t)
+        rightmost: Points = spots[np.arange(count), spots.real.argmax(axis=1)]
+        return rightmost
+
+    def look(self, eyes: Points, own: Ints, group: Ints) -> Seen:
+        """What eyes see. An eye lies on an edge of its ``own`` group, and does not see that spot.
+
+        ``group`` has shape (edges,).
+        """
+        edge = np.full(len(eyes), -1)
+        left, sure = np.zeros(len(eyes), np.bool_), np.ones(len(eyes), np.bool_)
+        x0, y0, x1, y1 = self._boxes
+        whole = float(np.hypot(x1.max() - x0.min(), y1.max() - y0.min()))
+        # Ever further, for what is near hides what is far.
+        reach = _FIRST_REACH * whole / np.sqrt(len(x0))
+        todo = np.arange(len(eyes))
+        while len(todo):
+            eye = eyes[todo]
+            looks = (eye.real - self._near, eye.imag, eye.real + reach, eye.imag)
+            of, on = pairs.between(looks, self._boxes, 0.0)
+            found = self._nearest(eye, own[todo], group, of, on, reach)
+            done = found.edge >= 0
+            edge[todo], left[todo] = found.edge, found.left
+            sure[todo] &= found.sure
+            if reach >= whole:
+                break
+            todo, reach = todo[~done], min(_FURTHER * reach, whole)
+        return Seen(edge, left, sure)
+
+    def _nearest(
+        self, eyes: Points, own: Ints, group: Ints, of: Ints, on: Ints, reach: float
+    ) -> Seen:
+        order = np.argsort(of, kind="stable")
+        of, on = passed = self._unhidden(eyes, of[order], on[order])
+        t = _heights(self.edges, on, eyes.imag[of])
+        row, column = np.nonzero(~np.isnan(t))
+        t, of, on = t[row, column], of[row], on[row]
+        speed = self.edges.velocity(on, t)
+        ahead = self.edges.at(on, t).real - eyes.real[of]
+        met = (np.abs(ahead) > self._near) | (group[on] != own[of])
+        met &= (ahead >= -self._near) & (ahead <= reach)
+        of, on, speed, ahead = of[met], on[met], speed[met], ahead[met]
+        by = np.lexsort((ahead, of))
+        first = by[np.flatnonzero(np.diff(of[by], prepend=-1))]
+        edge, nearest = np.full(len(eyes), -1), np.full(len(eyes), reach)
+        left = np.zeros(len(eyes), np.bool_)
+        edge[of[first]], left[of[first]] = on[first], speed.imag[first] > 0
+        nearest[of[first]] = ahead[first]
+        close = ahead <= nearest[of] + self._near
+        count = np.bincount(of[close], minlength=len(eyes))
+        flat = np.abs(speed.imag) <= _SLOPE * np.abs(speed)
+        vague = np.bincount(of[close], flat[close] | (ahead[close] <= self._near), len(eyes))
+        sure = (count < 2) & (vague == 0)
+        sure[self._passing(eyes, own, group, passed, nearest)] = False
+        return Seen(edge, left, sure)
+
+    def _passing(
+        self, eyes: Points, own: Ints, group: Ints, pairs_: tuple[Ints, Ints], nearest: Floats
+    ) -> Ints:
+        """The eyes that look past an end of an edge, too near to it to tell on which side."""
+        of, on = pairs_
+        found = []
+        for ends in (self.edges.start, self.edges.end):
+            gap = ends[on] - eyes[of]
+            past = (np.abs(gap.imag) <= self._near) & (gap.real >= -self._near)
+            past &= gap.real <= nearest[of] + self._near
+            past &= (group[on] != own[of]) | (np.abs(gap.real) > self._near)
+            found.append(of[past])
+        return np.concatenate(found)
+
+    def _unhidden(self, eyes: Points, of: Ints, on: Ints) -> tuple[Ints, Ints]:
+        """Those pairs, sorted by eye, whose edge lies behind no other one for certain."""
+        if not len(of):
+            return of, on
+        x0, _, x1, _ = self._boxes
+        start, end = self.edges.start[on].imag, self.edges.end[on].imag
+        height = eyes.imag[of]
+        crosses = (np.minimum(start, end) < height) & (np.maximum(start, end) > height)
+        crosses &= x0[on] > eyes.real[of] + self._near
+        first = np.flatnonzero(np.diff(of, prepend=-1))
+        bound = np.minimum.reduceat(np.where(crosses, x1[on], np.inf), first)
+        bound = np.repeat(bound, np.diff(np.append(first, len(of))))
+        seen = x0[on] <= bound + self._near
+        return of[seen], on[seen]
+
+
+def _heights(edges: Segments, index: Ints, height: Floats) -> Floats:
+    """Parameters (n, 3) at which edges lie at ``height`` in y; NaN for none."""
+    t = np.full((len(index), 3), np.nan)
+    kind = edges.kind[index]
+    start, end = edges.start[index].imag, edges.end[index].imag
+    line, arc, cubic = kind == LINE, kind == ARC, kind == CUBIC
+    t[line, 0] = ((height - start) / (end - start))[line]
+    if arc.any():
+        t[arc, :2] = _arc_heights(edges.take(index[arc]), height[arc])
+    if cubic.any():
+        t[cubic] = _cubic_heights(edges.take(index[cubic]), height[cubic])
+    return np.where((t >= 0.0) & (t <= 1.0), t, np.nan)
+
+
+def _arc_heights(arcs: Segments, height: Floats) -> Floats:
+    # Its height is a·cos θ + b·sin θ, which is one cosine.
+    a, b = arcs.q.real * np.sin(arcs.rotation), arcs.q.imag * np.cos(arcs.rotation)
+    phase = np.arctan2(b, a)
+    swing = np.arccos((height - arcs.p.imag) / np.hypot(a, b))
+    theta = np.stack([phase - swing, phase + swing], axis=1)
+    sweep = arcs.sweep[:, None]
+    forward = np.mod(np.sign(sweep) * (theta - arcs.angle[:, None]), 2 * np.pi)
+    along: Floats = forward / np.abs(sweep)
+    return along
+
+
+def _cubic_heights(cubics: Segments, height: Floats) -> Floats:
+    a, b, c, d = (v.imag for v in (cubics.start, cubics.p, cubics.q, cubics.end))
+    # Between its extremes the height is monotone: there Newton's method finds every root,
+    # relieved by bisection where it leaves the bracket or is slow (Press et al., section 9.4).
+    bend = measure.quadratic_roots(a * -1 + 3 * b - 3 * c + d, 2 * (a - 2 * b + c), b - a)
+    bend = np.sort(np.where((bend > 0) & (bend < 1), bend, 1.0), axis=1)
+    marks = np.concatenate([np.zeros((len(a), 1)), bend, np.ones((len(a), 1))], axis=1)
+    low, high = marks[:, :-1].copy(), marks[:, 1:].copy()
+    c3, c2 = (d - a - 3 * (c - b))[:, None], 3 * (a - 2 * b + c)[:, None]
+    c1, c0 = 3 * (b - a)[:, None], (a - height)[:, None]
+
+    def above(t: Floats) -> Floats:
+        value: Floats = ((c3 * t + c2) * t + c1) * t + c0
+        return value
+
+    def slope(t: Floats) -> Floats:
+        value: Floats = (3 * c3 * t + 2 * c2) * t + c1
+        return value
+
+    at_low = above(low)
+    exists = (at_low * above(high) <= 0) & (high > low)
+    t, width = (low + high) / 2, high - low
+    for _ in range(_ROOT_STEPS):
+        value = above(t)
+        same = value * at_low > 0
+        low, high = np.where(same, t, low), np.where(same, high, t)
+        step = value / slope(t)
+        slow = ~(np.abs(step) <= width / 2) | (t - step < low) | (t - step > high)
+        step = np.where(slow, t - (low + high) / 2, step)
+        t, width = t - step, np.abs(step)
+        if not (width > _ROOT_WIDTH)[exists].any():
+            break
+    return np.where(exists, t, np.nan)
