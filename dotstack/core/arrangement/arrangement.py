@@ -16,6 +16,7 @@ from dotstack.core.arrangement import (
     pole,
     strokes,
     trace,
+    winding,
 )
 from dotstack.core.arrangement.contacts import Contacts
 from dotstack.core.arrangement.faces import Faces
@@ -135,13 +136,20 @@ class Arrangement:
         others = np.bincount(given.operand, minlength=len(operands))
         moved_to[counts != others[moved_to]] = -1
         shift = np.searchsorted(given.operand, moved_to) - (np.cumsum(counts) - counts)
-        settled = np.isin(given.operand, moved_to)
+        # A segment that was like another one had no contacts of its own.
+        was = np.zeros(len(given.segments), np.bool_)
+        stays = self._given.distinct & (moved_to[self._given.operand] >= 0)
+        was[(np.arange(len(stays)) + shift[self._given.operand])[stays]] = True
+        settled = was & given.distinct
         here, met, pieces = self._given.operand, self._contacts, self._pieces
         of_a, of_b = here[met.a], here[met.b]
         kept = (moved_to[of_a] >= 0) & (moved_to[of_b] >= 0)
-        a, b = (met.a + shift[of_a])[kept], (met.b + shift[of_b])[kept]
-        t, u = met.t[kept], met.u[kept]
+        a, b, t, u = (met.a + shift[of_a])[kept], (met.b + shift[of_b])[kept], met.t[kept], met.u[kept]
+        kept = settled[a] & settled[b]
+        a, b, t, u = a[kept], b[kept], t[kept], u[kept]
         kept = moved_to[here[pieces.parent]] >= 0
+        pieces = pieces.take(kept)
+        kept = settled[pieces.parent + shift[here[pieces.parent]]]
         pieces = pieces.take(kept)
         by = self._given.middle - given.middle
         return _Known(
@@ -177,8 +185,7 @@ class Arrangement:
             )
         if found.outer_cycles != found.components:
             return f"{found.components} parts have {found.outer_cycles} outer edges"
-        left, right = self.sides
-        if (found.winding[left] - found.winding[right] != made.passes).any():
+        if winding.contradicts_itself(made, found):
             return "the outlines' windings contradict each other"
         least = -self._given.tolerance.snap * (
             np.sqrt(np.abs(found.areas[1:]).max(initial=0.0)) + 1e-300
@@ -186,18 +193,15 @@ class Arrangement:
         if (found.areas[1:] < 10 * least).any():
             return "a region has a negative area"
         with np.errstate(divide="ignore", invalid="ignore", over="ignore"):
-            if faces.contradict_sight(found, self._given.tolerance):
+            if faces.contradict_sight(found):
                 return "what lies side by side bounds different regions"
         return ""
 
     @cached_property
     def covers(self) -> Bools:
         """Shape (faces, operands): which operands cover which face; face 0 is outside."""
-        winding = self._faces.winding
-        covers: Bools = winding != 0
-        evenodd = np.flatnonzero([o.fill_rule == "evenodd" for o in self.operands])
-        covers[:, evenodd] = winding[:, evenodd] % 2 != 0
-        return covers
+        evenodd = np.array([o.fill_rule == "evenodd" for o in self.operands], np.bool_)
+        return winding.covers(self._graph, self._faces, evenodd)
 
     @property
     def areas(self) -> np.ndarray[tuple[int], np.dtype[np.float64]]:
@@ -226,7 +230,7 @@ class Arrangement:
 
         Faces are one region where only lines part them: lines bound nothing.
         """
-        idle: Bools = np.all(self._graph.passes == 0, axis=1)
+        idle = ~self._graph.bounding
         if not idle.any():
             return np.arange(len(self.areas))
         label = self._linked(idle)
@@ -263,10 +267,9 @@ class Arrangement:
         """The faces on the left and on the right of each edge, shape (edges,) both."""
         return self._faces.of_half_edge[0::2], self._faces.of_half_edge[1::2]
 
-    @property
-    def drawn(self) -> Bools:
-        """Shape (edges, operands): whether a contour of the operand runs along the edge."""
-        return self._graph.drawn
+    def drawn_by(self, operands: Bools) -> Bools:
+        """Shape (edges,): whether a contour of any of ``operands``, a mask, runs along the edge."""
+        return self._graph.drawn_by(operands)
 
     def parts(self, chosen: Bools, barrier: Bools) -> Ints:
         """A number for the part that each chosen face is of, −1 for the other faces.
@@ -320,7 +323,7 @@ def _nothing_known(given: Gathered) -> _Known:
 
 def _pieces(given: Gathered, known: _Known) -> Pieces:
     """The flat pieces of all free segments, sorted by segment and parameter."""
-    fresh = np.flatnonzero(curves.is_free(given.segments) & ~known.settled)
+    fresh = np.flatnonzero(curves.is_free(given.segments) & given.distinct & ~known.settled)
     new = curves.pieces_of(given.segments, fresh, given.tolerance)
     if not len(known.pieces):
         return new

@@ -41,9 +41,9 @@ class Contacts:
 
 
 def find(given: Gathered, pieces: Pieces, settled: Bools) -> Contacts:
-    """All contacts but those of two segments that are both ``settled``, shape (n,).
+    """All contacts of distinct segments but those of two that are both ``settled``, shape (n,).
 
-    ``pieces`` are those of all segments that ``curves.is_free``, sorted by segment.
+    ``pieces`` are those of all distinct segments that ``curves.is_free``, sorted by segment.
     """
     return Contacts.concatenate(
         [_crossings(given, pieces, settled), _ends_on(given, pieces, settled)]
@@ -56,7 +56,9 @@ def _crossings(given: Gathered, pieces: Pieces, settled: Bools) -> Contacts:
     One may be reported more than once, within the tolerance.
     """
     segments, tolerance = given.segments, given.tolerance
-    a, b = pairs.overlapping(given.boxes, tolerance.snap)
+    distinct = np.flatnonzero(given.distinct)
+    a, b = pairs.overlapping(_boxes(given, distinct), tolerance.snap)
+    a, b = distinct[a], distinct[b]
     new = ~(settled[a] & settled[b])
     a, b = a[new], b[new]
     # Within a pair the simpler kind comes first.
@@ -77,7 +79,7 @@ def _crossings(given: Gathered, pieces: Pieces, settled: Bools) -> Contacts:
         if which.any():
             row, t, u = solve(segments, a[which], b[which], tolerance)
             found.append(_at(segments, a[which][row], t, b[which][row], u))
-    cubic = np.flatnonzero((segments.kind == CUBIC) & ~settled)
+    cubic = distinct[((segments.kind == CUBIC) & ~settled)[distinct]]
     first, second = np.concatenate([a[rest], cubic]), np.concatenate([b[rest], cubic])
     if len(first):
         met = curves.crossings(segments, pieces, first, second, tolerance)
@@ -89,14 +91,14 @@ def _ends_on(given: Gathered, pieces: Pieces, settled: Bools) -> Contacts:
     """Ends of segments that lie on another segment away from that one's own ends.
 
     ``a`` and ``t`` name the segment and which of its ends, ``b`` and ``u`` where it lies.
-    Along a closed contour each end is the next one's start.
     """
-    segments = given.segments
-    open_ = np.flatnonzero(given.owner < 0)
-    source = np.concatenate([np.arange(len(segments)), open_])
-    ends = np.concatenate([segments.start, segments.end[open_]])
+    segments, distinct = given.segments, np.flatnonzero(given.distinct)
+    ends = np.concatenate([segments.start[distinct], segments.end[distinct]])
+    # Along a contour each end is the next one's start.
+    ends, first = np.unique(ends, return_index=True)
+    source, at_end = np.tile(distinct, 2)[first], first >= len(distinct)
     point, b, u = _points_on(given, pieces, ends, settled[source], settled)
-    return Contacts(source[point], (point >= len(segments)).astype(float), b, u, ends[point])
+    return Contacts(source[point], at_end[point].astype(float), b, u, ends[point])
 
 
 def vertices_on(given: Gathered, pieces: Pieces, vertices: Points) -> Contacts:
@@ -114,7 +116,10 @@ def _points_on(
     Left out are ``known`` points on ``settled`` segments.
     """
     segments, tolerance = given.segments, given.tolerance
-    point, on = pairs.points_in_boxes(points.real, points.imag, given.boxes, tolerance.snap)
+    distinct = np.flatnonzero(given.distinct)
+    boxes = _boxes(given, distinct)
+    point, on = pairs.points_in_boxes(points.real, points.imag, boxes, tolerance.snap)
+    on = distinct[on]
     spot = points[point]
     apart = np.minimum(np.abs(spot - segments.start[on]), np.abs(spot - segments.end[on]))
     inner = (apart > tolerance.snap) & ~(known[point] & settled[on])
@@ -131,6 +136,11 @@ def _points_on(
             found.append((point[which][row], on[which][row], u))
     at, segment, parameter = zip(*found)
     return np.concatenate(at), np.concatenate(segment), np.concatenate(parameter)
+
+
+def _boxes(given: Gathered, index: Ints) -> pairs.Boxes:
+    x0, y0, x1, y1 = given.boxes
+    return x0[index], y0[index], x1[index], y1[index]
 
 
 def _none() -> tuple[Ints, Floats, Ints, Floats]:

@@ -1,9 +1,8 @@
-"""Faces of the arrangement: which cycles bound them, and how often each operand covers them."""
+"""Faces of the arrangement: which cycles bound them."""
 
 from dataclasses import dataclass
 
 import numpy as np
-from numpy.typing import NDArray
 
 from dotstack.core.arrangement import linked, rotation
 from dotstack.core.arrangement.graph import Graph
@@ -13,8 +12,10 @@ from dotstack.core.geometry.arrays import Floats, Ints
 from dotstack.core.geometry.segments import Segments
 from dotstack.core.geometry.tolerance import Tolerance
 
-# Directions in which components look about them: drawings have no edges along the first.
-_LOOKS_RAD = (0.7312, 2.3456, 4.4321, 1.5391, 3.3127, 5.2718, 0.1234, 6.0456)
+# A direction that drawings have no edges along, and by how much further others are turned.
+_LOOK_RAD = 0.7312
+_NEXT_RAD = 2.3999
+_LOOKS = 8
 # Where on an edge it looks ahead from, and how little it may slope there.
 _EYE = 0.4142
 _STEEP = 1e-3
@@ -28,8 +29,7 @@ class Faces:
         order: half-edges round their vertices, see ``rotation.ring_order``.
         of_half_edge: shape (2E,); the face on each half-edge's left.
         areas: shape (F,); exact, that of face 0 is infinite.
-        winding: shape (F, operands).
-        edges: those of the graph, from vertex to vertex.
+        frame: the edges, from vertex to vertex, to be looked at.
         components: how many parts of the drawing do not touch each other.
         outer_cycles: cycles that enclose nothing; a sound arrangement has one a component.
 
@@ -38,8 +38,7 @@ class Faces:
     order: Ints
     of_half_edge: Ints
     areas: Floats
-    winding: NDArray[np.int32]
-    edges: Segments
+    frame: Frame
     components: int
     outer_cycles: int
 
@@ -47,7 +46,7 @@ class Faces:
 def find(segments: Segments, graph: Graph, tolerance: Tolerance) -> Faces:
     """The faces of a graph."""
     if not len(graph):
-        return _nothing(graph)
+        return _nothing()
     return gone_round(segments, graph, tolerance, rotation.ring_order(segments, graph, tolerance))
 
 
@@ -62,7 +61,8 @@ def gone_round(segments: Segments, graph: Graph, tolerance: Tolerance, order: In
     edges = edge_pieces(segments, graph)
     area = _cycle_areas(edges, cycle, cycles)
     outer, outer_cycles = _outer_cycles(area, of_cycle, tolerance)
-    beside = _beside(edges, tolerance, component[graph.tail], cycle, len(outer))
+    frame = Frame(edges, _LOOK_RAD, tolerance.snap)
+    beside = _beside(frame, component[graph.tail], cycle, len(outer))
     # An outer cycle bounds the face that its component lies in: node ``cycles`` is outside.
     face = linked.labels(cycles + 1, outer, np.where(beside < 0, cycles, beside))
     face = _outside_first(face)
@@ -72,19 +72,16 @@ def gone_round(segments: Segments, graph: Graph, tolerance: Tolerance, order: In
         order,
         of_half_edge,
         areas,
-        # Crossing an edge from its right to its left adds its passes.
-        linked.potentials(len(areas), of_half_edge[1::2], of_half_edge[0::2], graph.passes),
-        edges,
+        frame,
         len(outer),
         outer_cycles,
     )
 
 
-def _nothing(graph: Graph) -> Faces:
+def _nothing() -> Faces:
     """The plane with no edge in it."""
     none = np.empty(0, np.intp)
-    winding = np.zeros((1, graph.passes.shape[1]), np.int32)
-    return Faces(none, none, np.array([np.inf]), winding, Segments.empty(), 0, 0)
+    return Faces(none, none, np.array([np.inf]), Frame(Segments.empty(), _LOOK_RAD, 0.0), 0, 0)
 
 
 def edge_pieces(segments: Segments, graph: Graph) -> Segments:
@@ -112,9 +109,7 @@ def _outer_cycles(area: Floats, component: Ints, tolerance: Tolerance) -> tuple[
     return outer, int(backward.sum())
 
 
-def _beside(
-    edges: Segments, tolerance: Tolerance, component: Ints, cycle: Ints, count: int
-) -> Ints:
+def _beside(frame: Frame, component: Ints, cycle: Ints, count: int) -> Ints:
     """For each of ``count`` components a cycle of another one round the same face, or −1.
 
     Nothing of its own lies ahead of its point that is furthest ahead, so that what is seen
@@ -123,28 +118,25 @@ def _beside(
     """
     beside = np.full(count, -1)
     todo = np.arange(count if count > 1 else 0)
-    for turn_rad in _LOOKS_RAD:
+    for _ in range(_LOOKS):
         if not len(todo):
             break
-        frame = Frame(edges, turn_rad, tolerance.snap)
         seen = frame.look(frame.rightmost(component, count)[todo], todo, component)
         half = 2 * seen.edge + ~seen.left
         beside[todo] = np.where(seen.edge < 0, -1, cycle[half])
-        todo = todo[~seen.sure]
+        todo, frame = todo[~seen.sure], frame.turned(_NEXT_RAD)
     return beside
 
 
-def contradict_sight(faces: Faces, tolerance: Tolerance) -> bool:
+def contradict_sight(faces: Faces) -> bool:
     """Whether any edge sees one that does not bound the face between them.
 
     A point on each edge looks ahead. This counts the faces independently of the order of
     half-edges and of the vertices: it sees faces that are joined or parted wrongly, and
     edges that cross where no vertex is.
     """
-    if not len(faces.edges):
-        return False
-    frame = Frame(faces.edges, _LOOKS_RAD[0], tolerance.snap)
-    every = np.arange(len(faces.edges))
+    frame = faces.frame
+    every = np.arange(len(frame.edges))
     eyes = frame.edges.at(every, np.full(len(every), _EYE))
     speed = frame.edges.velocity(every, np.full(len(every), _EYE))
     seen = frame.look(eyes, every, every)

@@ -13,6 +13,10 @@ from dotstack.core.geometry.segments import ARC, CUBIC, LINE, Segments
 from dotstack.core.geometry.tolerance import Tolerance
 
 
+# Odd, to make one number of the twelve of a segment.
+_WEIGHTS = np.random.default_rng(20_241).integers(-(2**62), 2**62, 12) | 1
+
+
 @dataclass(frozen=True, eq=False, slots=True)
 class Gathered:
     """The segments of several operands; segments without length are left out.
@@ -22,6 +26,9 @@ class Gathered:
         operand: shape (n,); which operand each comes from, ascending.
         owner: shape (n,); the operand that each bounds, −1 for segments of open contours.
         contour: shape (n,); a number for the contour that each is part of, ascending.
+        like: shape (n,); the first segment that is the same, perhaps run backwards. Only those
+            that are like no earlier one are *distinct*, and cut and cross others.
+        backwards: shape (n,); whether it runs backwards along that one.
         boxes: of the segments.
         middle: what must be added to come back.
         extent: the diagonal of the box of all.
@@ -32,10 +39,26 @@ class Gathered:
     operand: Ints
     owner: Ints
     contour: Ints
+    like: Ints
+    backwards: Bools
     boxes: Boxes
     middle: complex
     extent: float
     tolerance: Tolerance
+
+    @property
+    def distinct(self) -> Bools:
+        """Shape (n,): which segments are like no earlier one."""
+        distinct: Bools = self.like == np.arange(len(self.like))
+        return distinct
+
+    def alike(self, index: Ints) -> tuple[Ints, Ints]:
+        """All segments that are like those at ``index``: for each its place there, and itself."""
+        rows = np.argsort(self.like, kind="stable")
+        like = self.like[rows]
+        first = np.searchsorted(like, index)
+        count = np.searchsorted(like, index, side="right") - first
+        return np.repeat(np.arange(len(index)), count), rows[ranges(first, count)]
 
 
 def gathered(operands: Sequence[Outline], coarser: float = 1.0) -> Gathered:
@@ -67,7 +90,34 @@ def gathered(operands: Sequence[Outline], coarser: float = 1.0) -> Gathered:
         segments, source = _straightened(segments, straight)
         operand, owner, contour = operand[source], owner[source], contour[source]
         boxes = measure.boxes(segments)
-    return Gathered(segments, operand, owner, contour, boxes, middle, extent, tolerance)
+    like, backwards = _likeness(segments)
+    return Gathered(
+        segments, operand, owner, contour, like, backwards, boxes, middle, extent, tolerance
+    )
+
+
+def _likeness(segments: Segments) -> tuple[Ints, Bools]:
+    """For each segment the first that has the same numbers, also read from its other end.
+
+    Arcs are the same only if they run the same way: what their angles are from the other end
+    is rounded.
+    """
+    start, end, p, q = segments.start, segments.end, segments.p, segments.q
+    backwards = (start.real > end.real) | ((start.real == end.real) & (start.imag > end.imag))
+    backwards &= segments.kind != ARC
+    start, end = np.where(backwards, end, start), np.where(backwards, start, end)
+    cubic = backwards & (segments.kind == CUBIC)
+    p, q = np.where(cubic, q, p), np.where(cubic, p, q)
+    columns = [segments.kind, segments.rotation, segments.angle, segments.sweep]
+    columns += [part for point in (start, end, p, q) for part in (point.real, point.imag)]
+    # Zeros of either sign are the same number.
+    table = np.stack(columns, axis=1) + 0.0
+    mixed = table.view(np.int64) * _WEIGHTS
+    # Products of odd weights tell all but the highest bits apart, of which signs are made.
+    keys = ((mixed ^ (mixed >> 32)) * _WEIGHTS).sum(axis=1)
+    _, first, back = np.unique(keys, return_index=True, return_inverse=True)
+    like = np.where((table == table[first[back]]).all(axis=1), first[back], np.arange(len(back)))
+    return like, backwards != backwards[like]
 
 
 def _points(segments: Segments) -> Bools:

@@ -3,17 +3,20 @@
 from dataclasses import dataclass
 
 import numpy as np
-from numpy.typing import NDArray
 from scipy.spatial import cKDTree
 
 from dotstack.core.arrangement import linked
 from dotstack.core.arrangement.contacts import Contacts
 from dotstack.core.arrangement.gather import Gathered
 from dotstack.core.geometry import locate
-from dotstack.core.geometry.arrays import Bools, Floats, Ints, Points, ranges
+from dotstack.core.geometry.arrays import Bools, Floats, Ints, Points
 from dotstack.core.geometry.segments import LINE, Segments
 
 _INNER = np.array([0.25, 0.5, 0.75])
+# Into how many cells a crowd's snap is parted.
+_CELLS = 8
+# How many edges are compared at once, which bounds the memory.
+_AT_ONCE = 20_000
 
 
 @dataclass(frozen=True, eq=False, slots=True)
@@ -24,10 +27,7 @@ class Graph:
         vertices: shape (V,).
         tail, head: shape (E,); the vertices at t0 and at t1, never the same.
         segment, t0, t1: shape (E,).
-        passes: shape (E, operands); how often each operand's closed contours pass the edge
-            from tail to head, less how often from head to tail.
-        drawn: shape (E, operands); whether any contour of the operand, closed or open, runs
-            along the edge.
+        runs: which operands run along which edges.
         strokes: the pieces of open contours, in order along them.
 
     """
@@ -38,12 +38,40 @@ class Graph:
     segment: Ints
     t0: Floats
     t1: Floats
-    passes: NDArray[np.int32]
-    drawn: Bools
+    runs: "Runs"
     strokes: "Strokes"
 
     def __len__(self) -> int:
         return len(self.segment)
+
+    @property
+    def bounding(self) -> Bools:
+        """Shape (E,): whether any operand lies on one side of the edge more than on the other."""
+        bounding = np.zeros(len(self), np.bool_)
+        bounding[self.runs.edge[self.runs.passes != 0]] = True
+        return bounding
+
+    def drawn_by(self, operands: Bools) -> Bools:
+        """Shape (E,): along which edges a contour runs of any of ``operands``, a mask."""
+        drawn = np.zeros(len(self), np.bool_)
+        drawn[self.runs.edge[operands[self.runs.operand]]] = True
+        return drawn
+
+
+@dataclass(frozen=True, eq=False, slots=True)
+class Runs:
+    """One row for each edge and each operand of which a contour runs along it.
+
+    Attributes:
+        edge, operand: ascending by edge, then operand.
+        passes: how often its closed contours pass the edge from tail to head, less how often
+            from head to tail.
+
+    """
+
+    edge: Ints
+    operand: Ints
+    passes: Ints
 
 
 @dataclass(frozen=True, eq=False, slots=True)
@@ -51,10 +79,13 @@ class Strokes:
     """Pieces of open contours between vertices; fields as in Graph, shape (n,).
 
     Attributes:
+        row: the segment that each is a piece of.
+        segment, t0, t1: the piece of the distinct segment that it lies on, in its direction.
         edge: the edge that each lies along, perhaps the other way.
 
     """
 
+    row: Ints
     edge: Ints
     tail: Ints
     head: Ints
@@ -67,7 +98,8 @@ def build(given: Gathered, operands: int, contacts: Contacts) -> Graph:
     """The graph of all segments cut at their contacts."""
     segments, tolerance = given.segments, given.tolerance
     vertices, ends, at_contact = _vertices(segments, contacts, tolerance.snap)
-    segment, t, vertex = _stations(len(segments), ends, contacts, at_contact)
+    distinct = np.flatnonzero(given.distinct)
+    segment, t, vertex = _stations(distinct, ends, contacts, at_contact)
     same = segment[:-1] == segment[1:]
     edges = _Edges(
         vertex[:-1][same], vertex[1:][same], segment[:-1][same], t[:-1][same], t[1:][same]
@@ -88,33 +120,52 @@ class _Edges:
     t1: Floats
 
 
-def _vertices(segments: Segments, contacts: Contacts, snap: float) -> tuple[Points, Ints, Ints]:
-    """Vertex positions, the vertices at all starts and then all ends, those at contacts.
+def _vertices(
+    segments: Segments, contacts: Contacts, snap: float
+) -> tuple[Points, tuple[Ints, Ints], Ints]:
+    """Vertex positions, the vertices at all starts and all ends, and those at contacts.
 
     Original ends come first in a cluster, so that they stay exact.
     """
     points = np.concatenate([segments.start, segments.end, contacts.point])
     distinct, first, back = np.unique(points, return_index=True, return_inverse=True)
-    close = cKDTree(np.stack([distinct.real, distinct.imag], axis=1)).query_pairs(
-        snap, output_type="ndarray"
-    )
-    label = linked.labels(len(distinct), close[:, 0], close[:, 1])
+    label = _clusters(distinct, snap)
     # Of each cluster the member that came first in the input.
     order = np.lexsort((first, label))
     leaders = order[np.flatnonzero(np.diff(label[order], prepend=-1))]
     vertex = label[back]
     n = len(segments)
-    return distinct[leaders], vertex[: 2 * n], vertex[2 * n :]
+    return distinct[leaders], (vertex[:n], vertex[n : 2 * n]), vertex[2 * n :]
+
+
+def _clusters(points: Points, snap: float) -> Ints:
+    """One number for all points that steps of at most ``snap`` lead between.
+
+    Crowds are thinned first, or all pairs within them would be looked at: one point stands
+    for all in a small cell, and a step from it may be longer by as far as they reach.
+    """
+    if not snap:
+        return np.arange(len(points))
+    across, down = np.floor(points.real * (_CELLS / snap)), np.floor(points.imag * (_CELLS / snap))
+    _, first, cell = np.unique(across + 1j * down, return_index=True, return_inverse=True)
+    centre, spread = points[first], np.zeros(len(first))
+    np.maximum.at(spread, cell, np.abs(points - centre[cell]))
+    near = snap + 2 * float(spread.max(initial=0.0))
+    a, b = cKDTree(np.stack([centre.real, centre.imag], axis=1)).query_pairs(
+        near, output_type="ndarray"
+    ).T
+    linked_ = np.abs(centre[a] - centre[b]) <= snap + spread[a] + spread[b]
+    return linked.labels(len(centre), a[linked_], b[linked_])[cell]
 
 
 def _stations(
-    n: int, ends: Ints, contacts: Contacts, at_contact: Ints
+    distinct: Ints, ends: tuple[Ints, Ints], contacts: Contacts, at_contact: Ints
 ) -> tuple[Ints, Floats, Ints]:
-    """Everything that lies on each segment, in order along it: segment, t, vertex."""
-    every = np.arange(n)
-    segment = np.concatenate([every, every, contacts.a, contacts.b])
+    """Everything that lies on each distinct segment, in order along it: segment, t, vertex."""
+    n = len(distinct)
+    segment = np.concatenate([distinct, distinct, contacts.a, contacts.b])
     t = np.concatenate([np.zeros(n), np.ones(n), contacts.t, contacts.u])
-    vertex = np.concatenate([ends, at_contact, at_contact])
+    vertex = np.concatenate([ends[0][distinct], ends[1][distinct], at_contact, at_contact])
     # At equal parameters the segment's own start comes first and its own end last.
     rank = np.ones(len(t), np.int8)
     rank[:n], rank[n : 2 * n] = 0, 2
@@ -145,36 +196,34 @@ def _without_loops(
 
 
 def _course_labels(segments: Segments, edges: _Edges, course: float) -> Ints:
-    """One number for all edges that have the same vertices and the same course."""
+    """One number for all edges that have the same vertices and the same course.
+
+    Edges are compared with the first of their vertices, those that run elsewhere with the
+    first of these, and so on: as often as there are courses, however many edges share one.
+    """
     low, high = np.minimum(edges.tail, edges.head), np.maximum(edges.tail, edges.head)
-    order = np.lexsort((high, low))
-    first = np.flatnonzero(
-        (np.diff(low[order], prepend=-1) != 0) | (np.diff(high[order], prepend=-1) != 0)
-    )
-    size = np.diff(np.append(first, len(order)))
-    several = size > 1
-    if not several.any():
-        return np.arange(len(order))
-    a, b = (order[i] for i in _pairs_within(first[several], size[several]))
-    equal = _same_course(segments, edges, a, b, course)
-    return linked.labels(len(order), a[equal], b[equal])
+    leader = np.arange(len(low))
+    todo = np.lexsort((high, low))
+    while True:
+        new = (np.diff(low[todo], prepend=-1) != 0) | (np.diff(high[todo], prepend=-1) != 0)
+        first = todo[np.flatnonzero(new)][np.cumsum(new) - 1]
+        todo, first = todo[~new], first[~new]
+        if not len(todo):
+            break
+        equal = _same_course(segments, edges, first, todo, course)
+        leader[todo[equal]] = first[equal]
+        todo = todo[~equal]
+    return np.searchsorted(np.unique(leader), leader)
 
 
 def _merged(given: Gathered, operands: int, vertices: Points, edges: _Edges, label: Ints) -> Graph:
-    """One edge for each label: that of the first segment, with the passes of all."""
+    """One edge for each label: that of the first segment, with the runs of all."""
     order = np.lexsort((edges.segment, label))
     leaders = order[np.flatnonzero(np.diff(label[order], prepend=-1))]
     used, renumbered = np.unique(
         np.concatenate([edges.tail[leaders], edges.head[leaders]]), return_inverse=True
     )
-    by = given.owner[edges.segment]
-    bounding, open_ = np.flatnonzero(by >= 0), np.flatnonzero(by < 0)
-    direction = np.where(edges.tail == edges.tail[leaders[label]], 1, -1)
-    passes = np.zeros((len(leaders), operands), np.int32)
-    np.add.at(passes, (label[bounding], by[bounding]), direction[bounding])
-    drawn = np.zeros((len(leaders), operands), np.bool_)
-    drawn[label, given.operand[edges.segment]] = True
-    open_ = open_[np.lexsort((edges.t0[open_], edges.segment[open_]))]
+    edge, row = given.alike(edges.segment)
     return Graph(
         vertices[used],
         renumbered[: len(leaders)],
@@ -182,25 +231,44 @@ def _merged(given: Gathered, operands: int, vertices: Points, edges: _Edges, lab
         edges.segment[leaders],
         edges.t0[leaders],
         edges.t1[leaders],
-        passes,
-        drawn,
-        Strokes(
-            label[open_],
-            np.searchsorted(used, edges.tail[open_]),
-            np.searchsorted(used, edges.head[open_]),
-            edges.segment[open_],
-            edges.t0[open_],
-            edges.t1[open_],
-        ),
+        _runs(given, operands, edges, label, leaders, edge, row),
+        _strokes(given, edges, label, used, edge, row),
     )
 
 
-def _pairs_within(first: Ints, size: Ints) -> tuple[Ints, Ints]:
-    """All pairs i < j inside each of the groups of ``size`` that begin at ``first``."""
-    member = ranges(first, size)
-    last = np.repeat(first + size, size)
-    counts = last - member - 1
-    return np.repeat(member, counts), ranges(member + 1, counts)
+def _runs(
+    given: Gathered, operands: int, edges: _Edges, label: Ints, leaders: Ints, edge: Ints, row: Ints
+) -> Runs:
+    """The runs of segments ``row`` along ``edge``, of edges before equal ones are merged."""
+    forth = edges.tail[edge] == edges.tail[leaders[label[edge]]]
+    bounding = given.owner[row] >= 0
+    passes = np.where(bounding, np.where(forth != given.backwards[row], 1, -1), 0)
+    key = label[edge] * operands + given.operand[row]
+    distinct, back = np.unique(key, return_inverse=True)
+    total = np.bincount(back, passes, len(distinct)).astype(np.intp)
+    return Runs(distinct // operands, distinct % operands, total)
+
+
+def _strokes(
+    given: Gathered, edges: _Edges, label: Ints, used: Ints, edge: Ints, row: Ints
+) -> Strokes:
+    """The pieces of open contours, in order along them; arguments as of ``_runs``."""
+    open_ = np.flatnonzero(given.owner[row] < 0)
+    edge, row = edge[open_], row[open_]
+    back = given.backwards[row]
+    order = np.lexsort((np.where(back, -edges.t1[edge], edges.t0[edge]), row))
+    edge, row, back = edge[order], row[order], back[order]
+    begin, finish = edges.t0[edge], edges.t1[edge]
+    tail, head = np.searchsorted(used, edges.tail[edge]), np.searchsorted(used, edges.head[edge])
+    return Strokes(
+        row,
+        label[edge],
+        np.where(back, head, tail),
+        np.where(back, tail, head),
+        edges.segment[edge],
+        np.where(back, finish, begin),
+        np.where(back, begin, finish),
+    )
 
 
 def _same_course(segments: Segments, edges: _Edges, a: Ints, b: Ints, course: float) -> Bools:
@@ -211,8 +279,8 @@ def _same_course(segments: Segments, edges: _Edges, a: Ints, b: Ints, course: fl
     # Each must lie along the other: a short one lies along any that passes both its ends.
     for one, two in ((a, b), (b, a)):
         curved = np.flatnonzero(~equal if one is a else equal & ~straight)
-        if len(curved):
-            equal[curved] = _lies_along(segments, edges, one[curved], two[curved], course)
+        for few in np.array_split(curved, len(curved) // _AT_ONCE + 1):
+            equal[few] = _lies_along(segments, edges, one[few], two[few], course)
     return equal
 
 

@@ -17,14 +17,16 @@ def meetings(outlines: Sequence[Outline]) -> tuple[Ints, Ints, Points]:
     """
     given = gathered(outlines)
     with np.errstate(divide="ignore", invalid="ignore", over="ignore"):
-        free = np.flatnonzero(curves.is_free(given.segments))
+        free = np.flatnonzero(curves.is_free(given.segments) & given.distinct)
         pieces = curves.pieces_of(given.segments, free, given.tolerance)
         none = np.zeros(len(given.segments), np.bool_)
         met = contacts.find(given, pieces, none)
-    a, b = given.operand[met.a], given.operand[met.b]
+    place, a = given.alike(met.a)
+    other, b = given.alike(met.b[place])
+    a, b, point = given.operand[a[other]], given.operand[b], met.point[place[other]]
     low, high = np.minimum(a, b), np.maximum(a, b)
     apart = low != high
-    low, high, point = low[apart], high[apart], met.point[apart]
+    low, high, point = low[apart], high[apart], point[apart]
     grain = max(4 * given.tolerance.snap, 1e-300)
     cell = np.round(point.real / grain) + 1j * np.round(point.imag / grain)
     _, first = np.unique(np.stack([low, high, cell.real, cell.imag]), axis=1, return_index=True)

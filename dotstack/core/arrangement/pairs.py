@@ -10,14 +10,15 @@ from dotstack.core.geometry.arrays import Floats, Ints, ranges
 Boxes: TypeAlias = tuple[Floats, Floats, Floats, Floats]
 
 _MAX_STRIPS = 1024
-_STRIP_HEIGHTS = 3.0
+_LEAST_IN_STRIP = 16
+_MOST_STRIPS = 3
 
 
 def overlapping(boxes: Boxes, margin: float) -> tuple[Ints, Ints]:
     """Pairs i < j of boxes (x0, y0, x1, y1) that come within ``margin``; no order.
 
-    A sweep along x in each of several strips of y, a few boxes high; a pair is found in
-    the lowest strip that both reach.
+    A sweep along x in each of several strips of y; a pair is found in the lowest strip that
+    both reach.
     """
     if not len(boxes[0]):
         return _none()
@@ -70,20 +71,27 @@ class _Stripped:
 
 
 def _in_strips(sets: list[Boxes], margin: float) -> list[_Stripped]:
-    """Boxes sorted into strips that are a few boxes of the last set high."""
-    left, low = (min(float(boxes[k].min()) for boxes in sets) for k in (0, 1))
-    right, high = (max(float(boxes[k].max()) for boxes in sets) for k in (2, 3))
-    width, whole = right - left + 4 * margin, high - low
-    mean = float((sets[-1][3] - sets[-1][1]).mean())
-    count = int(np.clip(whole / (_STRIP_HEIGHTS * mean), 1, _MAX_STRIPS)) if mean > 0 else 1
-    scale = count / whole if whole > 0 else 0.0
+    """Boxes sorted into strips that about as many boxes of the last set lie in.
 
-    def of(y: Floats) -> Ints:
-        return np.clip((y - low) * scale, 0, count - 1).astype(np.intp)
-
+    As many strips as there may be without boxes reaching over more than a few, on average.
+    """
+    left = min(float(boxes[0].min()) for boxes in sets)
+    width = max(float(boxes[2].max()) for boxes in sets) - left + 4 * margin
+    _, y0, _, y1 = sets[-1]
+    middles = np.sort((y0 + y1) / 2)
+    every = 1 << max(_LEAST_IN_STRIP - 1, len(middles) // _MAX_STRIPS).bit_length()
+    while True:
+        bounds = middles[every::every]
+        reach = [
+            (np.searchsorted(bounds, low - margin), np.searchsorted(bounds, high + margin))
+            for _, low, _, high in sets
+        ]
+        entries = sum(int((last - first).sum()) for first, last in reach)
+        if entries <= _MOST_STRIPS * sum(len(first) for first, _ in reach):
+            break
+        every *= 2
     found = []
-    for x0, y0, x1, y1 in sets:
-        first, last = of(y0 - margin), of(y1 + margin)
+    for (x0, _, x1, _), (first, last) in zip(sets, reach):
         box = np.repeat(np.arange(len(x0)), last - first + 1)
         strip = ranges(first, last - first + 1)
         begin = strip * width + (x0[box] - left)

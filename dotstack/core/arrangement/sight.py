@@ -13,7 +13,7 @@ from dotstack.core.geometry.affine import Affine
 from dotstack.core.geometry.arrays import Bools, Floats, Ints, Points
 from dotstack.core.geometry.segments import ARC, CUBIC, LINE, Segments
 
-_FIRST_REACH = 2.0
+_FIRST_REACH = 4.0
 _FURTHER = 8.0
 _ROOT_STEPS = 60
 _ROOT_WIDTH = 1e-13
@@ -44,8 +44,16 @@ class Frame:
 
     def __init__(self, edges: Segments, turn_rad: float, snap: float) -> None:
         self.edges = edges.transformed(Affine.rotation_deg(-np.degrees(turn_rad)))
-        self._near = _SURE_SNAPS * snap
+        self._snap, self._near = snap, _SURE_SNAPS * snap
         self._boxes = measure.boxes(self.edges)
+        # An edge whose height only grows or only falls sees nothing of itself.
+        self._steady = np.ones(len(edges), np.bool_)
+        curved = np.flatnonzero(edges.kind != LINE)
+        self._steady[curved] = ~(measure.extremes(self.edges.take(curved))[:, 2:] > 0).any(axis=1)
+
+    def turned(self, turn_rad: float) -> "Frame":
+        """The frame turned further."""
+        return Frame(self.edges, turn_rad, self._snap)
 
     def rightmost(self, group: Ints, count: int) -> Points:
         """The point of each group of edges, of ``count``, that lies furthest ahead."""
@@ -67,6 +75,8 @@ class Frame:
         """
         edge = np.full(len(eyes), -1)
         left, sure = np.zeros(len(eyes), np.bool_), np.ones(len(eyes), np.bool_)
+        if not len(eyes):
+            return Seen(edge, left, sure)
         x0, y0, x1, y1 = self._boxes
         whole = float(np.hypot(x1.max() - x0.min(), y1.max() - y0.min()))
         # Ever further, for what is near hides what is far.
@@ -89,10 +99,11 @@ class Frame:
         self, eyes: Points, own: Ints, group: Ints, of: Ints, on: Ints, reach: float
     ) -> Seen:
         order = np.argsort(of, kind="stable")
-        of, on = passed = self._unhidden(eyes, of[order], on[order])
-        t = _heights(self.edges, on, eyes.imag[of])
-        row, column = np.nonzero(~np.isnan(t))
-        t, of, on = t[row, column], of[row], on[row]
+        of, on = of[order], on[order]
+        other = (group[on] != own[of]) | ~self._steady[on]
+        of, on = passed = self._unhidden(eyes, of[other], on[other])
+        row, t = _heights(self.edges, on, eyes.imag[of])
+        of, on = of[row], on[row]
         speed = self.edges.velocity(on, t)
         ahead = self.edges.at(on, t).real - eyes.real[of]
         met = (np.abs(ahead) > self._near) | (group[on] != own[of])
@@ -142,62 +153,59 @@ class Frame:
         return of[seen], on[seen]
 
 
-def _heights(edges: Segments, index: Ints, height: Floats) -> Floats:
-    """Parameters (n, 3) at which edges lie at ``height`` in y; NaN for none."""
-    t = np.full((len(index), 3), np.nan)
+def _heights(edges: Segments, index: Ints, height: Floats) -> tuple[Ints, Floats]:
+    """Where edges ``index`` lie at ``height`` in y: the rows of those that do, and at which t."""
     kind = edges.kind[index]
-    start, end = edges.start[index].imag, edges.end[index].imag
-    line, arc, cubic = kind == LINE, kind == ARC, kind == CUBIC
-    t[line, 0] = ((height - start) / (end - start))[line]
-    if arc.any():
-        t[arc, :2] = _arc_heights(edges.take(index[arc]), height[arc])
-    if cubic.any():
-        t[cubic] = _cubic_heights(edges.take(index[cubic]), height[cubic])
-    return np.where((t >= 0.0) & (t <= 1.0), t, np.nan)
+    found = [(np.empty(0, np.intp), np.empty(0))]
+    for wanted, solve in ((LINE, _line_heights), (ARC, _arc_heights), (CUBIC, _cubic_heights)):
+        which = np.flatnonzero(kind == wanted)
+        if len(which):
+            row, t = solve(edges.take(index[which]), height[which])
+            inside = (t >= 0.0) & (t <= 1.0)
+            found.append((which[row[inside]], t[inside]))
+    rows, parameters = zip(*found)
+    return np.concatenate(rows), np.concatenate(parameters)
 
 
-def _arc_heights(arcs: Segments, height: Floats) -> Floats:
+def _line_heights(lines: Segments, height: Floats) -> tuple[Ints, Floats]:
+    start, end = lines.start.imag, lines.end.imag
+    return np.arange(len(lines)), (height - start) / (end - start)
+
+
+def _arc_heights(arcs: Segments, height: Floats) -> tuple[Ints, Floats]:
     # Its height is a·cos θ + b·sin θ, which is one cosine.
     a, b = arcs.q.real * np.sin(arcs.rotation), arcs.q.imag * np.cos(arcs.rotation)
     phase = np.arctan2(b, a)
     swing = np.arccos((height - arcs.p.imag) / np.hypot(a, b))
-    theta = np.stack([phase - swing, phase + swing], axis=1)
-    sweep = arcs.sweep[:, None]
-    forward = np.mod(np.sign(sweep) * (theta - arcs.angle[:, None]), 2 * np.pi)
-    along: Floats = forward / np.abs(sweep)
-    return along
+    theta = np.concatenate([phase - swing, phase + swing])
+    row = np.tile(np.arange(len(arcs)), 2)
+    sweep = arcs.sweep[row]
+    forward = np.mod(np.sign(sweep) * (theta - arcs.angle[row]), 2 * np.pi)
+    return row, forward / np.abs(sweep)
 
 
-def _cubic_heights(cubics: Segments, height: Floats) -> Floats:
+def _cubic_heights(cubics: Segments, height: Floats) -> tuple[Ints, Floats]:
     a, b, c, d = (v.imag for v in (cubics.start, cubics.p, cubics.q, cubics.end))
+    powers = np.stack([d - a - 3 * (c - b), 3 * (a - 2 * b + c), 3 * (b - a), a - height])
     # Between its extremes the height is monotone: there Newton's method finds every root,
     # relieved by bisection where it leaves the bracket or is slow (Press et al., section 9.4).
-    bend = measure.quadratic_roots(a * -1 + 3 * b - 3 * c + d, 2 * (a - 2 * b + c), b - a)
+    bend = measure.quadratic_roots(3 * powers[0], 2 * powers[1], powers[2])
     bend = np.sort(np.where((bend > 0) & (bend < 1), bend, 1.0), axis=1)
     marks = np.concatenate([np.zeros((len(a), 1)), bend, np.ones((len(a), 1))], axis=1)
-    low, high = marks[:, :-1].copy(), marks[:, 1:].copy()
-    c3, c2 = (d - a - 3 * (c - b))[:, None], 3 * (a - 2 * b + c)[:, None]
-    c1, c0 = 3 * (b - a)[:, None], (a - height)[:, None]
-
-    def above(t: Floats) -> Floats:
-        value: Floats = ((c3 * t + c2) * t + c1) * t + c0
-        return value
-
-    def slope(t: Floats) -> Floats:
-        value: Floats = (3 * c3 * t + 2 * c2) * t + c1
-        return value
-
-    at_low = above(low)
-    exists = (at_low * above(high) <= 0) & (high > low)
+    c3, c2, c1, c0 = powers[:, :, None]
+    value = ((c3 * marks + c2) * marks + c1) * marks + c0
+    row, column = np.nonzero((value[:, :-1] * value[:, 1:] <= 0) & (marks[:, 1:] > marks[:, :-1]))
+    low, high, at_low = marks[row, column], marks[row, column + 1], value[row, column]
+    c3, c2, c1, c0 = powers[:, row]
     t, width = (low + high) / 2, high - low
     for _ in range(_ROOT_STEPS):
-        value = above(t)
+        value = ((c3 * t + c2) * t + c1) * t + c0
         same = value * at_low > 0
         low, high = np.where(same, t, low), np.where(same, high, t)
-        step = value / slope(t)
+        step = value / ((3 * c3 * t + 2 * c2) * t + c1)
         slow = ~(np.abs(step) <= width / 2) | (t - step < low) | (t - step > high)
         step = np.where(slow, t - (low + high) / 2, step)
         t, width = t - step, np.abs(step)
-        if not (width > _ROOT_WIDTH)[exists].any():
+        if not (width > _ROOT_WIDTH).any():
             break
-    return np.where(exists, t, np.nan)
+    return row, t

@@ -20,18 +20,18 @@ def stretches(
 ) -> list[Outline]:
     """See ``Arrangement.strokes``."""
     strokes = graph.strokes
-    mine = np.flatnonzero(given.operand[strokes.segment] == operand)
+    mine = np.flatnonzero(given.operand[strokes.row] == operand)
     left, right = faces.of_half_edge[2 * strokes.edge], faces.of_half_edge[2 * strokes.edge + 1]
     mine = mine[(kept[left] | kept[right])[mine]]
     if not len(mine):
         return []
-    contour = given.contour[strokes.segment[mine]]
+    contour = given.contour[strokes.row[mine]]
     cut = _is_cut(graph, operand, cutters)
     begins = np.append(True, (contour[1:] != contour[:-1]) | (np.diff(mine) != 1))
     begins[1:] |= cut[strokes.tail[mine[1:]]]
     runs = np.split(mine, np.flatnonzero(begins[1:]) + 1)
     found = []
-    for run, closed in _round(runs, given.contour[strokes.segment], strokes, cut):
+    for run, closed in _round(runs, given.contour[strokes.row], strokes, cut):
         tails, heads = graph.vertices[strokes.tail[run]], graph.vertices[strokes.head[run]]
         whole = np.array([0, len(run)])
         rows, _ = _joined(
@@ -100,7 +100,7 @@ def _is_cut(graph: Graph, operand: int, cutters: Bools) -> Bools:
     cut = np.zeros(len(graph.vertices), np.bool_)
     others = cutters.copy()
     others[operand] = False
-    edges = np.flatnonzero(graph.drawn[:, others].any(axis=1))
+    edges = np.flatnonzero(graph.drawn_by(others))
     if cutters[operand]:
         degree = np.bincount(np.append(graph.tail, graph.head), minlength=len(cut))
         cut |= degree > 2

@@ -94,7 +94,7 @@ def seams(arrangement: Arrangement) -> list[Part]:
 def slice_(arrangement: Arrangement) -> list[Part]:
     """Shapes and lines cut along the topmost operand's contours; that one itself is gone."""
     last = len(arrangement.operands) - 1
-    barrier = arrangement.drawn[:, last]
+    barrier = arrangement.drawn_by(_only(arrangement, last))
     found = []
     for operand in range(last):
         mine = arrangement.covers[:, operand]

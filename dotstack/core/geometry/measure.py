@@ -103,7 +103,7 @@ def boxes(segments: Segments) -> tuple[Floats, Floats, Floats, Floats]:
 
 
 def extremes(segments: Segments) -> Floats:
-    """Parameters (n, 4) at which x or y may be extreme inside; 0 stands where there is none."""
+    """Parameters (n, 4) inside at which x, twice, or y, twice, is extreme; 0 where it is not."""
     t = np.zeros((len(segments), 4))
     arc = segments.kind == ARC
     if arc.any():
