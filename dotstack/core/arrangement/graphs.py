@@ -17,7 +17,11 @@ from dotstack.core.geometry.rows import Rows
 from dotstack.core.geometry.segments import Segments
 from dotstack.core.geometry.tolerance import Tolerance
 
-_SAMPLES = 8
+# Where an interval is looked at: evenly; towards an end at which curves are held together
+# ever closer, for there a crossing may lie at any scale.
+_EVEN = np.linspace(0.0, 1.0, 8)
+_CLOSER = _EVEN[1] * 0.5 ** np.arange(20, 0, -1)
+_GRADED = np.concatenate([[0.0], _CLOSER, _EVEN[1:-1], 1.0 - _CLOSER[::-1], [1.0]])
 _OVERHANG = 0.05
 _PARTNER_STEPS = 40
 _STEADY = 1e-13
@@ -105,30 +109,66 @@ def crossings(
     gap = _Gap.of(segments, left.take(common), right.take(common), axis[common])
     ends = np.stack([low, high], axis=1)[common]
     ends = flat.parameter_at(segments, left.take(common), ends)
-    t = ends[:, :1] + np.linspace(0.0, 1.0, _SAMPLES) * (ends[:, 1:] - ends[:, :1])
+    held = _held(gap, ends, tolerance)
+    graded = held.any(axis=1)
+    found = [
+        _met_among(segments, gap.take(which), ends[which], held[which], shares, tolerance)
+        for which, shares in ((~graded, _EVEN), (graded, _GRADED))
+        if which.any()
+    ]
+    none = np.empty(0, np.intp), np.empty(0), np.empty(0, np.intp), np.empty(0)
+    a, t, b, u = (np.concatenate(column) for column in zip(none, *found))
+    return a, t, b, u
+
+
+def _met_among(
+    segments: Segments,
+    gap: _Gap,
+    ends: Floats,
+    held: Bools,
+    shares: Floats,
+    tolerance: Tolerance,
+) -> tuple[Ints, Floats, Ints, Floats]:
+    """Where gaps between parameters ``ends``, shape (n, 2), are crossed or touched.
+
+    Looked at by samples at ``shares`` of each interval. At ends where the curves are
+    ``held`` together, shape (n, 2), they do not count as meeting.
+    """
+    t = ends[:, :1] + shares * (ends[:, 1:] - ends[:, :1])
     u, offset, slope = gap.at(t)
     reach = _least_offsets(t, offset, slope)
-    meet = (reach <= tolerance.snap) | (offset[:, :-1] * offset[:, 1:] <= 0)
+    # Where they are held, and as far as nothing can be told, what counts is how they part.
+    span = ends[:, 1] - ends[:, 0]
+    vague = held.any(axis=1)[:, None] & (np.abs(offset) <= tolerance.noise)
+    vague[:, 0] |= held[:, 0]
+    side = np.where(vague, np.where(held[:, 0], slope[:, 0] * span, offset[:, -1])[:, None], offset)
+    vague[:, -1] |= held[:, 1]
+    side[:, -1] = np.where(held[:, 1], -slope[:, -1] * span, side[:, -1])
+    meet = (reach <= tolerance.snap) | (side[:, :-1] * side[:, 1:] <= 0)
     keep = meet.any(axis=1) & (np.abs(offset).max(axis=1, initial=0.0) > tolerance.noise)
-    gap, t, u, offset, slope, reach = (
-        gap.take(keep), t[keep], u[keep], offset[keep], slope[keep], reach[keep],
+    gap, t, u, side, slope, reach, vague = (
+        gap.take(keep), t[keep], u[keep], side[keep], slope[keep], reach[keep], vague[keep],
     )  # fmt: skip
     turns = (slope[:, :-1] * slope[:, 1:] < 0) & (reach <= tolerance.snap)
     row, column = np.nonzero(turns)
-    turn_t = _bracketed(gap.take(row), t[row, column], t[row, column + 1], 2)
+    none = np.full(len(row), np.nan)
+    turn_t = _bracketed(gap.take(row), t[row, column], t[row, column + 1], 2, none)
     turn_u, turn_offset, _ = gap.take(row).at(turn_t)
     touch = np.abs(turn_offset) <= tolerance.snap
     # The extremes join the samples; a touch counts as zero, so that no root is seen beside it.
     n = len(t)
-    all_row = np.concatenate([np.repeat(np.arange(n), _SAMPLES), row])
+    all_row = np.concatenate([np.repeat(np.arange(n), len(shares)), row])
     all_t, all_u = np.concatenate([t.ravel(), turn_t]), np.concatenate([u.ravel(), turn_u])
-    all_offset = np.concatenate([offset.ravel(), np.where(touch, 0.0, turn_offset)])
+    all_side = np.concatenate([side.ravel(), np.where(touch, 0.0, turn_offset)])
+    all_vague = np.concatenate([vague.ravel(), np.zeros(len(row), np.bool_)])
     order = np.lexsort((all_t, all_row))
-    all_row, all_t, all_u, all_offset = (v[order] for v in (all_row, all_t, all_u, all_offset))
-    change = (all_row[:-1] == all_row[1:]) & (all_offset[:-1] * all_offset[1:] < 0)
+    all_row, all_t, all_u, all_side, all_vague = (
+        v[order] for v in (all_row, all_t, all_u, all_side, all_vague)
+    )
+    change = (all_row[:-1] == all_row[1:]) & (all_side[:-1] * all_side[1:] < 0)
     at = np.flatnonzero(change)
     crossing = gap.take(all_row[at])
-    root_t, root_u = _roots(crossing, all_t, all_u, all_offset, at, tolerance)
+    root_t, root_u = _roots(crossing, all_t, all_u, all_side, all_vague, at, tolerance)
     a = np.concatenate([crossing.left, gap.left[row[touch]]])
     b = np.concatenate([crossing.right, gap.right[row[touch]]])
     t, u = np.concatenate([root_t, turn_t[touch]]), np.concatenate([root_u, turn_u[touch]])
@@ -158,6 +198,17 @@ def _common_range(
     return low, high, common
 
 
+def _held(gap: _Gap, t: Floats, tolerance: Tolerance) -> Bools:
+    """At which parameters (n, k) an end of one curve lies on the other one."""
+    point, _ = gap.one.at(t)
+    _, offset, _ = gap.at(t)
+    at_end = np.zeros(t.shape, np.bool_)
+    for curve in (gap.one, gap.two):
+        ends, _ = curve.at(np.tile([0.0, 1.0], (len(t), 1)))
+        at_end |= (np.abs(point[:, :, None] - ends[:, None, :]) <= tolerance.snap).any(axis=2)
+    return at_end & (np.abs(offset) <= tolerance.snap)
+
+
 def _least_offsets(t: Floats, offset: Floats, slope: Floats) -> Floats:
     """A lower bound of |offset| between neighbouring samples, shape (n, samples − 1).
 
@@ -174,12 +225,13 @@ def _least_offsets(t: Floats, offset: Floats, slope: Floats) -> Floats:
 
 
 def _roots(
-    gap: _Gap, t: Floats, u: Floats, offset: Floats, at: Ints, tolerance: Tolerance
+    gap: _Gap, t: Floats, u: Floats, offset: Floats, held: Bools, at: Ints, tolerance: Tolerance
 ) -> tuple[Floats, Floats]:
     """Where the offset is zero between samples ``at`` and ``at + 1``.
 
     Newton's method on both curves at once from the secant; where that leaves the bracket
-    or does not arrive, by bisection.
+    or does not arrive, by bisection. So too beside a sample at which the curves are ``held``
+    together, or it would run there.
     """
     low, high = t[at], t[at + 1]
     share = offset[at] / (offset[at] - offset[at + 1])
@@ -193,21 +245,41 @@ def _roots(
         root = np.clip(root + finite(step), low, high)
         partner = np.clip(partner + finite(partner_step), 0.0, 1.0)
     distance = np.abs(gap.two.at(partner)[0] - gap.one.at(root)[0])
-    lost = np.flatnonzero(~(distance <= tolerance.noise))
+    node = np.where(held[at], low, np.where(held[at + 1], high, np.nan))
+    lost = np.flatnonzero(~(distance <= tolerance.noise) | ~np.isnan(node))
     if len(lost):
         left = gap.take(lost)
-        root[lost] = _bracketed(left, low[lost], high[lost], 1)
+        root[lost] = _bracketed(left, low[lost], high[lost], 1, node[lost])
         partner[lost] = left.at(root[lost])[0]
     return root, partner
 
 
-def _bracketed(gap: _Gap, low: Floats, high: Floats, component: int) -> Floats:
-    """Roots of ``gap.at(t)[component]`` between ``low`` and ``high``.
+def _values(gap: _Gap, t: Floats, component: int, node: Floats) -> Floats:
+    """``gap.at(t)[component]``; beside a node that curves share, by the distance to it.
+
+    So that the root at the node itself is none: there the value is the slope.
+    """
+    value = gap.at(t)[component]
+    held = np.flatnonzero(~np.isnan(node))
+    if len(held):
+        few, spot = gap.take(held), node[held]
+        _, base, slope = few.at(spot)
+        with np.errstate(invalid="ignore", divide="ignore"):
+            rise = (value[held] - base) / (t[held] - spot)
+        value[held] = np.where(t[held] == spot, slope, rise)
+    return value
+
+
+def _bracketed(
+    gap: _Gap, low: Floats, high: Floats, component: int, node: Floats
+) -> Floats:
+    """Roots of ``_values`` between ``low`` and ``high``.
 
     Regula falsi with the Illinois rule (Dowell and Jarratt 1971) and a bisection on every
     third step, so that it always ends.
     """
-    at_low, at_high = gap.at(low)[component], gap.at(high)[component]
+    at_low = _values(gap, low, component, node)
+    at_high = _values(gap, high, component, node)
     moved_low, moved_high = np.zeros(len(low), np.bool_), np.zeros(len(low), np.bool_)
     for step in range(_BISECTIONS):
         width = high - low
@@ -216,7 +288,7 @@ def _bracketed(gap: _Gap, low: Floats, high: Floats, component: int) -> Floats:
         secant = low - at_low * width / (at_high - at_low)
         usable = (step % 3 < 2) & np.isfinite(secant) & (secant > low) & (secant < high)
         middle = np.where(usable, secant, (low + high) / 2)
-        value = gap.at(middle)[component]
+        value = _values(gap, middle, component, node)
         rise, fall = value * at_low >= 0, value * at_low <= 0
         at_high = np.where(rise & moved_low & usable, at_high / 2, at_high)
         at_low = np.where(fall & moved_high & usable, at_low / 2, at_low)

@@ -90,7 +90,8 @@ def _by_circles(segments: Segments, graph: Graph, half: Ints, tolerance: Toleran
     Edges meet at vertices only, so the order in which they leave a circle round a vertex
     is their order at the vertex, whatever their curvature, as long as each of them leaves
     it. Where they run too close to tell, the circle is widened step by step, no further
-    than needed: beyond the shortest edge they may wind about what hangs on that one.
+    than needed: beyond the shortest edge they may wind about what hangs on that one. An edge
+    that does not reach further is told by where it was, and the others without it.
     """
     origin = np.where(half & 1, graph.head[half >> 1], graph.tail[half >> 1])
     limit = _REACH * _reach(segments, graph, half, origin)
@@ -105,10 +106,13 @@ def _by_circles(segments: Segments, graph: Graph, half: Ints, tolerance: Toleran
     apart = (gap > tolerance.turn_rad) & (gap * radius > _TOLD * tolerance.snap)
     apart |= np.diff(origin, prepend=-1) != 0
     for _ in range(_WIDENINGS):
+        spent = np.flatnonzero(radius >= limit)
+        apart[spent] = True
+        apart[np.minimum(spent + 1, len(apart) - 1)] = True
         group = np.cumsum(apart) - 1
         widest = np.full(int(group[-1]) + 1, np.inf)
         np.minimum.at(widest, group, limit)
-        todo = np.flatnonzero((np.bincount(group)[group] > 1) & (radius < widest[group]))
+        todo = np.flatnonzero(np.bincount(group)[group] > 1)
         if not len(todo):
             break
         member, of = order[todo], group[todo]
