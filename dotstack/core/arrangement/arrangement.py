@@ -144,7 +144,12 @@ class Arrangement:
         here, met, pieces = self._given.operand, self._contacts, self._pieces
         of_a, of_b = here[met.a], here[met.b]
         kept = (moved_to[of_a] >= 0) & (moved_to[of_b] >= 0)
-        a, b, t, u = (met.a + shift[of_a])[kept], (met.b + shift[of_b])[kept], met.t[kept], met.u[kept]
+        a, b, t, u = (
+            (met.a + shift[of_a])[kept],
+            (met.b + shift[of_b])[kept],
+            met.t[kept],
+            met.u[kept],
+        )
         kept = settled[a] & settled[b]
         a, b, t, u = a[kept], b[kept], t[kept], u[kept]
         kept = moved_to[here[pieces.parent]] >= 0

@@ -151,9 +151,11 @@ def _clusters(points: Points, snap: float) -> Ints:
     centre, spread = points[first], np.zeros(len(first))
     np.maximum.at(spread, cell, np.abs(points - centre[cell]))
     near = snap + 2 * float(spread.max(initial=0.0))
-    a, b = cKDTree(np.stack([centre.real, centre.imag], axis=1)).query_pairs(
-        near, output_type="ndarray"
-    ).T
+    a, b = (
+        cKDTree(np.stack([centre.real, centre.imag], axis=1))
+        .query_pairs(near, output_type="ndarray")
+        .T
+    )
     linked_ = np.abs(centre[a] - centre[b]) <= snap + spread[a] + spread[b]
     return linked.labels(len(centre), a[linked_], b[linked_])[cell]
 

@@ -270,9 +270,7 @@ def _values(gap: _Gap, t: Floats, component: int, node: Floats) -> Floats:
     return value
 
 
-def _bracketed(
-    gap: _Gap, low: Floats, high: Floats, component: int, node: Floats
-) -> Floats:
+def _bracketed(gap: _Gap, low: Floats, high: Floats, component: int, node: Floats) -> Floats:
     """Roots of ``_values`` between ``low`` and ``high``.
 
     Regula falsi with the Illinois rule (Dowell and Jarratt 1971) and a bisection on every

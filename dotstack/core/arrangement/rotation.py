@@ -101,9 +101,14 @@ def _by_circles(segments: Segments, graph: Graph, half: Ints, tolerance: Toleran
     angle = _exit_angles(segments, graph, half, radius)
     by_angle = np.lexsort((angle, origin))
     by_angle = by_angle[_cut_where_widest(angle[by_angle], origin[by_angle])]
-    order, origin, radius, limit = half[by_angle], origin[by_angle], radius[by_angle], limit[by_angle]
+    order, origin, radius, limit = (
+        half[by_angle],
+        origin[by_angle],
+        radius[by_angle],
+        limit[by_angle],
+    )
     gap = np.remainder(np.diff(angle[by_angle], prepend=0.0), 2 * np.pi)
-    apart = (gap > tolerance.turn_rad) & (gap * radius > _TOLD * tolerance.snap)
+    apart = gap > tolerance.turn_rad
     apart |= np.diff(origin, prepend=-1) != 0
     for _ in range(_WIDENINGS):
         spent = np.flatnonzero(radius >= limit)

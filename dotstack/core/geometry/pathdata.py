@@ -1,4 +1,4 @@
-"""SVG path data read (SVG 1.1, chapter 8; arcs by its appendix F.6)."""
+"""SVG path data read (SVG 1.1, chapter 8)."""
 
 import math
 import re
@@ -7,6 +7,7 @@ from collections.abc import Iterator
 import numpy as np
 
 from dotstack.core.errors import PathDataError
+from dotstack.core.geometry import arc_reader
 from dotstack.core.geometry.arrays import Points
 from dotstack.core.geometry.segments import ARC, CUBIC, LINE, Segments
 
@@ -26,8 +27,9 @@ _SHAPES = {
     "A": "nnnffnn",
     "Z": "",
 }
-# Ends that differ by this fraction from an ellipse's width are a half turn of it, rounded.
-_HALF_TURN = 1e-12
+# Arcs whose ellipses differ by no more than this share are pieces of one.
+_SAME_ELLIPSE = 1e-9
+_WHOLE_TURN = 2 * math.pi - 1e-6
 
 _Row = tuple[int, complex, complex, complex, complex, float, float, float]
 
@@ -35,16 +37,17 @@ _Row = tuple[int, complex, complex, complex, complex, float, float, float]
 def read(data: str) -> Iterator[tuple[Segments, bool]]:
     """The contours of path data: their segments, and whether they are closed.
 
-    A lone ``M`` gives no contour. Raises PathDataError.
+    A lone ``M`` gives no contour. Arcs of one ellipse that follow each other without the
+    letter are one, as ``path_writer`` writes those that need more pieces. Raises PathDataError.
     """
     pen = _Pen()
-    for name, numbers in _commands(data):
+    for name, numbers, repeated in _commands(data):
         upper = name.upper()
         if upper in "MZ" and pen.rows:
             pen.close(upper == "Z")
             yield _batch(pen.rows), upper == "Z"
             pen.rows = []
-        pen.draw(upper, numbers, pen.here if name.islower() else 0j)
+        pen.draw(upper, numbers, pen.here if name.islower() else 0j, repeated=repeated)
     if pen.rows:
         yield _batch(pen.rows), False
 
@@ -65,14 +68,20 @@ class _Pen:
         if closed and self.here != self.start:
             self.rows.append(_line(self.here, self.start))
 
-    def draw(self, upper: str, numbers: list[float], base: complex) -> None:
+    def draw(self, upper: str, numbers: list[float], base: complex, *, repeated: bool) -> None:
         mirrors: dict[str, complex] = {}
         if upper == "Z":
             self.here = self.start
         elif upper == "M":
             self.start = self.here = base + complex(*numbers)
         else:
-            self.rows.extend(self._segments(upper, numbers, base, mirrors))
+            rows = self._segments(upper, numbers, base, mirrors)
+            if upper == "A" and repeated and rows and self.rows and rows[0][0] == ARC:
+                one = _continued(self.rows[-1], rows[0])
+                if one is not None:
+                    self.rows.pop()
+                    rows = [one]
+            self.rows.extend(rows)
             if self.rows:
                 self.here = self.rows[-1][2]
         self.mirrors = mirrors
@@ -102,12 +111,14 @@ class _Pen:
         return [(CUBIC, here, end, first, second, 0.0, 0.0, 0.0)]
 
 
-def _commands(data: str) -> Iterator[tuple[str, list[float]]]:
+def _commands(data: str) -> Iterator[tuple[str, list[float], bool]]:
+    """Each command's letter, its numbers, and whether it goes on without its letter."""
     at = _skip(_SPACE, data, 0)
     name, first = "", True
     while at < len(data):
         char = data[at]
-        if char.upper() in _SHAPES:
+        repeated = char.upper() not in _SHAPES
+        if not repeated:
             name, at = char, _skip(_SPACE, data, at + 1)
         elif not name or name in "Zz":
             raise PathDataError(f"a command letter is wanted, not {char!r}", at)
@@ -121,7 +132,7 @@ def _commands(data: str) -> Iterator[tuple[str, list[float]]]:
             number, at = _number(data, at, wanted == "f", name)
             numbers.append(number)
             at = _skip(_GAP, data, at)
-        yield name, numbers
+        yield name, numbers, repeated
 
 
 def _skip(pattern: re.Pattern[str], data: str, at: int) -> int:
@@ -152,36 +163,32 @@ def _line(start: complex, end: complex) -> _Row:
 
 
 def _arc(start: complex, numbers: list[float], end: complex) -> list[_Row]:
-    """Centre form of an arc given by its ends: SVG 1.1, appendix F.6.5 and F.6.6."""
     rx, ry, degrees, large, positive = numbers[:5]
-    rx, ry = abs(rx), abs(ry)
     if start == end:
         return []
     if rx == 0 or ry == 0:
         return [_line(start, end)]
-    rotation = 0.0 if rx == ry else math.radians(degrees % 180.0)
-    turn = complex(math.cos(rotation), math.sin(rotation))
-    half = (start - end) / 2 * turn.conjugate()
-    x, y = half.real / rx, half.imag / ry
-    stretch = math.hypot(x, y)
-    if stretch > 1 - _HALF_TURN:
-        x, y = x / stretch, y / stretch
-        if stretch > 1 + _HALF_TURN:
-            rx, ry = rx * stretch, ry * stretch
-    reach = math.hypot(x, y)
-    # On the unit circle the centre lies across the chord's middle.
-    offset = math.sqrt(max(0.0, 1.0 - reach * reach)) / reach
-    if large == positive:
-        offset = -offset
-    cx, cy = offset * y, -offset * x
-    centre = turn * complex(rx * cx, ry * cy) + (start + end) / 2
-    first = math.atan2(y - cy, x - cx)
-    sweep = math.atan2(-y - cy, -x - cx) - first
-    if positive and sweep <= 0:
-        sweep += 2 * math.pi
-    if not positive and sweep >= 0:
-        sweep -= 2 * math.pi
-    return [(ARC, start, end, centre, complex(rx, ry), rotation, first, sweep)]
+    arc = arc_reader.centre_form(
+        start, complex(abs(rx), abs(ry)), degrees,
+        large=bool(large), positive=bool(positive), end=end,
+    )  # fmt: skip
+    return [(ARC, start, end, arc.centre, arc.radii, arc.rotation, arc.angle, arc.sweep)]
+
+
+def _continued(row: _Row, following: _Row) -> _Row | None:
+    """One arc for two of the same ellipse, or None."""
+    _, start, _, centre, radii, rotation, angle, sweep = row
+    _, _, end, other_centre, other_radii, other_rotation, _, other_sweep = following
+    close = _SAME_ELLIPSE * abs(radii)
+    if (
+        abs(centre - other_centre) > close
+        or abs(radii - other_radii) > close
+        or rotation != other_rotation
+        or sweep * other_sweep < 0
+        or abs(sweep + other_sweep) > _WHOLE_TURN
+    ):
+        return None
+    return (ARC, start, end, centre, radii, rotation, angle, sweep + other_sweep)
 
 
 def _batch(rows: list[_Row]) -> Segments:
