@@ -194,6 +194,132 @@ def slow_ends(rng: random.Random) -> list[Outline]:
     return [*shapes, anything(rng)]
 
 
+def _curve(*points: complex) -> str:
+    return "C" + " ".join(f"{point.real!r} {point.imag!r}" for point in points)
+
+
+def _polygon(points: list[complex]) -> Outline:
+    return Outline.from_path_data("M" + "L".join(f"{p.real!r} {p.imag!r}" for p in points) + "Z")
+
+
+def _vector(rng: random.Random, reach: float) -> complex:
+    return complex(rng.uniform(-reach, reach), rng.uniform(-reach, reach))
+
+
+def handles_on_nodes(rng: random.Random) -> list[Outline]:
+    """Leaves that begin with a handle on its node, cut off further on, and what touches them."""
+    node, tip = complex(_place(rng), _place(rng)), _vector(rng, 8)
+    first = node + _vector(rng, 1) * rng.choice([0.0, 1e-15, 1e-13, 1e-10, 1e-7, 1e-5])
+    data = f"M{node.real!r} {node.imag!r}" + _curve(first, node + _vector(rng, 8), node + tip)
+    across = node.real + tip.real * rng.uniform(0.2, 0.9)
+    box = primitives.rectangle(40, 90).transformed(
+        Affine.translation(across + math.copysign(20, tip.real), node.imag)
+    )
+    leaf = difference(Outline.from_path_data(data + "Z"), [box])
+    return [leaf, _polygon([node, node + _vector(rng, 5), node + _vector(rng, 5)])]
+
+
+def cusps(rng: random.Random) -> list[Outline]:
+    """Curves with a cusp, passed there by a line, both off by a rounding or more."""
+    tip, way, side = complex(_place(rng), _place(rng)), _vector(rng, 2), _vector(rng, 2)
+    noise = 10.0 ** -rng.randint(8, 17)
+
+    def off() -> complex:
+        return _vector(rng, noise)
+
+    # Halved by de Casteljau where its speed is none.
+    data = f"M{(tip + way + side).real!r} {(tip + way + side).imag!r}"
+    data += _curve(tip + 2 * way / 3 + off(), tip + off(), tip + off())
+    data += _curve(tip + off(), tip + 2 * way / 3 + off(), tip + way - side)
+    ahead = _vector(rng, 3)
+    passing = [tip + off(), tip + ahead, tip + ahead + _vector(rng, 3), tip - rng.random() * ahead]
+    return [Outline.from_path_data(data + "Z"), _polygon(passing)]
+
+
+def shared_nodes(rng: random.Random) -> list[Outline]:
+    """Curves that leave one node almost alike, and cross near it or not."""
+    node, turn = complex(_place(rng), _place(rng)), rng.uniform(0, math.tau)
+    shapes = []
+    for angle in (turn, turn + rng.choice([-1, 1]) * 10.0 ** -rng.uniform(1, 9)):
+        ahead = complex(math.cos(angle), math.sin(angle))
+        far = node + rng.uniform(3, 9) * ahead + _vector(rng, 3)
+        points = (node + rng.uniform(0.5, 4) * ahead, far + _vector(rng, 4), far)
+        data = f"M{node.real!r} {node.imag!r}" + _curve(*points)
+        back = far + rng.choice([-1, 1]) * 1j * rng.uniform(2, 6) * ahead
+        shapes.append(Outline.from_path_data(f"{data}L{back.real!r} {back.imag!r}Z"))
+    return shapes
+
+
+def chamfers(rng: random.Random) -> list[Outline]:
+    """Polygons whose corners are cut off by next to nothing, and they as they would be written."""
+    count, size = rng.randint(3, 6), 10.0 ** -rng.uniform(5, 10)
+    corners = [
+        50 + rng.uniform(20, 50) * complex(math.cos(t), math.sin(t))
+        for t in (math.tau * (k + 0.6 * rng.random()) / count for k in range(count))
+    ]
+    cut = []
+    for before, corner, after in zip(corners[-1:] + corners, corners, corners[1:] + corners[:1]):
+        cut += [corner + size * (before - corner), corner + size * (after - corner)]
+    outline = _polygon(rng.choice([cut, corners]))
+    written = outline.to_path_data(rng.choice([6, 7, 8, 9]))
+    return [outline, Outline.from_path_data(written)]
+
+
+def written(rng: random.Random) -> list[Outline]:
+    """A shape and what is read of what is written of it, at some precision."""
+    outline = primitive(rng).transformed(Affine.scaling(rng.choice([1.0, 20.0])))
+    precision = rng.randint(2, 12)
+    return [outline, Outline.from_path_data(outline.to_path_data(precision)), anything(rng)]
+
+
+def interlocked(rng: random.Random) -> list[Outline]:
+    """Hooks, combs and open rings that reach into each other and touch nowhere."""
+    width, depth, thick = rng.uniform(8, 20), rng.uniform(8, 20), rng.uniform(0.3, 1.2)
+    reach = rng.uniform(2 * thick, depth - 2 * thick)
+
+    def comb(teeth: int) -> Outline:
+        pitch = (width - thick) / (teeth - 1)
+        points = [0j, complex(width, 0)]
+        for k in reversed(range(teeth)):
+            points += [complex(k * pitch + thick, depth), complex(k * pitch, depth)]
+            if k:
+                points += [complex(k * pitch, thick), complex((k - 1) * pitch + thick, thick)]
+        return _polygon(points)
+
+    shapes, teeth = [], rng.randint(2, 4)
+    pitch = (width - thick) / (teeth - 1)
+    for k in range(rng.randint(1, 6)):
+        here = Affine.translation(k * 2.5 * width, rng.uniform(-3, 3))
+        shapes.append(comb(teeth).transformed(here))
+        other = Affine.translation(width + pitch / 2, 2 * depth - reach) @ Affine.rotation_deg(180)
+        shapes.append(comb(teeth).transformed(here @ other))
+    by = Affine.rotation_deg(_angle(rng))
+    return [shape.transformed(by) for shape in shapes]
+
+
+def copies_in_place(rng: random.Random) -> list[Outline]:
+    """A shape many times over, as it is or turned about its own centre."""
+    outline, count = anything(rng), rng.randint(3, 24)
+    if rng.random() < 0.5:
+        return [outline] * count
+    r = _length(rng)
+    shape = rng.choice([primitives.ellipse(r, r), primitives.polygon(count, r, r)])
+    turns = (Affine.rotation_deg(360 * k / count) for k in range(count))
+    here = Affine.translation(_place(rng), _place(rng))
+    return [shape.transformed(here @ turn) for turn in turns]
+
+
+def through_one_point(rng: random.Random) -> list[Outline]:
+    """Bowties whose lines all pass one point, but for some noise."""
+    middle, noise = complex(_place(rng), _place(rng)), 10.0 ** -rng.randint(9, 16)
+    shapes, count = [], rng.randint(3, 16)
+    for k in range(count):
+        rays = [math.pi * (k + shift) / count for shift in (0.0, rng.uniform(0.1, 0.9))]
+        a, b = (5 * complex(math.cos(ray), math.sin(ray)) for ray in rays)
+        shapes.append(_polygon([middle + p + _vector(rng, noise) for p in (a, -a, b, -b)]))
+    return shapes
+
+
 FAMILIES: dict[str, Family] = {
     "mixed": mixed,
     "blobs": blobs,
@@ -207,4 +333,12 @@ FAMILIES: dict[str, Family] = {
     "slivers": slivers,
     "generations": generations,
     "scaled, far away": scaled,
+    "handles on nodes": handles_on_nodes,
+    "cusps": cusps,
+    "shared nodes": shared_nodes,
+    "chamfers": chamfers,
+    "written": written,
+    "interlocked": interlocked,
+    "copies in place": copies_in_place,
+    "through one point": through_one_point,
 }

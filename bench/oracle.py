@@ -1,79 +1,62 @@
-"""Areas by scanlines over the true curves: slow, independent of the arrangement."""
+"""Areas of flattened outlines, by another library: independent of the arrangement."""
 
 from collections.abc import Sequence
 
 import numpy as np
+import shapely
 from numpy.typing import NDArray
 
-from dotstack.core.geometry import ARC, CUBIC, Outline
+from dotstack.core.geometry import LINE, Outline
 
-_LINES = 400
+_STEPS = 48
+_GRID = 1e-8
 
 
 def areas(outlines: Sequence[Outline]) -> tuple[float, float, float]:
     """Areas of the union, of what all cover, and of what an odd number covers.
 
-    By the crossings of ``_LINES`` evenly spaced lines; good to about 1e-2 of the extent².
+    Every curve as chords, which makes it good to some 1e-3 of the extent². All chords are cut
+    at their crossings, and a point of each piece of plane counts how often each outline goes
+    round it.
     """
-    bounds = np.array([outline.bounds for outline in outlines])
-    low, high = bounds[:, 1].min(), bounds[:, 3].max()
-    step = (high - low) / _LINES
-    total = np.zeros(3)
-    for k in range(_LINES):
-        # Away from even spacing, so that no line runs along an edge of typed numbers.
-        y = low + (k + 0.5 + 0.31 * np.sin(12.9898 * k)) * step
-        total += _along(outlines, y)
-    union, common, odd = (total * step).tolist()
+    chords = [_chords(outline) for outline in outlines]
+    lines = shapely.linestrings([line for each in chords for line in each])
+    if not len(lines):
+        return 0.0, 0.0, 0.0
+    # On a grid: chords that nearly coincide are not cut at all their crossings otherwise.
+    grid = _GRID * float(np.ptp(shapely.total_bounds(lines)[[0, 2]]) + 1e-300)
+    cut = shapely.unary_union(lines, grid_size=grid)
+    pieces = shapely.get_parts(shapely.polygonize(shapely.get_parts(cut)))
+    if not len(pieces):
+        return 0.0, 0.0, 0.0
+    spots = shapely.get_coordinates(shapely.point_on_surface(pieces))
+    covers = np.stack([_covers(outline, each, spots) for outline, each in zip(outlines, chords)])
+    size = shapely.area(pieces)
+    kinds = (covers.any(axis=0), covers.all(axis=0), covers.sum(axis=0) % 2 == 1)
+    union, common, odd = (float(size[kind].sum()) for kind in kinds)
     return union, common, odd
 
 
-def _along(outlines: Sequence[Outline], y: float) -> NDArray[np.float64]:
-    """Lengths of a line within the union, the intersection and the exclusion."""
-    events = [
-        (x, i, way) for i, outline in enumerate(outlines) for x, way in _crossings(outline, y)
-    ]
-    events.sort()
-    winding = np.zeros(len(outlines), int)
-    evenodd = np.array([outline.fill_rule == "evenodd" for outline in outlines])
-    found, before = np.zeros(3), 0.0
-    for x, i, way in events:
-        inside = np.where(evenodd, winding % 2 != 0, winding != 0)
-        kinds = np.array([inside.any(), inside.all(), inside.sum() % 2 == 1])
-        found += kinds * (x - before)
-        winding[i] += way
-        before = x
-    return found
+def _chords(outline: Outline) -> NDArray[np.float64]:
+    """Shape (chords, 2, 2): ends of chords, of closed contours; none of no length."""
+    rows = outline.segments
+    steps = np.where(rows.kind == LINE, 1, _STEPS)
+    index = np.repeat(np.arange(len(rows)), steps)
+    place = np.arange(len(index)) - np.repeat(np.cumsum(steps) - steps, steps)
+    begin = rows.at(index, place / steps[index])
+    finish = rows.at(index, (place + 1) / steps[index])
+    real = begin != finish
+    ends = np.stack([begin[real], finish[real]], axis=1)
+    return np.stack([ends.real, ends.imag], axis=2)
 
 
-def _crossings(outline: Outline, y: float) -> list[tuple[float, int]]:
-    found: list[tuple[float, int]] = []
-    s = outline.segments
-    for i in range(len(s)):
-        if s.kind[i] == ARC:
-            roots = _arc_roots(outline, i, y)
-        elif s.kind[i] == CUBIC:
-            a, b, c, d = (v[i].imag - y for v in (s.start, s.p, s.q, s.end))
-            coefficients = [d - a + 3 * (b - c), 3 * (a - 2 * b + c), 3 * (b - a), a]
-            roots = [r.real for r in np.roots(coefficients) if abs(r.imag) < 1e-9]
-        else:
-            rise = s.end[i].imag - s.start[i].imag
-            roots = [(y - s.start[i].imag) / rise] if rise else []
-        for t in roots:
-            if 0 <= t < 1:
-                speed = s.velocity(np.array([i]), np.array([t]))[0].imag
-                point = s.at(np.array([i]), np.array([t]))[0].real
-                found.append((float(point), 1 if speed > 0 else -1))
-    return found
-
-
-def _arc_roots(outline: Outline, i: int, y: float) -> list[float]:
-    s = outline.segments
-    across, down = s.q[i].real * np.sin(s.rotation[i]), s.q[i].imag * np.cos(s.rotation[i])
-    reach = np.hypot(across, down)
-    height = (y - s.p[i].imag) / reach if reach else 2.0
-    if abs(height) > 1:
-        return []
-    phase, swing = np.arctan2(down, across), np.arccos(height)
-    thetas = np.array([phase - swing, phase + swing])
-    forward = np.mod(np.sign(s.sweep[i]) * (thetas - s.angle[i]), 2 * np.pi)
-    return (forward / abs(s.sweep[i])).tolist()
+def _covers(
+    outline: Outline, chords: NDArray[np.float64], spots: NDArray[np.float64]
+) -> NDArray[np.bool_]:
+    """Which spots the outline covers, by the chords that a ray from each crosses."""
+    (x0, y0), (x1, y1) = chords[:, 0].T, chords[:, 1].T
+    x, y = spots[:, :1], spots[:, 1:]
+    side = (x1 - x0) * (y - y0) - (x - x0) * (y1 - y0)
+    up, down = (y0 <= y) & (y1 > y) & (side > 0), (y0 > y) & (y1 <= y) & (side < 0)
+    winding = up.sum(axis=1) - down.sum(axis=1)
+    return winding % 2 != 0 if outline.fill_rule == "evenodd" else winding != 0

@@ -4,6 +4,7 @@ The fonts come from Debian's packages, one of them variable with overlapping con
 icons from the front end's development packages. None of them ships with the program.
 """
 
+import math
 import random
 import re
 from collections.abc import Iterator
@@ -13,6 +14,7 @@ from pathlib import Path
 from fontTools.pens.svgPathPen import SVGPathPen
 from fontTools.ttLib import TTFont
 
+from dotstack.core import primitives
 from dotstack.core.geometry import Affine, Outline
 
 _ROOT = Path(__file__).parent.parent
@@ -21,12 +23,16 @@ FONTS = {
     "glyphs of a font": Path("/usr/share/fonts/truetype/dejavu/DejaVuSerif.ttf"),
 }
 ICONS = _ROOT / "frontend/node_modules/@mdi/js/mdi.js"
-FAMILIES = ("icons", *FONTS)
+FAMILIES = ("icons", *FONTS, "sheets of icons")
+_SHEETS = (50, 400, 500, 2000)
 
 
 def pairs(family: str, seed: int) -> Iterator[list[Outline]]:
-    """Each shape of the set with a moved and turned copy of its neighbour."""
+    """Each shape of the set with a moved and turned copy of its neighbour; or sheets of them."""
     rng = random.Random(f"{family} {seed}")
+    if family == "sheets of icons":
+        yield from _sheets(rng)
+        return
     shapes = _icons() if family == "icons" else _glyphs(FONTS[family])
     for shape, neighbour in pairwise(shapes):
         x0, y0, x1, y1 = shape.bounds
@@ -35,6 +41,23 @@ def pairs(family: str, seed: int) -> Iterator[list[Outline]]:
         turn = Affine.rotation_deg(rng.choice([0, 15, 90, rng.uniform(0, 360)]))
         middle = (x0 + x1) / 2, (y0 + y1) / 2
         yield [shape, neighbour.transformed(move @ turn.about(*middle))]
+
+
+def _sheets(rng: random.Random) -> Iterator[list[Outline]]:
+    """Icons side by side, some sheets with a box behind them all; fifty on most sheets."""
+    shapes = list(_icons())
+    while True:
+        count = rng.choice(_SHEETS) if rng.random() < 0.04 else _SHEETS[0]
+        across = math.isqrt(count)
+        sheet = [
+            shape.transformed(Affine.translation(26 * (place % across), 26 * (place // across)))
+            for place, shape in enumerate(rng.sample(shapes, count))
+        ]
+        side = 26.0 * (across + 3)
+        behind = primitives.rectangle(side, side).transformed(
+            Affine.translation(side / 2, side / 2)
+        )
+        yield rng.choice([sheet, [behind, *sheet]])
 
 
 def _glyphs(path: Path) -> Iterator[Outline]:

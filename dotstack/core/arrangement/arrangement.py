@@ -27,9 +27,8 @@ from dotstack.core.geometry.arrays import Bools, Ints
 from dotstack.core.geometry.flat import Pieces
 from dotstack.core.geometry.outline import Outline
 
-# The rungs of the repair ladder: how much coarser, and whether edges are also split at
-# vertices that lie on them. The first is the ordinary case.
-_LADDER = ((1.0, False), (1.0, True), (20.0, True), (400.0, True), (8000.0, True))
+# The rungs of the repair ladder: how much coarser each is. The first is the ordinary case.
+_LADDER = (1.0, 20.0, 400.0)
 _MAX_SNAP = 1e-6
 _SPOT_ERROR = 0.1
 
@@ -97,7 +96,7 @@ class Arrangement:
         """
         operands = tuple(operands)
         fault = ""
-        for rung, (factor, split) in enumerate(_LADDER):
+        for rung, factor in enumerate(_LADDER):
             given = gathered(operands, factor)
             tolerance = given.tolerance
             if rung and tolerance.snap > _MAX_SNAP * given.extent:
@@ -110,8 +109,9 @@ class Arrangement:
                     [known.contacts, contacts.find(given, pieces, known.settled)]
                 )
                 made = graph.build(given, len(operands), met)
-                if split:
-                    again = contacts.vertices_on(given, pieces, made.vertices)
+                # Crossings too may lie on further edges, as they would were they ends.
+                again = contacts.further(given, pieces, met, graph.crossings(given, made))
+                if len(again.a):
                     made = graph.build(given, len(operands), Contacts.concatenate([met, again]))
                 found = faces.find(given.segments, made, tolerance)
             arrangement = cls(operands, rung, given, pieces, met, made, found)

@@ -101,11 +101,22 @@ def _ends_on(given: Gathered, pieces: Pieces, settled: Bools) -> Contacts:
     return Contacts(source[point], at_end[point].astype(float), b, u, ends[point])
 
 
-def vertices_on(given: Gathered, pieces: Pieces, vertices: Points) -> Contacts:
-    """Where any vertex lies on a segment away from its ends; both sides name that segment."""
-    none = np.zeros(len(vertices), np.bool_)
-    point, b, u = _points_on(given, pieces, vertices, none, np.zeros(len(given.segments), np.bool_))
-    return Contacts(b, u, b, u, vertices[point])
+def further(given: Gathered, pieces: Pieces, met: Contacts, spots: Points) -> Contacts:
+    """Where ``spots`` lie on segments on which none of the contacts ``met`` is there.
+
+    Both sides of these contacts name that segment.
+    """
+    none = np.zeros(len(spots), np.bool_)
+    point, b, u = _points_on(given, pieces, spots, none, np.zeros(len(given.segments), np.bool_))
+    # The contacts before and after on the same segment; parameters are below 2 apart.
+    places = np.sort(np.concatenate([2.0 * met.a + met.t, 2.0 * met.b + met.u]))
+    after = np.searchsorted(places, 2.0 * b + u)
+    new = np.ones(len(b), np.bool_)
+    for beside in (np.maximum(after - 1, 0), np.minimum(after, len(places) - 1)):
+        t: Floats = np.clip(places[beside] - 2.0 * b, 0.0, 1.0)
+        new &= np.abs(given.segments.at(b, t) - spots[point]) > 2 * given.tolerance.snap
+    point, b, u = point[new], b[new], u[new]
+    return Contacts(b, u, b, u, spots[point])
 
 
 def _points_on(

@@ -12,7 +12,6 @@ from dotstack.core.geometry.outline import Outline
 from dotstack.core.geometry.segments import ARC, CUBIC, LINE, Segments
 from dotstack.core.geometry.tolerance import Tolerance
 
-
 # Odd, to make one number of the twelve of a segment.
 _WEIGHTS = np.random.default_rng(20_241).integers(-(2**62), 2**62, 12) | 1
 
@@ -108,7 +107,7 @@ def _likeness(segments: Segments) -> tuple[Ints, Bools]:
     start, end = np.where(backwards, end, start), np.where(backwards, start, end)
     cubic = backwards & (segments.kind == CUBIC)
     p, q = np.where(cubic, q, p), np.where(cubic, p, q)
-    columns = [segments.kind, segments.rotation, segments.angle, segments.sweep]
+    columns = [segments.kind.astype(float), segments.rotation, segments.angle, segments.sweep]
     columns += [part for point in (start, end, p, q) for part in (point.real, point.imag)]
     # Zeros of either sign are the same number.
     table = np.stack(columns, axis=1) + 0.0

@@ -218,6 +218,12 @@ def _course_labels(segments: Segments, edges: _Edges, course: float) -> Ints:
     return np.searchsorted(np.unique(leader), leader)
 
 
+def crossings(given: Gathered, graph: Graph) -> Points:
+    """The vertices at which no segment begins or ends."""
+    ends = np.concatenate([given.segments.start, given.segments.end])
+    return graph.vertices[~np.isin(graph.vertices, ends)]
+
+
 def _merged(given: Gathered, operands: int, vertices: Points, edges: _Edges, label: Ints) -> Graph:
     """One edge for each label: that of the first segment, with the runs of all."""
     order = np.lexsort((edges.segment, label))

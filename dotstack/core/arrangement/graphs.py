@@ -110,7 +110,7 @@ def crossings(
     ends = np.stack([low, high], axis=1)[common]
     ends = flat.parameter_at(segments, left.take(common), ends)
     held = _held(gap, ends, tolerance)
-    graded = held.any(axis=1)
+    graded: Bools = held[:, 0] | held[:, 1]
     found = [
         _met_among(segments, gap.take(which), ends[which], held[which], shares, tolerance)
         for which, shares in ((~graded, _EVEN), (graded, _GRADED))
@@ -139,7 +139,7 @@ def _met_among(
     reach = _least_offsets(t, offset, slope)
     # Where they are held, and as far as nothing can be told, what counts is how they part.
     span = ends[:, 1] - ends[:, 0]
-    vague = held.any(axis=1)[:, None] & (np.abs(offset) <= tolerance.noise)
+    vague = held.any(axis=1, keepdims=True) & (np.abs(offset) <= tolerance.noise)
     vague[:, 0] |= held[:, 0]
     side = np.where(vague, np.where(held[:, 0], slope[:, 0] * span, offset[:, -1])[:, None], offset)
     vague[:, -1] |= held[:, 1]

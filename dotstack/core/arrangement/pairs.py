@@ -97,7 +97,7 @@ def _in_strips(sets: list[Boxes], margin: float) -> list[_Stripped]:
         begin = strip * width + (x0[box] - left)
         order = np.argsort(begin)
         box, strip, begin = box[order], strip[order], begin[order]
-        end = strip * width + np.minimum(x1[box] - left + margin, width - margin)
+        end = strip * width + np.clip(x1[box] - left + margin, None, width - margin)
         found.append(_Stripped(box, strip, first[box], begin, end))
     return found
 

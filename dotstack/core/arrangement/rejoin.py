@@ -134,7 +134,7 @@ def _chains(rows: Segments, lines: Bools, offsets: Ints) -> tuple[Ints, Bools, B
     closed = np.logical_and.reduceat(lines, offsets[:-1])
     counts = np.diff(offsets)
     start = np.repeat(offsets[:-1], counts)
-    corner = _farthest(dot(np.complex128(_ASKEW), rows.start), offsets[:-1]) - offsets[:-1]
+    corner = _farthest(dot(np.full(len(rows), _ASKEW), rows.start), offsets[:-1]) - offsets[:-1]
     shift = np.repeat(np.where(closed, corner, 0), counts)
     order = order[start + (np.arange(len(order)) - start + shift) % np.repeat(counts, counts)]
     return order, chained, closed
@@ -155,7 +155,8 @@ def _off_chords(start: Points, end: Points, first: Ints) -> Floats:
     gap = start - np.repeat(start[first], size)
     with np.errstate(invalid="ignore", divide="ignore"):
         share = dot(chord, gap) / np.abs(chord) ** 2
-    return np.abs(gap - np.clip(finite(share), 0.0, 1.0) * chord)
+    off: Floats = np.abs(gap - np.clip(finite(share), 0.0, 1.0) * chord)
+    return off
 
 
 def _arcs(rows: Segments, offsets: Ints, tolerance: Tolerance) -> tuple[Segments, Ints]:
