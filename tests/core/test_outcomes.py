@@ -13,10 +13,10 @@ from dotstack.core.combine import (
     Outcome,
     OutcomeResult,
     Pick,
+    Picked,
     build,
     chained,
     difference,
-    every_region,
     intersection,
     outcomes,
     union,
@@ -155,9 +155,9 @@ def built(operands: list[Outline], picks: list[Pick], keep_rest: bool = False) -
 
 def test_a_region_build_keeps_fuses_and_drops_and_follows_its_shapes() -> None:
     picks = [
-        Pick(((frozenset({0, 1}), (6, 0)),)),
-        Pick(((frozenset({2}), (32, 0)), (frozenset({1, 2}), (18, 0)))),
-        Pick(((frozenset({0}), (-5, 0)),), dropped=True),
+        Pick((Picked(frozenset({0, 1}), (6, 0)),)),
+        Pick((Picked(frozenset({2}), (32, 0)), Picked(frozenset({1, 2}), (18, 0)))),
+        Pick((Picked(frozenset({0}), (-5, 0)),), dropped=True),
     ]
     first, second, third = rings(12)
     made = built([first, second, third], picks, keep_rest=True)
@@ -186,7 +186,11 @@ def test_picked_regions_and_the_rest_tile_what_the_shapes_cover(
     operands: list[Outline], data: st.DataObject
 ) -> None:
     arrangement = Arrangement.of(operands)
-    every = every_region(arrangement)
+    every = [
+        Pick((Picked(region.cover, region.spot[:2], region.beside),))
+        for region in arrangement.regions
+        if region.cover
+    ]
     alone = build(arrangement, every, keep_rest=True)
     assert all(place is not None for (place,) in alone.found)
     assert all(piece.pick is not None for piece in alone.pieces)
@@ -211,7 +215,7 @@ def test_picked_regions_and_the_rest_tile_what_the_shapes_cover(
 
 def test_a_region_that_a_line_parts_is_picked_whole_and_the_line_stays_with_the_rest() -> None:
     across = Outline.from_path_data("M-20 0H40")
-    pick = Pick(((frozenset({1}), (-5, 5)),))
+    pick = Pick((Picked(frozenset({1}), (-5, 5)),))
     shapes = [across, *rings(12)[:2]]
     moon = difference(rings(12)[0], [rings(12)[1]])
     assert_outlines_equal(built(shapes, [pick]).pieces[0].outline, moon)
@@ -223,7 +227,7 @@ def test_of_regions_with_one_cover_the_one_that_was_pointed_at_is_found() -> Non
     bar = rectangle(40, 4)
     both = [rectangle(10, 20), bar]
     for x in (-12, 12):
-        pick = Pick(((frozenset({1}), (x, 0)),))
+        pick = Pick((Picked(frozenset({1}), (x, 0)),))
         piece = built(both, [pick]).pieces[0].outline
         assert piece.contains(x, 0)
         assert piece.area == pytest.approx(60)

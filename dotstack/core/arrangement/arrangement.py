@@ -49,6 +49,11 @@ class Region:
     _label: int
 
     @property
+    def beside(self) -> frozenset[frozenset[int]]:
+        """The covers of the regions, and of what lies outside, that it shares an edge with."""
+        return self._arrangement.neighbours[self._label]
+
+    @property
     def outline(self) -> Outline:
         """Its edge, holes included, with no needless node."""
         return self._arrangement.region_outlines[self._label]
@@ -241,6 +246,19 @@ class Arrangement:
         label = self._linked(idle)
         _, first, label = np.unique(label, return_index=True, return_inverse=True)
         return np.argsort(np.argsort(first))[label]
+
+    @cached_property
+    def neighbours(self) -> list[frozenset[frozenset[int]]]:
+        """By the number that its faces have: the covers on the other sides of a region's edges."""
+        of_face = self.region_of_face
+        covers = [frozenset[int](), *(region.cover for region in self.regions)]
+        left, right = (of_face[side] for side in self.sides)
+        found: list[set[frozenset[int]]] = [set() for _ in covers]
+        for one, two in np.unique(np.stack([left, right], axis=1), axis=0).tolist():
+            if one != two:
+                found[one].add(covers[two])
+                found[two].add(covers[one])
+        return list(map(frozenset, found))
 
     @cached_property
     def region_outlines(self) -> dict[int, Outline]:

@@ -97,8 +97,9 @@ def _in_strips(sets: list[Boxes], margin: float) -> list[_Stripped]:
         begin = strip * width + (x0[box] - left)
         order = np.argsort(begin)
         box, strip, begin = box[order], strip[order], begin[order]
-        end = strip * width + np.clip(x1[box] - left + margin, None, width - margin)
-        found.append(_Stripped(box, strip, first[box], begin, end))
+        end: Floats = x1[box] - left + margin
+        np.minimum(end, width - margin, out=end)
+        found.append(_Stripped(box, strip, first[box], begin, strip * width + end))
     return found
 
 

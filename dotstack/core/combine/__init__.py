@@ -12,7 +12,7 @@ from dotstack.core.combine.outcomes import (
     pieces,
 )
 from dotstack.core.combine.parts import Part, line_within
-from dotstack.core.combine.region_build import Build, Pick, Piece, build, every_region
+from dotstack.core.combine.region_build import Build, Pick, Picked, Piece, build
 from dotstack.core.combine.roles import Role, covered
 
 __all__ = [
@@ -23,6 +23,7 @@ __all__ = [
     "OutcomeResult",
     "Part",
     "Pick",
+    "Picked",
     "Piece",
     "Role",
     "build",
@@ -30,7 +31,6 @@ __all__ = [
     "combined",
     "covered",
     "difference",
-    "every_region",
     "exclusion",
     "intersection",
     "line_within",

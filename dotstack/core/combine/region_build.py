@@ -1,15 +1,33 @@
 """Region builds: pieces made by picking regions, which find them again when shapes move."""
 
+import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import cached_property
 
 import numpy as np
+from scipy.optimize import linear_sum_assignment
 
-from dotstack.core.arrangement import Arrangement
+from dotstack.core.arrangement import Arrangement, Region
 from dotstack.core.combine.parts import tops
 from dotstack.core.geometry import Outline, bundle, open_part
 from dotstack.core.geometry.arrays import Bools, Ints
+
+
+@dataclass(frozen=True, slots=True)
+class Picked:
+    """A region as it was picked.
+
+    Attributes:
+        cover: the operands that cover it; None in the place of any that is not there any more.
+        point: where it is looked for: a point in it, moved with what covers it.
+        beside: the covers of its neighbours; None if they are not known.
+
+    """
+
+    cover: frozenset[int] | None
+    point: tuple[float, float]
+    beside: frozenset[frozenset[int]] | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -17,13 +35,11 @@ class Pick:
     """One stroke of a brush: a kept region, several fused, or some dropped.
 
     Attributes:
-        regions: for each the operands that cover it and a point in it, as it was picked;
-            None in the place of operands that are not there any more.
         dropped: whether the regions go; else they become one piece.
 
     """
 
-    regions: tuple[tuple[frozenset[int] | None, tuple[float, float]], ...]
+    regions: tuple[Picked, ...]
     dropped: bool = False
 
 
@@ -71,15 +87,10 @@ class Build:
 def build(arrangement: Arrangement, picks: Sequence[Pick], *, keep_rest: bool) -> Build:
     """The pieces of the picks, and of the operands what was not taken if the rest stays.
 
-    A pick finds the region with its cover that its point lies in, or else the one with that
-    cover whose dot is nearest to its point. A region that two picks find belongs to the
-    later one.
+    Picks find their regions all at once, see ``_matched``. One that two picks name alike belongs
+    to the later one.
     """
-    match = _Match(arrangement)
-    found = tuple(
-        tuple(match.region(cover, complex(*point)) for cover, point in pick.regions)
-        for pick in picks
-    )
+    found = _matched(arrangement, picks)
     # By region, 0 being outside; lines may part a region into several faces.
     pick_of_region = np.full(len(arrangement.regions) + 1, -1, np.intp)
     for place, regions in enumerate(found):
@@ -100,31 +111,44 @@ def build(arrangement: Arrangement, picks: Sequence[Pick], *, keep_rest: bool) -
     return Build(tuple(pieces), found, arrangement, left | ((of_pick >= 0) & ~dropped[of_pick]))
 
 
-def every_region(arrangement: Arrangement) -> list[Pick]:
-    """One pick for each region that something covers."""
-    return [
-        Pick(((region.cover, region.spot[:2]),)) for region in arrangement.regions if region.cover
-    ]
+def _matched(arrangement: Arrangement, picks: Sequence[Pick]) -> tuple[tuple[int | None, ...], ...]:
+    """For each region of each pick its place among the arrangement's regions, or None.
+
+    Among the regions of one cover, each is found once, by those whose points lie in them or
+    near their dots and whose neighbours are the same: the assignment that costs least.
+    """
+    wanted = dict.fromkeys(each for pick in picks for each in pick.regions)
+    by_cover: dict[frozenset[int], list[int]] = {}
+    for place, region in enumerate(arrangement.regions):
+        by_cover.setdefault(region.cover, []).append(place)
+    found: dict[Picked, int] = {}
+    for cover in {each.cover for each in wanted} - {None}:
+        mine = [each for each in wanted if each.cover == cover]
+        places = by_cover.get(cover, []) if cover is not None else []
+        if len(mine) == len(places) == 1:
+            found[mine[0]] = places[0]
+        elif places:
+            cost = np.array(
+                [[_cost(arrangement.regions[p], each) for p in places] for each in mine]
+            )
+            for row, column in zip(*linear_sum_assignment(cost), strict=True):
+                found[mine[row]] = places[column]
+    return tuple(tuple(found.get(each) for each in pick.regions) for pick in picks)
 
 
-class _Match:
-    """Finds regions again."""
-
-    def __init__(self, arrangement: Arrangement) -> None:
-        self._by_cover: dict[frozenset[int], list[int]] = {}
-        self._regions = arrangement.regions
-        for place, region in enumerate(self._regions):
-            self._by_cover.setdefault(region.cover, []).append(place)
-
-    def region(self, cover: frozenset[int] | None, point: complex) -> int | None:
-        """The place of the region, or None."""
-        places = [] if cover is None else self._by_cover.get(cover, [])
-        if len(places) < 2:
-            return places[0] if places else None
-        for place in places:
-            if self._regions[place].outline.contains(point.real, point.imag):
-                return place
-        return min(places, key=lambda place: abs(complex(*self._regions[place].dot) - point))
+def _cost(region: Region, picked: Picked) -> float:
+    """How little a region is the one that was picked: a distance, longer if it lies elsewhere."""
+    x0, y0, x1, y1 = region.outline.bounds
+    x, y = picked.point
+    cost = 0.0
+    if not (x0 <= x <= x1 and y0 <= y <= y1 and region.outline.contains(x, y)):
+        # Any place in it, within its own size.
+        spot = region.spot
+        cost = math.hypot(spot[0] - x, spot[1] - y)
+    if picked.beside is not None and picked.beside != region.beside:
+        either, both = picked.beside | region.beside, picked.beside & region.beside
+        cost += math.hypot(x1 - x0, y1 - y0) * (1 - len(both) / len(either))
+    return cost
 
 
 def _piece(outline: Outline, covers: Bools, chosen: Bools, pick: int) -> Piece:

@@ -23,9 +23,12 @@ def _with_covers(node: Node, fresh: RegionNode) -> Node:
     pairs = zip(node.members, fresh.members, strict=True)
     new_id = {old.id: new.id for old, new in pairs}
 
+    def named(cover: tuple[str, ...]) -> tuple[str, ...]:
+        return tuple(new_id.get(member, member) for member in cover)
+
     def region(picked: PickedRegion) -> PickedRegion:
-        cover = tuple(new_id.get(member, member) for member in picked.cover)
-        return picked.model_copy(update={"cover": cover})
+        beside = None if picked.beside is None else tuple(map(named, picked.beside))
+        return picked.model_copy(update={"cover": named(picked.cover), "beside": beside})
 
     picks = tuple(
         pick.model_copy(update={"regions": tuple(map(region, pick.regions))}) for pick in node.picks

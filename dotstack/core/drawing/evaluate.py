@@ -8,7 +8,7 @@ from typing import Generic, TypeVar, cast
 
 from dotstack.core import primitives
 from dotstack.core.arrangement import Arrangement
-from dotstack.core.combine import Build, Pick, build, covered, union
+from dotstack.core.combine import Build, build, covered, union
 from dotstack.core.drawing.nodes import (
     ClipNode,
     CompoundNode,
@@ -18,13 +18,13 @@ from dotstack.core.drawing.nodes import (
     LineNode,
     Node,
     PathNode,
-    PickedRegion,
     PolygonNode,
     RectangleNode,
     RegionNode,
     StarNode,
     UnderlayNode,
 )
+from dotstack.core.drawing.picking import picks_of
 from dotstack.core.drawing.tree import children
 from dotstack.core.geometry import Affine, Outline, bundle
 
@@ -118,7 +118,7 @@ class Evaluator:
     def build(self, node: RegionNode) -> Build:
         """What a region build comes to, in its own axes; raises ArrangementError."""
         return self._builds.get(
-            lambda: build(self.arrangement(node), _picks(node), keep_rest=node.keep_rest),
+            lambda: build(self.arrangement(node), picks_of(node), keep_rest=node.keep_rest),
             node.members,
             node.picks,
             node.keep_rest,
@@ -167,21 +167,6 @@ class Evaluator:
 
 def _are_same(one: Sequence[Outline], two: Sequence[Outline]) -> bool:
     return len(one) == len(two) and all(map(is_, one, two))
-
-
-def _picks(node: RegionNode) -> list[Pick]:
-    """A node's picks, by the places of its active members."""
-    active = (member for member in node.members if member.is_active)
-    place = {member.id: number for number, member in enumerate(active)}
-
-    def cover(region: PickedRegion) -> frozenset[int] | None:
-        places = [place.get(member) for member in region.cover]
-        return None if None in places else frozenset(each for each in places if each is not None)
-
-    return [
-        Pick(tuple((cover(each), (each.x, each.y)) for each in pick.regions), pick.dropped)
-        for pick in node.picks
-    ]
 
 
 def primitive_outline(node: Node) -> Outline:

@@ -261,11 +261,21 @@ class GroupNode(NodeBase):
 
 
 class PickedRegion(Value):
-    """A region as it was picked: the members that cover it, and a point in it."""
+    """A region as it was picked.
+
+    Attributes:
+        cover: the members that cover it.
+        x, y: a point in it, in the build's own axes.
+        places: that point in the own axes of each member that covers it, with which it moves.
+        beside: the covers of its neighbours.
+
+    """
 
     cover: tuple[Id, ...]
     x: Coordinate
     y: Coordinate
+    places: tuple[tuple[Coordinate, Coordinate], ...] = ()
+    beside: tuple[tuple[Id, ...], ...] | None = None
 
 
 class RegionPick(Value):

@@ -7,6 +7,7 @@ from dotstack.core.drawing.commands.combining import MAX_PIECES
 from dotstack.core.drawing.commands.regions import pickable_in_order
 from dotstack.core.drawing.evaluate import Evaluator
 from dotstack.core.drawing.nodes import Drawing, Id, Node, PickedRegion, RegionNode, Value
+from dotstack.core.drawing.picking import picked_region
 from dotstack.core.drawing.places import place_of
 from dotstack.core.drawing.scene import for_tile
 from dotstack.core.errors import CommandError, LimitError
@@ -91,9 +92,7 @@ def _spots(arrangement: Arrangement, chosen: list[Node], affine: Affine) -> list
         x, y = affine.apply_to(*dot)
         spots.append(
             RegionSpot(
-                pick=PickedRegion(
-                    cover=tuple(chosen[i].id for i in sorted(region.cover)), x=dot[0], y=dot[1]
-                ),
+                pick=picked_region(region, (dot[0], dot[1]), chosen),
                 x=x,
                 y=y,
                 room=room * sqrt(larger),

@@ -3,9 +3,12 @@
 import numpy as np
 from scipy.special import ellipeinc
 
-from dotstack.core.geometry.arrays import Floats, Points, cross
+from dotstack.core.geometry.arrays import Floats, Ints, Points, cross
 from dotstack.core.geometry.segments import ARC, CUBIC, Segments
 
+# Of a cubic's length, how far a part and its halves may differ; and how often parts are halved.
+_AGREEING = 1e-11
+_HALVINGS = 50
 _GAUSS_NODES, _GAUSS_WEIGHTS = np.polynomial.legendre.leggauss(24)
 
 
@@ -56,20 +59,40 @@ def moments(segments: Segments, origin: complex = 0j) -> Points:
 def lengths(segments: Segments) -> Floats:
     """Arc lengths; lines and circles in closed form, ellipses by elliptic integrals.
 
-    Cubics by Gauss–Legendre quadrature with 24 nodes on each of 8 equal parts, split
-    further nowhere: the relative error is below 1e-9 but for cusps (there below 1e-4).
+    Cubics by Gauss–Legendre quadrature with 24 nodes, halved wherever the halves say otherwise:
+    the relative error is below 1e-9, also at cusps.
     """
     length = np.abs(segments.end - segments.start)
-    arc, cubic = segments.kind == ARC, segments.kind == CUBIC
+    arc, cubic = segments.kind == ARC, np.flatnonzero(segments.kind == CUBIC)
     if arc.any():
         length[arc] = _arc_lengths(segments.take(arc))
-    if cubic.any():
-        index = np.flatnonzero(cubic)[:, None]
-        edges = np.linspace(0.0, 1.0, 9)
-        t = (edges[:-1, None] + (_GAUSS_NODES + 1.0) / 16.0).ravel()
-        weights = np.tile(_GAUSS_WEIGHTS / 16.0, 8)
-        length[cubic] = np.abs(segments.velocity(index, t[None, :])) @ weights
+    length[cubic] = 0.0
+    index, low, high = cubic, np.zeros(len(cubic)), np.ones(len(cubic))
+    whole = _gauss_lengths(segments, index, low, high)
+    scale = np.zeros(len(segments))
+    scale[cubic] = whole
+    for _ in range(_HALVINGS):
+        if not len(index):
+            break
+        middle = (low + high) / 2
+        first = _gauss_lengths(segments, index, low, middle)
+        second = _gauss_lengths(segments, index, middle, high)
+        done = np.abs(first + second - whole) <= _AGREEING * scale[index]
+        np.add.at(length, index[done], (first + second)[done])
+        index = np.tile(index[~done], 2)
+        low, high = (
+            np.concatenate([one[~done], two[~done]]) for one, two in ((low, middle), (middle, high))
+        )
+        whole = np.concatenate([first[~done], second[~done]])
+    np.add.at(length, index, whole)
     return length
+
+
+def _gauss_lengths(segments: Segments, index: Ints, low: Floats, high: Floats) -> Floats:
+    t = low[:, None] + (high - low)[:, None] * (_GAUSS_NODES + 1.0) / 2.0
+    speed = np.abs(segments.velocity(index[:, None], t))
+    measured: Floats = (speed @ (_GAUSS_WEIGHTS / 2.0)) * (high - low)
+    return measured
 
 
 def _arc_lengths(arcs: Segments) -> Floats:

@@ -1550,7 +1550,13 @@ export interface components {
         };
         /**
          * PickedRegion
-         * @description A region as it was picked: the members that cover it, and a point in it.
+         * @description A region as it was picked.
+         *
+         *     Attributes:
+         *         cover: the members that cover it.
+         *         x, y: a point in it, in the build's own axes.
+         *         places: that point in the own axes of each member that covers it, with which it moves.
+         *         beside: the covers of its neighbours.
          */
         PickedRegion: {
             /** Cover */
@@ -1559,6 +1565,19 @@ export interface components {
             x: number;
             /** Y */
             y: number;
+            /**
+             * Places
+             * @default []
+             */
+            places?: [
+                number,
+                number
+            ][];
+            /**
+             * Beside
+             * @default null
+             */
+            beside?: string[][] | null;
         };
         /**
          * Placement

@@ -47,11 +47,13 @@ export const useClipboard = defineStore('clipboard', () => {
   function renewedRegions(node: Extract<Node, { kind: 'regions' }>): Node {
     const members = node.members.map((member) => renewed(member as Node));
     const names = new Map(node.members.map((member, i) => [member.id, members[i]!.id]));
+    const named = (cover: readonly string[]) => cover.map((key) => names.get(key) ?? key);
     const picks = (node.picks ?? []).map((pick) => ({
       ...pick,
       regions: pick.regions.map((region) => ({
         ...region,
-        cover: region.cover.map((key) => names.get(key) ?? key),
+        cover: named(region.cover),
+        beside: region.beside?.map(named) ?? null,
       })),
     }));
     return { ...node, members, picks } as Node;

@@ -4,7 +4,6 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from dotstack.core.combine import every_region
 from dotstack.core.drawing.commands.combining import MAX_COMBINED, MAX_PIECES, taken
 from dotstack.core.drawing.commands.command import Command
 from dotstack.core.drawing.commands.shapes import Ids
@@ -18,10 +17,10 @@ from dotstack.core.drawing.nodes import (
     Id,
     Name,
     Node,
-    PickedRegion,
     RegionNode,
     RegionPick,
 )
+from dotstack.core.drawing.picking import picked_region
 from dotstack.core.drawing.places import place_of, replaced
 from dotstack.core.errors import CommandError, LimitError
 
@@ -121,18 +120,12 @@ def pickable_in_order(drawing: Drawing, ids: tuple[str, ...]) -> list[Node]:
 
 
 def _picks_of_all(chosen: list[Node], evaluator: Evaluator) -> tuple[RegionPick, ...]:
-    found = every_region(evaluator.arranged([evaluator.outline(node) for node in chosen]))
+    arrangement = evaluator.arranged([evaluator.outline(node) for node in chosen])
+    found = [region for region in arrangement.regions if region.cover]
     if len(found) > MAX_PIECES:
         raise LimitError("pieces of one outcome", len(found), MAX_PIECES)
     return tuple(
-        RegionPick(
-            regions=tuple(
-                PickedRegion(cover=tuple(chosen[i].id for i in sorted(cover)), x=x, y=y)
-                for cover, (x, y) in pick.regions
-                if cover is not None
-            )
-        )
-        for pick in found
+        RegionPick(regions=(picked_region(region, region.spot[:2], chosen),)) for region in found
     )
 
 
