@@ -107,7 +107,7 @@ def _by_circles(segments: Segments, graph: Graph, half: Ints, tolerance: Toleran
         radius[by_angle],
         limit[by_angle],
     )
-    gap = np.remainder(np.diff(angle, prepend=0.0), 2 * np.pi)
+    gap = np.remainder(np.diff(angle[by_angle], prepend=0.0), 2 * np.pi)
     apart = gap > tolerance.turn_rad
     apart |= np.diff(origin, prepend=-1) != 0
     for _ in range(_WIDENINGS):

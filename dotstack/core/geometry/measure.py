@@ -138,7 +138,7 @@ def extremes(segments: Segments) -> Floats:
         angles = np.stack([flat_x, flat_x + np.pi, flat_y, flat_y + np.pi], axis=1)
         forward = np.sign(rows.sweep)[:, None] * (angles - rows.angle[:, None])
         # Of an arc of next to no sweep, infinitely far along is as good as past its end.
-        with np.errstate(over="ignore"):
+        with np.errstate(over="ignore", divide="ignore", invalid="ignore"):
             along = np.mod(forward, 2 * np.pi) / np.abs(rows.sweep)[:, None]
         t[arc] = np.where(along < 1.0, along, 0.0)
     cubic = segments.kind == CUBIC

@@ -1,0 +1,251 @@
+"""Arrangements: the inputs that once gave wrong answers, and what ``check`` sees."""
+
+import math
+import random
+from dataclasses import replace
+from itertools import pairwise
+
+import numpy as np
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from bench.families import FAMILIES, interlocked
+from dotstack.core.arrangement import Arrangement, faces, meetings, pole, rotation
+from dotstack.core.combine import difference, exclusion, union
+from dotstack.core.errors import ArrangementError
+from dotstack.core.geometry import Affine, Outline
+from dotstack.core.primitives import ellipse, polygon, rectangle, star
+from tests.strategies import at_any_scale, outlines
+
+LEAF = "M91.4 214.5c0 0 65.7 67.9 127.4 3Z"
+FAR_END = "M142.869627905162-85.5h400v600h-400Z"
+TOUCHING = "M91.4 214.5 70.856902366004 248.821729845684 53.501672971632 201.704813074796Z"
+CUSP = (1, 1, 0, 3, 3, 1, 2, 2, 0, 2, 2, 3, 2, 0, 3, 3, 2, 1, 3, 2)
+HOOKS = (
+    "M0 0H30V30H26V4H4V30H0Z",
+    "M23 37H-7V7h4V33H19V7h4Z",
+    "M200 0V-30h30v4H204V-4h26V0Z",
+    "M236-17V13H206V9h26V-13H206v-4Z",
+    "M400 0h30V60h-4V4H404V60h-4Z",
+    "M421 73H391V13h4V69h22V13h4Z",
+)
+
+
+def read(data: str) -> Outline:
+    return Outline.from_path_data(data)
+
+
+def cusp(noise: float, seed: int) -> Outline:
+    rng = random.Random(seed)
+    numbers = [repr(value + rng.uniform(-noise, noise)) for value in CUSP]
+    return read("M{} {}C{} {} {} {} {} {}L{} {} {} {} {} {}C{} {} {} {} {} {}Z".format(*numbers))
+
+
+@pytest.mark.parametrize("handle", ["0", "1e-15", "1e-13", "1e-10", "1e-7"])
+def test_a_handle_on_its_node_gives_no_direction(handle: str) -> None:
+    assert union([read(f"M100 0H0C300 100 100 {handle} 100 0L300 200Z")]).area == pytest.approx(
+        3000
+    )
+
+
+def test_a_cut_leaf_joined_at_its_node_keeps_its_area() -> None:
+    cut = difference(read(LEAF), [read(FAR_END)])
+    assert union([cut, read(TOUCHING)]).area == pytest.approx(1654.803, abs=1e-3)
+
+
+@pytest.mark.parametrize("digits", range(12, 18))
+def test_a_cusp_that_an_edge_passes_is_the_same_under_noise(digits: int) -> None:
+    for seed in range(3):
+        assert union([cusp(10.0**-digits, seed)]).area == pytest.approx(2.22272787, abs=1e-7)
+
+
+def test_an_outline_with_next_to_no_corners_does_not_vanish() -> None:
+    square = "M0 0H99.9999999L100 .0000001V99.9999999L99.9999999 100H.0000001L0 99.9999999Z"
+    joined = union([read(square)])
+    assert joined.area == pytest.approx(10_000)
+    assert joined.node_count == 4
+
+
+@given(
+    st.lists(st.tuples(*[st.floats(0, 100)] * 2), min_size=3, max_size=3),
+    st.sampled_from([6, 7, 8]),
+)
+def test_a_triangle_joined_with_its_own_path_data_stays_one(
+    corners: tuple[tuple[float, float], ...], precision: int
+) -> None:
+    triangle = read("M" + "L".join(f"{x!r} {y!r}" for x, y in corners) + "Z")
+    joined = union([triangle, read(triangle.to_path_data(precision))])
+    assert union([joined]).area == pytest.approx(union([triangle]).area, abs=1e-3)
+    assert union([joined]).node_count == joined.node_count
+
+
+def test_pieces_that_interlock_without_touching_lie_side_by_side() -> None:
+    arrangement = Arrangement.of([read(data) for data in HOOKS])
+    assert arrangement.repairs == 0
+    assert sorted(len(region.cover) for region in arrangement.regions) == [1] * 6
+
+
+@given(st.randoms(use_true_random=False))
+def test_interlocked_combs_need_no_repair_and_keep_their_areas(rng: random.Random) -> None:
+    shapes = interlocked(rng)
+    arrangement = Arrangement.of(shapes)
+    assert arrangement.repairs == 0
+    assert union(shapes).area == pytest.approx(sum(abs(shape.area) for shape in shapes))
+
+
+def test_rings_within_rings_are_nested_to_the_last() -> None:
+    rings = [ellipse(r, r * 0.8, inner=0.95) for r in range(2, 40, 3)]
+    turned = [ring.transformed(Affine.rotation_deg(3 * i)) for i, ring in enumerate(rings)]
+    arrangement = Arrangement.of(turned)
+    assert sorted(len(region.cover) for region in arrangement.regions) == [0] * 13 + [1] * 13
+    assert union(turned).area == pytest.approx(sum(ring.area for ring in rings))
+
+
+def marks(family: str) -> list[Arrangement]:
+    rng = random.Random(family)
+    return [Arrangement.of(FAMILIES[family](rng)) for _ in range(4)]
+
+
+@pytest.mark.parametrize("family", ["mixed", "blobs", "tangent", "shared edges", "concentric"])
+def test_check_sees_every_two_half_edges_that_have_changed_places(family: str) -> None:
+    for arrangement in marks(family):
+        order, graph = arrangement._faces.order, arrangement._graph
+        origin = rotation.origins(graph)[order]
+        for first, last in pairwise([*np.flatnonzero(np.diff(origin, prepend=-1)), len(origin)]):
+            # Of two, either may come first.
+            for place in range(first, last) if last - first > 2 else ():
+                other = place + 1 if place + 1 < last else first
+                wrong = order.copy()
+                wrong[[place, other]] = order[[other, place]]
+                with np.errstate(all="ignore"):
+                    found = faces.gone_round(
+                        arrangement._given.segments, graph, arrangement._given.tolerance, wrong
+                    )
+                with pytest.raises(ArrangementError):
+                    replace(arrangement, _faces=found).check()
+
+
+def test_check_sees_parts_in_the_wrong_face_and_windings_that_disagree() -> None:
+    plate = [rectangle(100, 100), ellipse(10, 10), ellipse(30, 30, inner=0.5)]
+    moved = plate[1].transformed(Affine.translation(80, 0))
+    arrangement = Arrangement.of([plate[0], moved, plate[2]])
+    arrangement.check()
+    faces_ = arrangement._faces
+    label = faces_.of_half_edge.copy()
+    inner = int(label.max())
+    label[label == inner] = 0
+    with pytest.raises(ArrangementError):
+        replace(arrangement, _faces=replace(faces_, of_half_edge=label)).check()
+    graph = arrangement._graph
+    passes = replace(graph.runs, passes=graph.runs.passes * 2 - (graph.runs.edge == 0))
+    with pytest.raises(ArrangementError, match="windings"):
+        replace(arrangement, _graph=replace(graph, runs=passes)).check()
+
+
+def test_check_sees_edges_that_cross_where_no_vertex_is() -> None:
+    # The arrangement of two discs apart, told of two that overlap.
+    apart = Arrangement.of(
+        [ellipse(10, 10), ellipse(10, 10).transformed(Affine.translation(30, 0))]
+    )
+    overlapping = apart._faces.frame.edges.translated(0)
+    shift = np.where(overlapping.p.real > overlapping.p.real.mean(), -15.0, 0.0)
+    moved = replace(
+        overlapping,
+        start=overlapping.start + shift, end=overlapping.end + shift, p=overlapping.p + shift,
+    )  # fmt: skip
+    frame = faces.Frame(moved, 0.0, apart._given.tolerance.snap)
+    with pytest.raises(ArrangementError, match="side by side"):
+        replace(apart, _faces=replace(apart._faces, frame=frame)).check()
+
+
+def test_copies_in_place_are_one_outline_whichever_way_they_run() -> None:
+    shape = star(7, 20, 20, 0.4).transformed(Affine.rotation_deg(3))
+    nodes = shape.segments.start[::-1].tolist()
+    back = read("M" + "L".join(f"{node.real!r} {node.imag!r}" for node in nodes) + "Z")
+    joined = union([shape] * 500 + [back] * 500)
+    assert joined.node_count == 14
+    assert exclusion([shape, back]).is_empty
+    assert exclusion([shape, shape, back]).area == pytest.approx(shape.area)
+    (region,) = Arrangement.of([shape] * 30).regions
+    assert region.cover == frozenset(range(30))
+
+
+def test_a_disc_spun_about_its_own_centre_is_a_disc() -> None:
+    disc = ellipse(50, 50)
+    spun = [disc.transformed(Affine.rotation_deg(3.6 * k)) for k in range(100)]
+    assert union(spun).node_count == 2
+
+
+def test_outlines_in_one_place_each_meet_the_others() -> None:
+    disc, box = ellipse(10, 10), rectangle(40, 4)
+    a, b, points = meetings([disc, disc, box])
+    met = sorted(zip(a.tolist(), b.tolist(), strict=True))
+    assert met == [(0, 2)] * 4 + [(1, 2)] * 4
+    assert np.abs(np.abs(points) - 10).max() < 1e-9
+
+
+def test_moving_one_of_some_copies_follows_as_all_anew_does() -> None:
+    box = rectangle(30, 20)
+    shapes = [box, box, ellipse(20, 12), rectangle(9, 60), ellipse(20, 12)]
+    last = Arrangement.of(shapes)
+    for step in range(6):
+        at = step % len(shapes)
+        shapes[at] = shapes[at].transformed(Affine.translation(7, 3 - step))
+        last = Arrangement.of(shapes, last)
+        anew = Arrangement.of(shapes)
+        assert sorted(last.areas[1:]) == pytest.approx(sorted(anew.areas[1:]))
+
+
+def test_noisy_lines_through_one_point_meet_in_one() -> None:
+    rng = random.Random(2)
+    bowties = []
+    for k in range(40):
+        ends = [100 * np.exp(1j * math.pi * (k + part) / 40) for part in (0.0, 0.4)]
+        corners = [ends[0], -ends[0], -ends[1], ends[1]]
+        noisy = [
+            complex(p) + complex(rng.uniform(-1, 1), rng.uniform(-1, 1)) * 1e-11 for p in corners
+        ]
+        bowties.append(read("M" + "L".join(f"{p.real!r} {p.imag!r}" for p in noisy) + "Z"))
+    arrangement = Arrangement.of(bowties)
+    assert arrangement.repairs == 0
+    assert len(arrangement.regions) == 80
+
+
+@settings(max_examples=60)
+@given(at_any_scale(st.lists(outlines, min_size=1, max_size=3)))
+def test_dots_lie_in_the_widest_place_of_any_region(operands: list[Outline]) -> None:
+    for region in Arrangement.of(operands).regions:
+        x, y = region.dot
+        outline = region.outline
+        extent = max(outline.bounds[2] - outline.bounds[0], outline.bounds[3] - outline.bounds[1])
+        if region.area < 1e-7 * extent**2:
+            continue
+        assert outline.contains(x, y)
+        room, _ = outline.nearest(x, y)
+        rng = random.Random(1)
+        for _ in range(30):
+            spot = [
+                rng.uniform(low, high) for low, high in zip(outline.bounds[:2], outline.bounds[2:])
+            ]
+            if outline.contains(*spot):
+                assert outline.nearest(*spot)[0] * 0.99 <= room
+
+
+@pytest.mark.parametrize(
+    ("outline", "radius"),
+    [
+        (ellipse(50, 50), 50),
+        (rectangle(100, 2), 1),
+        (polygon(3, 10, 10), 5),
+        (ellipse(50, 50, inner=0.8), 5),
+        (ellipse(50, 50, inner=0.99), 0.25),
+        (read("M0 0C10 0 10 0 10 10C10 0 10 0 20 0C10 0 10 0 10 -10C10 0 10 0 0 0Z"), 1.76777),
+        (read("M5 5L15 5L10 5Z"), 0),
+        (read("M5 5L5 5Z"), 0),
+    ],
+)
+def test_dots_of_rings_cusps_and_next_to_nothing(outline: Outline, radius: float) -> None:
+    x, y, found = pole.inscribed_circle(outline)
+    assert found == pytest.approx(radius, rel=0.01)
+    assert math.isfinite(x + y)
