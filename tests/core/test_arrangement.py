@@ -144,17 +144,14 @@ def test_check_sees_parts_in_the_wrong_face_and_windings_that_disagree() -> None
 
 
 def test_check_sees_edges_that_cross_where_no_vertex_is() -> None:
-    # The arrangement of two discs apart, told of two that overlap.
-    apart = Arrangement.of(
-        [ellipse(10, 10), ellipse(10, 10).transformed(Affine.translation(30, 0))]
-    )
-    overlapping = apart._faces.frame.edges.translated(0)
-    shift = np.where(overlapping.p.real > overlapping.p.real.mean(), -15.0, 0.0)
-    moved = replace(
-        overlapping,
-        start=overlapping.start + shift, end=overlapping.end + shift, p=overlapping.p + shift,
-    )  # fmt: skip
-    frame = faces.Frame(moved, 0.0, apart._given.tolerance.snap)
+    # The arrangement of two discs apart, shown the edges of two that overlap.
+    disc = ellipse(10, 10)
+    apart = Arrangement.of([disc, disc.transformed(Affine.translation(30, 0))])
+    edges = apart._faces.frame.turned(-0.7).edges
+    away = edges.p - edges.p.mean()
+    by = -0.5 * away
+    moved = replace(edges, start=edges.start + by, end=edges.end + by, p=edges.p + by)
+    frame = faces.Frame(moved, 0.7, apart._given.tolerance.snap)
     with pytest.raises(ArrangementError, match="side by side"):
         replace(apart, _faces=replace(apart._faces, frame=frame)).check()
 

@@ -1,6 +1,7 @@
 """Outlines: measures, maps, path data."""
 
 import math
+from itertools import pairwise
 
 import numpy as np
 import pytest
@@ -8,11 +9,12 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from dotstack.core.errors import GeometryError, PathDataError
-from dotstack.core.geometry import Affine, Outline
+from dotstack.core.geometry import Affine, Outline, measure
 from dotstack.core.primitives import ellipse, rectangle
 from tests.strategies import assert_outlines_equal, outlines
 
 _factors = st.floats(0.1, 10)
+_places = st.one_of(st.integers(0, 10).map(float), st.floats(0, 10))
 
 
 @pytest.mark.parametrize(
@@ -90,6 +92,29 @@ def test_a_point_is_inside_by_the_winding_that_a_fine_polygon_has(
 )
 def test_path_data_is_written_in_its_shortest_form(data: str, shortest: str) -> None:
     assert Outline.from_path_data(data).to_path_data() == shortest
+
+
+@given(st.tuples(*[st.builds(complex, _places, _places)] * 4), st.integers(0, 4))
+def test_lengths_of_cubics_hold_their_bound(points: tuple[complex, ...], kind: int) -> None:
+    a, b, c, d = points
+    # Handles on their nodes, and an exact cusp: where both handles' lines have one middle.
+    b, c = [(b, c), (a, c), (b, d), (a, d), (a + 2 * (d - a), a - (d - a))][kind]
+    data = f"M{a.real!r} {a.imag!r}C" + " ".join(f"{p.real!r} {p.imag!r}" for p in (b, c, d))
+    segments = Outline.from_path_data(data).segments
+    # By Gauss and Legendre too, but on parts that shrink towards every place of least speed.
+    speed = np.polynomial.Polynomial([3 * (b - a), 6 * (a - 2 * b + c), 3 * (d - a + 3 * (b - c))])
+    slow = [root.real for root in [*speed.roots(), *speed.deriv().roots()] if 0 < root.real < 1]
+    marks = sorted({0.0, 1.0, *slow})
+    nodes, weights = np.polynomial.legendre.leggauss(40)
+    total = 0.0
+    for low, high in pairwise(marks):
+        middle = (low + high) / 2
+        for end in (low, high):
+            cuts = end + (middle - end) * 0.5 ** np.arange(45)
+            for one, two in pairwise([*cuts, end]):
+                t = (one + two) / 2 + (two - one) / 2 * nodes
+                total += abs(two - one) / 2 * float(np.abs(speed(t)) @ weights)
+    assert measure.lengths(segments)[0] == pytest.approx(total, rel=1e-9, abs=1e-12)
 
 
 @given(outlines)

@@ -5,7 +5,10 @@ from itertools import pairwise
 from typing import Any
 
 import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
 
+from dotstack.core.combine import Build
 from dotstack.core.drawing import Drawing, Evaluator
 from dotstack.core.drawing.nodes import RegionNode
 from dotstack.core.drawing.region_map import RegionMap, region_map
@@ -233,3 +236,81 @@ def test_the_regions_of_what_a_group_holds_are_picked_inside_it() -> None:
     built = made(grouped, pick(grouped, "r0 r1 r2"), keep_rest=False)
     assert stack(built) == ["group"]
     assert areas(built) == pytest.approx([ALL], rel=1e-6)
+
+
+BAR = {"kind": "rectangle", "name": "Bar", "width": 20, "height": 140, "fill": "#C98A1B"}
+
+
+def bar_across_a_disc() -> tuple[Drawing, list[dict[str, Any]]]:
+    """A disc with a bar across, and picks of the disc's two sides, the left one first."""
+    disc = {**DISC, "rx": 50, "ry": 50}
+    drawing = drawn(at(disc, 100, 100, id="disc"), at(BAR, 100, 100, id="bar"))
+    spots = [spot for spot in regions(drawing, "disc", "bar").spots if spot.pick.cover == ("disc",)]
+    sides = sorted(spots, key=lambda spot: spot.x)
+    return drawing, [{"regions": [side.pick.model_dump()]} for side in sides]
+
+
+@pytest.mark.parametrize(
+    ("known", "dx", "dy"),
+    [("places", 30, 30), ("places", -60, 10), ("points", 30, 30), ("points", 400, 0)],
+)
+def test_both_sides_of_a_disc_are_found_again_when_all_members_move(
+    known: str, dx: float, dy: float
+) -> None:
+    drawing, picks = bar_across_a_disc()
+    if known == "points":
+        # As drawings have them that were kept before places were.
+        for pick in picks:
+            region = pick["regions"][0]
+            pick["regions"] = [{key: region[key] for key in ("cover", "x", "y")}]
+    how = {"ids": ("disc", "bar"), "id": "sides", "name": "Sides", "picks": picks}
+    built = do(drawing, "build-regions", keep_rest=False, **how)
+    moved = do(built, "transform", ids=["disc", "bar"], by={"e": dx, "f": dy})
+    assert None not in [place for (place,) in regions(moved, "sides").found]
+    for drawing_, shift in ((built, 0.0), (moved, dx)):
+        bounds = [piece.outline.bounds for piece in build_of(drawing_).pieces]
+        assert [bound[0] for bound in bounds] == pytest.approx([50 + shift, 110 + shift])
+
+
+def build_of(drawing: Drawing) -> Build:
+    (build,) = (node for node in drawing.plates[0].nodes if isinstance(node, RegionNode))
+    return Evaluator().build(build)
+
+
+@settings(max_examples=25)
+@given(st.data())
+def test_every_picked_region_is_found_again_wherever_its_members_go(data: st.DataObject) -> None:
+    place = st.integers(60, 180)
+    kinds = [DISC, {**BAR, "height": 90}, {**BAR, "width": 90, "height": 16}]
+    shapes = data.draw(
+        st.lists(st.tuples(st.sampled_from(kinds), place, place), min_size=2, max_size=5)
+    )
+    drawing = drawn(*(at(kind, x, y, id=f"s{i}") for i, (kind, x, y) in enumerate(shapes)))
+    ids = tuple(f"s{i}" for i in range(len(shapes)))
+    picks = [
+        {"regions": [spot.pick.model_dump()]}
+        for spot in regions(drawing, *ids).spots
+        if spot.pick.cover
+    ]
+    how = {"ids": ids, "id": "all", "name": "All", "picks": picks, "keep_rest": False}
+    built = do(drawing, "build-regions", **how)
+    angle = math.radians(data.draw(st.integers(0, 359)))
+    by = {
+        "a": math.cos(angle), "b": math.sin(angle), "c": -math.sin(angle), "d": math.cos(angle),
+        "e": data.draw(st.integers(-300, 300)), "f": data.draw(st.integers(-300, 300)),
+    }  # fmt: skip
+    moved = do(built, "transform", ids=list(ids), by=by)
+    before, after = build_of(built), build_of(moved)
+    assert None not in [place for (place,) in after.found]
+    sizes = [{piece.pick: piece.outline.area for piece in made.pieces} for made in (before, after)]
+    assert sizes[1] == pytest.approx(sizes[0], rel=1e-6)
+
+
+def test_of_two_picks_for_one_region_that_is_left_one_is_a_finding() -> None:
+    drawing, picks = bar_across_a_disc()
+    how = {"ids": ("disc", "bar"), "id": "sides", "name": "Sides", "picks": picks}
+    built = do(drawing, "build-regions", keep_rest=False, **how)
+    aside = do(built, "transform", ids=["bar"], by={"e": 45})
+    found = [place for (place,) in regions(aside, "sides").found]
+    assert len(build_of(aside).pieces) == 1
+    assert [place is None for place in found] == [False, True]
