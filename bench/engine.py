@@ -1,15 +1,18 @@
 """Times the engine beside its peers: ``make bench``. Figures are medians of one run."""
 
+import itertools
+import resource
 import statistics
 import time
 import tracemalloc
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
 
 import numpy as np
 
-from bench import peers
+from bench import peers, real
 from bench.workloads import WORKLOADS, blobs, rings
-from dotstack.core.arrangement import Arrangement
+from dotstack.core import primitives
+from dotstack.core.arrangement import Arrangement, pole
 from dotstack.core.combine import union
 from dotstack.core.geometry import Affine, Outline
 
@@ -46,7 +49,7 @@ def regions(outlines: list[Outline]) -> list[tuple[float, frozenset[int]]]:
 def main() -> None:
     """Prints the table of workloads, then growth and the live compounds."""
     head = ("workload", "segments", "union", "compiled", "flattened", "ratio",
-            "regions", "compiled", "flattened", "ratio", "MiB")  # fmt: skip
+            "regions", "compiled", "flattened", "ratio", "check", "MiB")  # fmt: skip
     print("Milliseconds; a ratio is ours to the best peer's, below 1 where we are ahead.\n")
     print(("{:>10}" * len(head)).format(*head))
     for name, make in WORKLOADS.items():
@@ -63,7 +66,10 @@ def main() -> None:
             milliseconds(peers.flattened_regions, polygons),
         ]
         count = sum(len(outline.segments) for outline in outlines)
-        figures = [*joined, ratio(joined), *parted, ratio(parted), peak_mib(regions, outlines)]
+        # What of the time for all regions goes into checking them.
+        check = milliseconds(Arrangement.of(outlines).check)
+        figures = [*joined, ratio(joined), *parted, ratio(parted), check]
+        figures.append(peak_mib(regions, outlines))
         print(f"{name:>10}{count:>10}" + "".join(f"{figure:>10.2f}" for figure in figures))
     print("\nrings, ever more of them at one density: all regions")
     counts = (15, 30, 60, 120, 240, 480)
@@ -72,10 +78,39 @@ def main() -> None:
         print(f"{count:>10}{time_:>10.1f}")
     exponent = np.polyfit(np.log(counts), np.log(times), 1)[0]
     print(f"time grows with the count to the power of {exponent:.2f}")
+    print("\nmany: whole process's peak memory so far, and the time of one union")
+    for name, outlines in crowds():
+        start = time.perf_counter()
+        union(outlines)
+        peak = resource.getrusage(resource.RUSAGE_SELF).ru_maxrss / 1024
+        print(f"{name:>40}{1000 * (time.perf_counter() - start):>10.0f} ms{peak:>8.0f} MiB")
+    print("\nregions' dots")
+    for name, outline in SHAPES.items():
+        print(f"{name:>40}{milliseconds(pole.inscribed_circle, outline):>10.2f} ms")
     print("\nlive: one member of a compound moved, against all evaluated anew")
     for count in (20, 200):
         moved, whole = live(count)
         print(f"{count:>10}{moved:>10.1f}{whole:>10.1f}")
+
+
+def crowds() -> Iterator[tuple[str, list[Outline]]]:
+    """Many outlines: in one place, turned about one centre, and side by side."""
+    yield "an ellipse 1,000 times", [primitives.ellipse(30, 20)] * 1000
+    disc = primitives.ellipse(50, 50)
+    turns = (Affine.rotation_deg(1.2 * k) for k in range(300))
+    yield "a disc spun about its centre 300 times", [disc.transformed(turn) for turn in turns]
+    icons = itertools.islice(real.icons(), 3000)
+    there = (Affine.translation(26 * (k % 55), 26 * (k // 55)) for k in itertools.count())
+    yield "3,000 icons side by side", [icon.transformed(by) for icon, by in zip(icons, there)]
+
+
+SHAPES = {
+    "a disc": primitives.ellipse(50, 50),
+    "a bar 50 times as long as wide": primitives.rectangle(100, 2),
+    "a ring of a tenth of its width": primitives.ellipse(50, 50, inner=0.8),
+    "a thin ring, of a hundredth": primitives.ellipse(50, 50, inner=0.98),
+    "a star with 60 points": primitives.star(60, 50, 50, 0.4),
+}
 
 
 def ratio(figures: list[float]) -> float:

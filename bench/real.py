@@ -33,7 +33,7 @@ def pairs(family: str, seed: int) -> Iterator[list[Outline]]:
     if family == "sheets of icons":
         yield from _sheets(rng)
         return
-    shapes = _icons() if family == "icons" else _glyphs(FONTS[family])
+    shapes = icons() if family == "icons" else _glyphs(FONTS[family])
     for shape, neighbour in pairwise(shapes):
         x0, y0, x1, y1 = shape.bounds
         size = max(x1 - x0, y1 - y0)
@@ -45,7 +45,7 @@ def pairs(family: str, seed: int) -> Iterator[list[Outline]]:
 
 def _sheets(rng: random.Random) -> Iterator[list[Outline]]:
     """Icons side by side, some sheets with a box behind them all; fifty on most sheets."""
-    shapes = list(_icons())
+    shapes = list(icons())
     while True:
         count = rng.choice(_SHEETS) if rng.random() < 0.04 else _SHEETS[0]
         across = math.isqrt(count)
@@ -70,7 +70,8 @@ def _glyphs(path: Path) -> Iterator[Outline]:
             yield outline
 
 
-def _icons() -> Iterator[Outline]:
+def icons() -> Iterator[Outline]:
+    """The icons of the set, in its order."""
     for data in re.findall(r'= "([^"]+)"', ICONS.read_text(encoding="utf-8")):
         # Icons are filled, so that their contours are closed whether they say so or not.
         closed = re.sub(r"(?<=.)(?=[Mm])", "Z", re.sub(r"[zZ]", "", data)) + "Z"

@@ -28,7 +28,7 @@ from dotstack.core.geometry.flat import Pieces
 from dotstack.core.geometry.outline import Outline
 
 # The rungs of the repair ladder: how much coarser each is. The first is the ordinary case.
-_LADDER = (1.0, 20.0, 400.0)
+_LADDER = (1.0, 4.0, 20.0, 100.0, 500.0, 2500.0)
 _MAX_SNAP = 1e-6
 _SPOT_ERROR = 0.1
 
@@ -178,8 +178,10 @@ class Arrangement:
 
         Euler's formula V − E + F = 1 + C for C components; one outer cycle a component;
         every edge with a face on both sides; across every edge each winding number changes
-        by just what the operand passes there; bounded faces of no negative area, which
-        together fill what the outer cycles enclose.
+        by just what the operand passes there; bounded faces of no negative area; and what a
+        point on each edge sees ahead bounds the same face as the edge does, by geometry alone,
+        see ``faces.contradict_sight``: so that faces are neither joined nor parted wrongly, and
+        no edges cross where there is no vertex.
         """
         fault = self._fault()
         if fault:
