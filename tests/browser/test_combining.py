@@ -214,6 +214,31 @@ def test_regions_are_kept_fused_and_dropped_by_their_dots(editor: Editor, tmp_pa
     assert len(editor.stack()) == len(before) + 1
 
 
+def test_both_sides_of_a_disc_stay_picked_when_it_is_moved_with_what_parts_it(
+    editor: Editor, tmp_path: Path
+) -> None:
+    editor.type_shape("1", (108, 98), radius=50)
+    paint(editor, "moss")
+    editor.type_shape("2", (108, 98), width=20, height=140)
+    editor.press("Control+a")
+    picking = Regions(editor)
+    sides = editor.page.get_by_label("Circle:")
+    expect(sides).to_have_count(2)
+    for side in sides.all():
+        side.click()
+    picking.count("2 kept")
+    editor.page.get_by_role("radio", name="goes").click()
+    picking.apply()
+    before = [outline.bounds for _, outline in editor.exported(tmp_path)]
+    editor.pick("Circle", "Box")
+    editor.press(*["Shift+ArrowRight"] * 3, *["Shift+ArrowDown"] * 3)
+    editor.saved()
+    after = [outline.bounds for _, outline in editor.exported(tmp_path)]
+    assert len(after) == 2
+    for now, then in zip(sorted(after), sorted(before), strict=True):
+        assert now == pytest.approx([edge + 30 for edge in then], abs=1e-3)
+
+
 def test_regions_are_picked_by_keyboard_alone(editor: Editor, tmp_path: Path) -> None:
     page = editor.page
     discs(editor, "moss", "mustard")
