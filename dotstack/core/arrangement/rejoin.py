@@ -110,7 +110,8 @@ def _lines(rows: Segments, offsets: Ints, tolerance: Tolerance) -> tuple[Segment
     while True:
         first = np.flatnonzero(kept)
         off = _off_chords(start, end, first)
-        far = _farthest(off, first)
+        # Of a side along the chord, whose nodes are all as far, the first is a corner.
+        far = _farthest(off, first, tolerance.course)
         far = far[off[far] > tolerance.course]
         if not len(far):
             break
@@ -140,11 +141,16 @@ def _chains(rows: Segments, lines: Bools, offsets: Ints) -> tuple[Ints, Bools, B
     return order, chained, closed
 
 
-def _farthest(off: Floats, first: Ints) -> Ints:
-    """The place of the largest value in each group; groups begin at ``first``."""
+def _farthest(off: Floats, first: Ints, even: float = 0.0) -> Ints:
+    """The place of the largest value in each group; groups begin at ``first``.
+
+    Of values above ``even`` that differ by less than that, the first one's.
+    """
     group = np.repeat(np.arange(len(first)), np.diff(np.append(first, len(off))))
-    largest = np.flatnonzero(off == np.maximum.reduceat(off, first)[group])
-    return largest[np.searchsorted(largest, first)]
+    largest = np.maximum.reduceat(off, first)
+    bar = np.where(largest > even, np.maximum(largest - even, np.nextafter(even, np.inf)), largest)
+    places = np.flatnonzero(off >= bar[group])
+    return places[np.searchsorted(places, first)]
 
 
 def _off_chords(start: Points, end: Points, first: Ints) -> Floats:
