@@ -28,7 +28,6 @@ from dotstack.core.formats import (
 )
 from dotstack.core.formats.picture import Shading
 from dotstack.core.geometry import Outline, bundle, closed_part
-from dotstack.core.geometry.respelling import without_arcs
 
 _MOST_PIXELS = 400_000_000
 _MEDIA = {
@@ -151,13 +150,10 @@ class Exported:
 
 def writing(choice: AnyExport) -> Writing:
     """How outlines are to be written in the pictures that are exported so."""
-    if isinstance(choice, SvgExport | SpriteExport):
-        precision = choice.precision
-        return lambda outline: outline.to_path_data(precision)
-    if isinstance(choice, PngExport | IcoExport | SiteExport):
-        # What makes pixels of them draws arcs to a tenth of one only, curves far better.
-        return lambda outline: for_file(without_arcs(outline))
-    return for_file
+    if not isinstance(choice, SvgExport | SpriteExport):
+        return for_file
+    precision = choice.precision
+    return lambda outline: outline.to_path_data(precision)
 
 
 def export(
