@@ -118,13 +118,15 @@ def _beside(frame: Frame, component: Ints, cycle: Ints, count: int) -> Ints:
     """
     beside = np.full(count, -1)
     todo = np.arange(count if count > 1 else 0)
-    for _ in range(_LOOKS):
+    for turn in range(_LOOKS):
         if not len(todo):
             break
+        if turn:
+            frame = frame.turned(_NEXT_RAD)
         seen = frame.look(frame.rightmost(component, count)[todo], todo, component)
         half = 2 * seen.edge + ~seen.left
         beside[todo] = np.where(seen.edge < 0, -1, cycle[half])
-        todo, frame = todo[~seen.sure], frame.turned(_NEXT_RAD)
+        todo = todo[~seen.sure]
     return beside
 
 
