@@ -131,28 +131,23 @@ def _met_among(
 ) -> tuple[Ints, Floats, Ints, Floats]:
     """Where gaps between parameters ``ends``, shape (n, 2), are crossed or touched.
 
-    Looked at by samples at ``shares`` of each interval. At ends where the curves are
-    ``held`` together, shape (n, 2), they do not count as meeting.
+    Looked at by samples at ``shares`` of each interval. Curves that are ``held`` together at
+    its ends, shape (n, 2), do not meet again before they have parted.
     """
     t = ends[:, :1] + shares * (ends[:, 1:] - ends[:, :1])
     u, offset, slope = gap.at(t)
     reach = _least_offsets(t, offset, slope)
-    # Where they are held, and as far as nothing can be told, what counts is how they part.
-    span = ends[:, 1] - ends[:, 0]
-    vague = held.any(axis=1, keepdims=True) & (np.abs(offset) <= tolerance.noise)
-    vague[:, 0] |= held[:, 0]
-    side = np.where(vague, np.where(held[:, 0], slope[:, 0] * span, offset[:, -1])[:, None], offset)
-    vague[:, -1] |= held[:, 1]
-    side[:, -1] = np.where(held[:, 1], -slope[:, -1] * span, side[:, -1])
+    vague = _vague(gap, t, offset, held, tolerance)
+    side = np.where(vague, 0.0, offset)
     meet = (reach <= tolerance.snap) | (side[:, :-1] * side[:, 1:] <= 0)
     keep = meet.any(axis=1) & (np.abs(offset).max(axis=1, initial=0.0) > tolerance.noise)
     gap, t, u, side, slope, reach, vague = (
         gap.take(keep), t[keep], u[keep], side[keep], slope[keep], reach[keep], vague[keep],
     )  # fmt: skip
     turns = (slope[:, :-1] * slope[:, 1:] < 0) & (reach <= tolerance.snap)
+    turns &= ~(vague[:, :-1] | vague[:, 1:])
     row, column = np.nonzero(turns)
-    none = np.full(len(row), np.nan)
-    turn_t = _bracketed(gap.take(row), t[row, column], t[row, column + 1], 2, none)
+    turn_t = _bracketed(gap.take(row), t[row, column], t[row, column + 1], 2)
     turn_u, turn_offset, _ = gap.take(row).at(turn_t)
     touch = np.abs(turn_offset) <= tolerance.snap
     # The extremes join the samples; a touch counts as zero, so that no root is seen beside it.
@@ -160,15 +155,12 @@ def _met_among(
     all_row = np.concatenate([np.repeat(np.arange(n), len(shares)), row])
     all_t, all_u = np.concatenate([t.ravel(), turn_t]), np.concatenate([u.ravel(), turn_u])
     all_side = np.concatenate([side.ravel(), np.where(touch, 0.0, turn_offset)])
-    all_vague = np.concatenate([vague.ravel(), np.zeros(len(row), np.bool_)])
     order = np.lexsort((all_t, all_row))
-    all_row, all_t, all_u, all_side, all_vague = (
-        v[order] for v in (all_row, all_t, all_u, all_side, all_vague)
-    )
+    all_row, all_t, all_u, all_side = (v[order] for v in (all_row, all_t, all_u, all_side))
     change = (all_row[:-1] == all_row[1:]) & (all_side[:-1] * all_side[1:] < 0)
     at = np.flatnonzero(change)
     crossing = gap.take(all_row[at])
-    root_t, root_u = _roots(crossing, all_t, all_u, all_side, all_vague, at, tolerance)
+    root_t, root_u = _roots(crossing, all_t, all_u, all_side, at, tolerance)
     a = np.concatenate([crossing.left, gap.left[row[touch]]])
     b = np.concatenate([crossing.right, gap.right[row[touch]]])
     t, u = np.concatenate([root_t, turn_t[touch]]), np.concatenate([root_u, turn_u[touch]])
@@ -209,6 +201,24 @@ def _held(gap: _Gap, t: Floats, tolerance: Tolerance) -> Bools:
     return at_end & (np.abs(offset) <= tolerance.snap)
 
 
+def _vague(gap: _Gap, t: Floats, offset: Floats, held: Bools, tolerance: Tolerance) -> Bools:
+    """At which parameters (n, k) nothing is told, for the curves have not parted yet.
+
+    They do so where they differ by more than *noise*; within *blur* of the node that holds
+    them, shape (n, 2) for both ends, by more than *snap*: it may have been moved by as much.
+    """
+    vague = np.zeros(t.shape, np.bool_)
+    rows = np.flatnonzero(held.any(axis=1))
+    point, _ = gap.one.take(rows).at(t[rows])
+    apart = np.abs(offset[rows])
+    for end, way in ((0, slice(None)), (-1, slice(None, None, -1))):
+        away = np.abs(point - point[:, [end]])
+        near = apart <= np.where(away <= tolerance.blur, tolerance.snap, tolerance.noise)
+        near[:, way] = np.logical_and.accumulate(near[:, way], axis=1)
+        vague[rows] |= near & held[rows][:, [end]]
+    return vague
+
+
 def _least_offsets(t: Floats, offset: Floats, slope: Floats) -> Floats:
     """A lower bound of |offset| between neighbouring samples, shape (n, samples − 1).
 
@@ -225,13 +235,12 @@ def _least_offsets(t: Floats, offset: Floats, slope: Floats) -> Floats:
 
 
 def _roots(
-    gap: _Gap, t: Floats, u: Floats, offset: Floats, held: Bools, at: Ints, tolerance: Tolerance
+    gap: _Gap, t: Floats, u: Floats, offset: Floats, at: Ints, tolerance: Tolerance
 ) -> tuple[Floats, Floats]:
     """Where the offset is zero between samples ``at`` and ``at + 1``.
 
     Newton's method on both curves at once from the secant; where that leaves the bracket
-    or does not arrive, by bisection. So too beside a sample at which the curves are ``held``
-    together, or it would run there.
+    or does not arrive, by bisection.
     """
     low, high = t[at], t[at + 1]
     share = offset[at] / (offset[at] - offset[at + 1])
@@ -245,39 +254,21 @@ def _roots(
         root = np.clip(root + finite(step), low, high)
         partner = np.clip(partner + finite(partner_step), 0.0, 1.0)
     distance = np.abs(gap.two.at(partner)[0] - gap.one.at(root)[0])
-    node = np.where(held[at], low, np.where(held[at + 1], high, np.nan))
-    lost = np.flatnonzero(~(distance <= tolerance.noise) | ~np.isnan(node))
+    lost = np.flatnonzero(~(distance <= tolerance.noise))
     if len(lost):
         left = gap.take(lost)
-        root[lost] = _bracketed(left, low[lost], high[lost], 1, node[lost])
+        root[lost] = _bracketed(left, low[lost], high[lost], 1)
         partner[lost] = left.at(root[lost])[0]
     return root, partner
 
 
-def _values(gap: _Gap, t: Floats, component: int, node: Floats) -> Floats:
-    """``gap.at(t)[component]``; beside a node that curves share, by the distance to it.
-
-    So that the root at the node itself is none: there the value is the slope.
-    """
-    value = gap.at(t)[component]
-    held = np.flatnonzero(~np.isnan(node))
-    if len(held):
-        few, spot = gap.take(held), node[held]
-        _, base, slope = few.at(spot)
-        with np.errstate(invalid="ignore", divide="ignore"):
-            rise = (value[held] - base) / (t[held] - spot)
-        value[held] = np.where(t[held] == spot, slope, rise)
-    return value
-
-
-def _bracketed(gap: _Gap, low: Floats, high: Floats, component: int, node: Floats) -> Floats:
-    """Roots of ``_values`` between ``low`` and ``high``.
+def _bracketed(gap: _Gap, low: Floats, high: Floats, component: int) -> Floats:
+    """Roots of ``gap.at(t)[component]`` between ``low`` and ``high``.
 
     Regula falsi with the Illinois rule (Dowell and Jarratt 1971) and a bisection on every
     third step, so that it always ends.
     """
-    at_low = _values(gap, low, component, node)
-    at_high = _values(gap, high, component, node)
+    at_low, at_high = gap.at(low)[component], gap.at(high)[component]
     moved_low, moved_high = np.zeros(len(low), np.bool_), np.zeros(len(low), np.bool_)
     for step in range(_BISECTIONS):
         width = high - low
@@ -286,7 +277,7 @@ def _bracketed(gap: _Gap, low: Floats, high: Floats, component: int, node: Float
         secant = low - at_low * width / (at_high - at_low)
         usable = (step % 3 < 2) & np.isfinite(secant) & (secant > low) & (secant < high)
         middle = np.where(usable, secant, (low + high) / 2)
-        value = _values(gap, middle, component, node)
+        value = gap.at(middle)[component]
         rise, fall = value * at_low >= 0, value * at_low <= 0
         at_high = np.where(rise & moved_low & usable, at_high / 2, at_high)
         at_low = np.where(fall & moved_high & usable, at_low / 2, at_low)

@@ -10,6 +10,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from dotstack.core.arrangement import straight
 from dotstack.core.geometry.arrays import Bools, Floats, Ints, Points, cross, dot, finite
 from dotstack.core.geometry.segments import ARC, CUBIC, LINE, Segments
 from dotstack.core.geometry.tolerance import Tolerance
@@ -46,6 +47,8 @@ def minimal(
     first, last = order[first], order[last]
     rows = segments.pieces(run.parent[first], run.t0[first], run.t1[last])
     rows = rows.with_ends(run.start[first], run.end[last])
+    rows, source = straight.straightened(rows, tolerance)
+    offsets = np.searchsorted(source, offsets)
     rows, offsets = _lines(rows, offsets, tolerance)
     rows, offsets = _arcs(rows, offsets, tolerance)
     before = -1

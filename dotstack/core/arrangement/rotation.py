@@ -12,7 +12,6 @@ from dotstack.core.geometry.segments import ARC, LINE, Segments
 from dotstack.core.geometry.tolerance import Tolerance
 
 _REACH = 0.3
-_SNAP_TURNS = 100.0
 _WIDENINGS = 40
 _WIDER = 3.0
 _TOLD = 4.0
@@ -63,14 +62,13 @@ def _tangent_angles(
     """The directions in which half-edges leave, and by how much each may be wrong, radians.
 
     Vertices and contacts are known to *snap* only, and what an edge does that close to its
-    end tells nothing: a direction is worth what it turns within a hundred times that. Where
+    end tells nothing: a direction is worth what it turns within *blur*. Where
     this is all there is, as where a handle lies on its node or at a cusp, it is NaN.
     """
-    blur = _SNAP_TURNS * tolerance.snap
     along = np.repeat(graph.vertices[graph.head] - graph.vertices[graph.tail], 2)
     along[1::2] *= -1
     with np.errstate(divide="ignore", invalid="ignore"):
-        vague = blur / np.abs(along)
+        vague = tolerance.blur / np.abs(along)
         curved = np.flatnonzero(segments.kind[graph.segment] != LINE)
         if len(curved):
             t = np.stack([graph.t0[curved], graph.t1[curved]], axis=1)
@@ -79,7 +77,7 @@ def _tangent_angles(
             halves = 2 * curved[:, None] + np.arange(2)
             forth = np.where(t[:, 1] > t[:, 0], 1.0, -1.0)[:, None] * np.array([1.0, -1.0])
             along[halves] = speed * forth
-            vague[halves] += blur * bend[:, None] / np.abs(speed) ** 2
+            vague[halves] += tolerance.blur * bend[:, None] / np.abs(speed) ** 2
     angles: Floats = np.where(vague < _VAGUE_RAD, np.angle(along), np.nan)
     return angles, vague
 

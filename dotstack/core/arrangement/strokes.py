@@ -82,10 +82,11 @@ def _minimal(rows: Segments, closed: bool, tolerance: Tolerance) -> Segments:
     if len(rows) == 1:
         return rows
     if not closed:
-        # Closed by a loop that nothing else can be joined to.
+        # Closed by a loop that nothing else can be joined to, and that is never straight.
         start, end = rows.end[-1:], rows.start[:1]
-        loop = 1j * (1 + np.abs(end - start))
-        rows = Segments.concatenate([rows, Segments.cubics(start, start + loop, end - loop, end)])
+        arm = 1 + np.abs(end - start)
+        loop = Segments.cubics(start, start + arm, end + 1j * arm, end)
+        rows = Segments.concatenate([rows, loop])
     every = np.arange(len(rows))
     run = rejoin.Run(every, np.zeros(len(rows)), np.ones(len(rows)), rows.start, rows.end)
     made, _ = rejoin.minimal(rows, run, np.array([0, len(rows)], np.intp), tolerance)

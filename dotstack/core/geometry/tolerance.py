@@ -6,6 +6,7 @@ from typing import Self
 _SNAP = 2e-10
 _NOISE = 1e-3
 _COURSE = 4.0
+_BLUR = 1000.0
 _THIN = 64.0
 _TURN_RAD = 1e-5
 _PARALLEL_RAD = 1e-12
@@ -20,6 +21,8 @@ class Tolerance:
         course: two edges between the same vertices that stay this close are one edge.
         noise: two curves that differ by no more than this along a stretch coincide there;
             what lies below it is rounding of float64.
+        blur: what a curve does this close to a vertex tells nothing, for the vertex is known
+            to *snap* only.
         thin: an ellipse whose smaller radius is below this is a line there and back.
         parallel_rad: two lines at a smaller angle do not cross anywhere in the input.
         turn_rad: two edges leaving a vertex at a smaller angle are told apart further out.
@@ -29,6 +32,7 @@ class Tolerance:
     snap: float
     course: float
     noise: float
+    blur: float
     thin: float
     parallel_rad: float = _PARALLEL_RAD
     turn_rad: float = _TURN_RAD
@@ -41,9 +45,9 @@ class Tolerance:
         tolerance follows it: at 1e6 diagonals away, points are 1e-10 diagonals apart.
         """
         snap = max(_SNAP * diagonal, 64 * 2.3e-16 * reach)
-        return cls(snap, _COURSE * snap, _NOISE * snap, _THIN * snap)
+        return cls(snap, _COURSE * snap, _NOISE * snap, _BLUR * snap, _THIN * snap)
 
     def coarser(self, factor: float) -> "Tolerance":
         """The same with every length multiplied by ``factor``."""
-        lengths = (self.snap, self.course, self.noise, self.thin)
+        lengths = (self.snap, self.course, self.noise, self.blur, self.thin)
         return Tolerance(*(factor * length for length in lengths))
