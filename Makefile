@@ -50,7 +50,7 @@ bench: .venv/.ready
 
 sweep: .venv/.ready frontend/node_modules/.ready fonts
 	@$(PYTHON) -m bench.fuzz
-	@$(PYTHON) -m bench.sweep --seconds 240 --keep build/sweep
+	@$(PYTHON) -m bench.sweep --seconds 400 --keep build/sweep
 
 .venv/.ready: requirements.lock pyproject.toml
 	@echo "== Setting up Python in .venv"

@@ -12,7 +12,9 @@ import random
 import sys
 import time
 from collections.abc import Iterator
+from concurrent.futures import ProcessPoolExecutor
 from dataclasses import dataclass, field
+from functools import partial
 from pathlib import Path
 
 import numpy as np
@@ -98,6 +100,23 @@ def cases(family: str, seed: int) -> Iterator[list[Outline]]:
         yield FAMILIES[family](rng)
 
 
+def sweep(family: str, seed: int, seconds: float, keep: Path | None) -> Tally:
+    """Tries cases of a family until the time is over, and keeps those that failed."""
+    tally, begun = Tally(), time.perf_counter()
+    for outlines in cases(family, seed):
+        if time.perf_counter() - begun > seconds:
+            break
+        fault = faults(outlines, tally)
+        if fault:
+            tally.failures.append(fault)
+            if keep:
+                keep.mkdir(exist_ok=True)
+                name = f"{family.replace(' ', '-')}-{seed}-{tally.cases}.pickle"
+                (keep / name).write_bytes(pickle.dumps((fault, outlines)))
+        tally.cases += 1
+    return tally
+
+
 def main() -> int:
     """Sweeps, prints the table, and answers 1 if anything failed."""
     parser = argparse.ArgumentParser(description=__doc__)
@@ -106,31 +125,23 @@ def main() -> int:
     parser.add_argument("--family", choices=[*FAMILIES, *real.FAMILIES], action="append")
     parser.add_argument("--keep", type=Path, help="a folder for the cases that failed")
     options = parser.parse_args()
-    failed = 0
+    families = options.family or [*FAMILIES, *real.FAMILIES]
     print(
         "| family | cases | worst relative error | repairs | nodes | failures |\n"
         "|---|---|---|---|---|---|"
     )
-    for family in options.family or [*FAMILIES, *real.FAMILIES]:
-        tally, begun = Tally(), time.perf_counter()
-        for outlines in cases(family, options.seed):
-            if time.perf_counter() - begun > options.seconds:
-                break
-            fault = faults(outlines, tally)
-            if fault:
-                tally.failures.append(fault)
-                if options.keep:
-                    options.keep.mkdir(exist_ok=True)
-                    name = f"{family.replace(' ', '-')}-{options.seed}-{tally.cases}.pickle"
-                    (options.keep / name).write_bytes(pickle.dumps((fault, outlines)))
-            tally.cases += 1
-        failed += len(tally.failures)
-        print(
-            f"| {family} | {tally.cases} | {tally.worst:.1e} | {tally.repairs} "
-            f"| {tally.nodes} | {len(tally.failures)} |", flush=True,
-        )  # fmt: skip
-        for fault in tally.failures[:5]:
-            print("   ", fault, file=sys.stderr)
+    tried = failed = 0
+    with ProcessPoolExecutor() as pool:
+        one = partial(sweep, seed=options.seed, seconds=options.seconds, keep=options.keep)
+        for family, tally in zip(families, pool.map(one, families)):
+            tried, failed = tried + tally.cases, failed + len(tally.failures)
+            print(
+                f"| {family} | {tally.cases} | {tally.worst:.1e} | {tally.repairs} "
+                f"| {tally.nodes} | {len(tally.failures)} |", flush=True,
+            )  # fmt: skip
+            for fault in tally.failures[:5]:
+                print("   ", fault, file=sys.stderr)
+    print(f"\n{tried} cases, {failed} failures")
     return 1 if failed else 0
 
 

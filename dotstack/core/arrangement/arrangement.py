@@ -141,37 +141,22 @@ class Arrangement:
         others = np.bincount(given.operand, minlength=len(operands))
         moved_to[counts != others[moved_to]] = -1
         shift = np.searchsorted(given.operand, moved_to) - (np.cumsum(counts) - counts)
+        row = np.arange(len(self._given.operand)) + shift[self._given.operand]
         # A segment that was like another one had no contacts of its own.
-        was = np.zeros(len(given.segments), np.bool_)
         stays = self._given.distinct & (moved_to[self._given.operand] >= 0)
-        was[(np.arange(len(stays)) + shift[self._given.operand])[stays]] = True
-        settled = was & given.distinct
-        here, met, pieces = self._given.operand, self._contacts, self._pieces
-        of_a, of_b = here[met.a], here[met.b]
-        kept = (moved_to[of_a] >= 0) & (moved_to[of_b] >= 0)
-        a, b, t, u = (
-            (met.a + shift[of_a])[kept],
-            (met.b + shift[of_b])[kept],
-            met.t[kept],
-            met.u[kept],
-        )
-        kept = settled[a] & settled[b]
-        a, b, t, u = a[kept], b[kept], t[kept], u[kept]
-        kept = moved_to[here[pieces.parent]] >= 0
-        pieces = pieces.take(kept)
-        kept = settled[pieces.parent + shift[here[pieces.parent]]]
-        pieces = pieces.take(kept)
+        stays[stays] = given.distinct[row[stays]]
+        settled = np.zeros(len(given.segments), np.bool_)
+        settled[row[stays]] = True
+        met = self._contacts
+        kept = stays[met.a] & stays[met.b]
+        a, t = row[met.a[kept]], met.t[kept]
+        contacts = Contacts(a, t, row[met.b[kept]], met.u[kept], given.segments.at(a, t))
+        pieces = self._pieces.take(stays[self._pieces.parent])
         by = self._given.middle - given.middle
-        return _Known(
-            settled,
-            Contacts(a, t, b, u, given.segments.at(a, t)),
-            replace(
-                pieces,
-                parent=pieces.parent + shift[here[pieces.parent]],
-                start=pieces.start + by,
-                end=pieces.end + by,
-            ),
+        pieces = replace(
+            pieces, parent=row[pieces.parent], start=pieces.start + by, end=pieces.end + by
         )
+        return _Known(settled, contacts, pieces)
 
     def check(self) -> None:
         """Raises ArrangementError unless all of these hold.

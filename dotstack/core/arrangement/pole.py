@@ -21,6 +21,8 @@ _FLAT_RAD = 0.2
 _SHARE = 0.95
 _FIRST_POINTS = 80
 _MOST_POINTS = 6_000
+_FIRST_CENTRES = 32
+_FURTHER = 8
 _OFF = 1e-4
 _SEED = 20_241
 
@@ -93,11 +95,16 @@ def _widest(chords: tuple[Points, Points]) -> tuple[complex, float]:
         near &= np.abs(centre.imag) <= np.abs(points.imag).max()
     order = np.flatnonzero(near)
     order = order[np.argsort(-wide[order])]
-    inside = order[_inside(start - middle, end - middle, centre[order])]
-    if not len(inside):
-        return middle, 0.0
-    at = complex(centre[inside[0]]) + middle
-    return at, float(_distance(start, end, at))
+    # The first one inside is most often among the first.
+    done, few = 0, _FIRST_CENTRES
+    while done < len(order):
+        tried = order[done : done + few]
+        inside = tried[_inside(start - middle, end - middle, centre[tried])]
+        if len(inside):
+            at = complex(centre[inside[0]]) + middle
+            return at, float(_distance(start, end, at))
+        done, few = done + few, _FURTHER * few
+    return middle, 0.0
 
 
 def _inside(start: Points, end: Points, points: Points) -> Bools:
