@@ -80,6 +80,37 @@ def test_a_triangle_joined_with_its_own_path_data_stays_one(
     assert union([joined]).node_count == joined.node_count
 
 
+@pytest.mark.parametrize(
+    ("one", "other", "nodes"),
+    [
+        # Both end alike and leave that end along one line, to the last bit.
+        ("M1 7C7.38 7 1 7 0 1Z", "M2.4 8C7.38 7 1 7 0 1Z", 8),
+        # The tip of a cusp stands out by a few times what is the same.
+        (
+            "M1.160412478570161 8.221426587138314C3.396890986626221 7.239218578295071 "
+            "4.000000000086 8.000000000919 3.9999999993 7.9999999997S3.3969 7.2392 5.03 5.4962Z",
+            "M4.0000000004 7.9999999994 1.47879628226136 6.472780225762488 "
+            "1.455633865397559 6.203824051174725 6.343696069929599 9.419694472769407Z",
+            9,
+        ),
+        # A copy beside it, so near that what lies between is hardly a piece of plane.
+        (
+            "M10 2C8.245 8 5.276 3.034 8 3c1 3.235.705 6-5.47 2C7 0 5.192 2 2.635 3Z",
+            "M10.00000001 1.999999995C8.24500001 7.999999995 5.27600001 3.033999995 8.00000001 "
+            "2.999999995c1 3.235.705 6-5.47 2C7.00000001-.000000005 5.19200001 1.999999995 "
+            "2.63500001 2.999999995Z",
+            7,
+        ),
+    ],
+)
+def test_what_is_joined_has_all_nodes_that_it_needs_at_once(
+    one: str, other: str, nodes: int
+) -> None:
+    joined = union([read(one), read(other)])
+    assert joined.node_count == nodes
+    assert union([joined]).node_count == nodes
+
+
 def test_pieces_that_interlock_without_touching_lie_side_by_side() -> None:
     arrangement = Arrangement.of([read(data) for data in HOOKS])
     assert arrangement.repairs == 0

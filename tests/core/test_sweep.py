@@ -16,3 +16,4 @@ def test_no_case_fails(family: str) -> None:
     tally = Tally()
     for outlines in islice(cases(family, 5), _CASES.get(family, 12)):
         assert faults(outlines, tally) == ""
+    assert tally.nodes == 0
