@@ -177,6 +177,15 @@ class Editor:
             self.page.keyboard.press(key)
             self.saved()
 
+    def copy(self) -> None:
+        """Copies the selection, and waits until it lies on the clipboard."""
+        self.page.context.grant_permissions(["clipboard-read", "clipboard-write"])
+        self.page.evaluate("navigator.clipboard.writeText('')")
+        self.press("Control+c")
+        self.page.wait_for_function(
+            "async () => (await navigator.clipboard.readText()).includes('<svg')"
+        )
+
     def selected(self) -> list[str]:
         """The names of the selected shapes, as the stack shows them, the topmost first."""
         rows = self.page.locator("[role=listitem] button.name[aria-pressed=true]")

@@ -237,6 +237,16 @@ def test_both_sides_of_a_disc_stay_picked_when_it_is_moved_with_what_parts_it(
     assert len(after) == 2
     for now, then in zip(sorted(after), sorted(before), strict=True):
         assert now == pytest.approx([edge + 30 for edge in then], abs=1e-3)
+    # The picks of a copy, the topmost, are of its own shapes.
+    editor.pick("Regions")
+    editor.copy()
+    editor.press("Control+v")
+    expect(editor.row("Regions")).to_have_count(2)
+    editor.pick("Circle", "Box")
+    editor.press(*["Shift+ArrowRight"] * 3, *["Shift+ArrowDown"] * 3)
+    every = sorted(outline.bounds for _, outline in editor.exported(tmp_path))
+    copies = [tuple(edge + 40 for edge in bounds) for bounds in after]
+    assert every == [pytest.approx(bounds, abs=1e-3) for bounds in sorted([*after, *copies])]
 
 
 def test_regions_are_picked_by_keyboard_alone(editor: Editor, tmp_path: Path) -> None:
