@@ -8,7 +8,7 @@ from itertools import pairwise
 import numpy as np
 
 from dotstack.core import primitives
-from dotstack.core.combine import difference, union
+from dotstack.core.combine import difference, intersection, union
 from dotstack.core.geometry import Affine, Contour, Outline
 
 Family = Callable[[random.Random], list[Outline]]
@@ -141,7 +141,14 @@ def shared_edges(rng: random.Random) -> list[Outline]:
 def slivers(rng: random.Random) -> list[Outline]:
     """Shapes of which one is almost flat."""
     by = Affine.rotation_deg(_angle(rng)) @ Affine.scaling(1, 10.0 ** -rng.randint(2, 8))
-    return [anything(rng), primitive(rng).transformed(by), anything(rng)]
+    return [anything(rng), anything(rng).transformed(by), anything(rng)]
+
+
+def parts(rng: random.Random) -> list[Outline]:
+    """What two shapes leave of each other, with one of them."""
+    one, other = anything(rng), anything(rng)
+    left = [difference(one, [other]), intersection([one, other]), difference(other, [one])]
+    return [other, *(part for part in left if not part.is_empty)]
 
 
 def generations(rng: random.Random) -> list[Outline]:
@@ -331,6 +338,7 @@ FAMILIES: dict[str, Family] = {
     "osculating": osculating,
     "slow ends": slow_ends,
     "slivers": slivers,
+    "parts": parts,
     "generations": generations,
     "scaled, far away": scaled,
     "handles on nodes": handles_on_nodes,

@@ -101,6 +101,13 @@ def test_a_triangle_joined_with_its_own_path_data_stays_one(
             "2.63500001 2.999999995Z",
             7,
         ),
+        # Its turns are so sharp that both sides of them are the same near the tip.
+        (
+            "M1 .02C15 .011 7 .013 6 .014s9-.003 5-.004 9 .01 2 .003S8 .014 6 .017c-2 .003 "
+            "3 0 14-.006C31 .005 8 .018 8 .001Z",
+            "M10 7h4v7h-4Z",
+            11,
+        ),
     ],
 )
 def test_what_is_joined_has_all_nodes_that_it_needs_at_once(

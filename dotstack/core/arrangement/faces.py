@@ -135,7 +135,8 @@ def contradict_sight(faces: Faces) -> bool:
 
     A point on each edge looks ahead. This counts the faces independently of the order of
     half-edges and of the vertices: it sees faces that are joined or parted wrongly, and
-    edges that cross where no vertex is.
+    edges that cross where no vertex is. What is hardly longer than a point tells nothing, nor
+    does a hairpin with hardly anything inside.
     """
     frame = faces.frame
     every = np.arange(len(frame.edges))
@@ -146,7 +147,9 @@ def contradict_sight(faces: Faces) -> bool:
     mine = np.where(speed.imag > 0, sides[:, 1], sides[:, 0])
     other = np.where(seen.left, sides[seen.edge, 0], sides[seen.edge, 1])
     other[seen.edge < 0] = 0
-    sure = seen.sure & (np.abs(speed.imag) > _STEEP * np.abs(speed))
+    sure = seen.sure & seen.alone & (np.abs(speed.imag) > _STEEP * np.abs(speed))
+    for ends in (frame.edges.start, frame.edges.end):
+        sure &= np.abs(eyes - ends) > frame.near
     return bool((mine != other)[sure].any())
 
 

@@ -36,12 +36,7 @@ def minimal(
     segments: Segments, run: Run, offsets: Ints, tolerance: Tolerance
 ) -> tuple[Segments, Ints]:
     """The same closed contours with as few segments as they need, and their offsets."""
-    after = _following(offsets)
-    continues = (
-        (run.parent == run.parent[after])
-        & (np.abs(run.t1 - run.t0[after]) <= _T_STEP)
-        & ((run.t1 > run.t0) == (run.t1[after] > run.t0[after]))
-    )
+    continues = _continues(segments, run, _following(offsets), tolerance)
     order, continues = _rolled(continues, offsets)
     first, last, offsets = _runs(continues, offsets)
     first, last = order[first], order[last]
@@ -56,6 +51,19 @@ def minimal(
         before = len(rows)
         rows, offsets = _cubics(rows, offsets, tolerance)
     return rows, offsets
+
+
+def _continues(segments: Segments, run: Run, after: Ints, tolerance: Tolerance) -> Bools:
+    """Which pieces the one after goes on from, along the same parent."""
+    way = np.sign(run.t1 - run.t0)
+    continues: Bools = (run.parent == run.parent[after]) & (way == way[after])
+    step = (run.t0[after] - run.t1) * way
+    continues &= step >= -_T_STEP
+    # The tip of a hairpin is left out where it hardly leaves the vertex.
+    skips = np.flatnonzero(continues & (step > _T_STEP))
+    middle = segments.at(run.parent[skips], run.t1[skips] + (step * way)[skips] / 2)
+    continues[skips] = np.abs(middle - run.end[skips]) <= tolerance.course
+    return continues
 
 
 def _following(offsets: Ints) -> Ints:

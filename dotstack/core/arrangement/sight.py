@@ -31,20 +31,25 @@ class Seen:
         edge: the nearest edge ahead; −1 where there is none.
         left: whether it is the edge's left side.
         sure: whether nothing comes so near that the answer hangs on rounding.
+        alone: whether the look meets the eye's own group no second time so near to the eye.
 
     """
 
     edge: Ints
     left: Bools
     sure: Bools
+    alone: Bools
 
 
 class Frame:
-    """Edges in a frame turned by −``turn_rad``, to be looked at along its x axis."""
+    """Edges in a frame turned by −``turn_rad``, to be looked at along its x axis.
+
+    What lies within ``near`` of each other is not told apart.
+    """
 
     def __init__(self, edges: Segments, turn_rad: float, snap: float) -> None:
         self.edges = edges.transformed(Affine.rotation_deg(-np.degrees(turn_rad)))
-        self._snap, self._near = snap, _SURE_SNAPS * snap
+        self._snap, self.near = snap, _SURE_SNAPS * snap
         self._boxes = measure.boxes(self.edges)
         # An edge whose height only grows or only falls sees nothing of itself.
         self._steady = np.ones(len(edges), np.bool_)
@@ -74,9 +79,10 @@ class Frame:
         ``group`` has shape (edges,).
         """
         edge = np.full(len(eyes), -1)
-        left, sure = np.zeros(len(eyes), np.bool_), np.ones(len(eyes), np.bool_)
+        left, sure, alone = np.zeros((3, len(eyes)), np.bool_)
+        sure[:] = alone[:] = True
         if not len(eyes):
-            return Seen(edge, left, sure)
+            return Seen(edge, left, sure, alone)
         x0, y0, x1, y1 = self._boxes
         whole = float(np.hypot(x1.max() - x0.min(), y1.max() - y0.min()))
         # Ever further, for what is near hides what is far.
@@ -84,16 +90,17 @@ class Frame:
         todo = np.arange(len(eyes))
         while len(todo):
             eye = eyes[todo]
-            looks = (eye.real - self._near, eye.imag, eye.real + reach, eye.imag)
+            looks = (eye.real - self.near, eye.imag, eye.real + reach, eye.imag)
             of, on = pairs.between(looks, self._boxes, 0.0)
             found = self._nearest(eye, own[todo], group, of, on, reach)
             done = found.edge >= 0
             edge[todo], left[todo] = found.edge, found.left
             sure[todo] &= found.sure
+            alone[todo] &= found.alone
             if reach >= whole:
                 break
             todo, reach = todo[~done], min(_FURTHER * reach, whole)
-        return Seen(edge, left, sure)
+        return Seen(edge, left, sure, alone)
 
     def _nearest(
         self, eyes: Points, own: Ints, group: Ints, of: Ints, on: Ints, reach: float
@@ -106,8 +113,9 @@ class Frame:
         of, on = of[row], on[row]
         speed = self.edges.velocity(on, t)
         ahead = self.edges.at(on, t).real - eyes.real[of]
-        met = (np.abs(ahead) > self._near) | (group[on] != own[of])
-        met &= (ahead >= -self._near) & (ahead <= reach)
+        here = (np.abs(ahead) <= self.near) & (group[on] == own[of])
+        alone = np.bincount(of[here], minlength=len(eyes)) < 2
+        met = ~here & (ahead >= -self.near) & (ahead <= reach)
         of, on, speed, ahead = of[met], on[met], speed[met], ahead[met]
         by = np.lexsort((ahead, of))
         first = by[np.flatnonzero(np.diff(of[by], prepend=-1))]
@@ -115,13 +123,13 @@ class Frame:
         left = np.zeros(len(eyes), np.bool_)
         edge[of[first]], left[of[first]] = on[first], speed.imag[first] > 0
         nearest[of[first]] = ahead[first]
-        close = ahead <= nearest[of] + self._near
+        close = ahead <= nearest[of] + self.near
         count = np.bincount(of[close], minlength=len(eyes))
         flat = np.abs(speed.imag) <= _SLOPE * np.abs(speed)
-        vague = np.bincount(of[close], flat[close] | (ahead[close] <= self._near), len(eyes))
+        vague = np.bincount(of[close], flat[close] | (ahead[close] <= self.near), len(eyes))
         sure = (count < 2) & (vague == 0)
         sure[self._passing(eyes, own, group, passed, nearest)] = False
-        return Seen(edge, left, sure)
+        return Seen(edge, left, sure, alone)
 
     def _passing(
         self, eyes: Points, own: Ints, group: Ints, pairs_: tuple[Ints, Ints], nearest: Floats
@@ -131,9 +139,9 @@ class Frame:
         found = []
         for ends in (self.edges.start, self.edges.end):
             gap = ends[on] - eyes[of]
-            past = (np.abs(gap.imag) <= self._near) & (gap.real >= -self._near)
-            past &= gap.real <= nearest[of] + self._near
-            past &= (group[on] != own[of]) | (np.abs(gap.real) > self._near)
+            past = (np.abs(gap.imag) <= self.near) & (gap.real >= -self.near)
+            past &= gap.real <= nearest[of] + self.near
+            past &= (group[on] != own[of]) | (np.abs(gap.real) > self.near)
             found.append(of[past])
         return np.concatenate(found)
 
@@ -145,11 +153,11 @@ class Frame:
         start, end = self.edges.start[on].imag, self.edges.end[on].imag
         height = eyes.imag[of]
         crosses = (np.minimum(start, end) < height) & (np.maximum(start, end) > height)
-        crosses &= x0[on] > eyes.real[of] + self._near
+        crosses &= x0[on] > eyes.real[of] + self.near
         first = np.flatnonzero(np.diff(of, prepend=-1))
         bound = np.minimum.reduceat(np.where(crosses, x1[on], np.inf), first)
         bound = np.repeat(bound, np.diff(np.append(first, len(of))))
-        seen = x0[on] <= bound + self._near
+        seen = x0[on] <= bound + self.near
         return of[seen], on[seen]
 
 
