@@ -204,8 +204,9 @@ def _held(gap: _Gap, t: Floats, tolerance: Tolerance) -> Bools:
 def _vague(gap: _Gap, t: Floats, offset: Floats, held: Bools, tolerance: Tolerance) -> Bools:
     """At which parameters (n, k) nothing is told, for the curves have not parted yet.
 
-    They do so where they differ by more than *noise*; within *blur* of the node that holds
-    them, shape (n, 2) for both ends, by more than *snap*: it may have been moved by as much.
+    From an end at which they are ``held``, shape (n, 2), they have parted once they differ by
+    more than *noise*; within *blur* of it by more than *snap*, for that node may have been
+    moved by as much.
     """
     vague = np.zeros(t.shape, np.bool_)
     rows = np.flatnonzero(held.any(axis=1))

@@ -62,8 +62,8 @@ def _tangent_angles(
     """The directions in which half-edges leave, and by how much each may be wrong, radians.
 
     Vertices and contacts are known to *snap* only, and what an edge does that close to its
-    end tells nothing: a direction is worth what it turns within *blur*. Where
-    this is all there is, as where a handle lies on its node or at a cusp, it is NaN.
+    end tells nothing: a direction is worth what it turns within *blur*. Where this is all
+    there is, as where a handle lies on its node or at a cusp, it is NaN.
     """
     along = np.repeat(graph.vertices[graph.head] - graph.vertices[graph.tail], 2)
     along[1::2] *= -1
