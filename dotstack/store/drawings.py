@@ -104,12 +104,19 @@ class DrawingStore:
     """All drawings of a database.
 
     Recent drawings are remembered by id and revision, so that their nodes keep their
-    identity, and what was computed of them its use, from one request to the next.
+    identity, and what was computed of them its use, from one request to the next. No step is
+    written that ``show`` refuses by what it raises.
     """
 
-    def __init__(self, database: Database, now: Callable[[], datetime]) -> None:
+    def __init__(
+        self,
+        database: Database,
+        now: Callable[[], datetime],
+        show: Callable[[Delta], None] = lambda _: None,
+    ) -> None:
         self._database = database
         self._now = now
+        self._show = show
         self._lock = Lock()
         self._known: OrderedDict[tuple[str, int], Drawing] = OrderedDict()
 
@@ -176,21 +183,26 @@ class DrawingStore:
         ``key`` is the caller's own for this step: a second call with it, as after an
         answer that was lost, changes nothing and answers all of the drawing as changed
         (``changed`` is None). Raises StaleRevisionError unless ``based_on`` is current, and
-        what ``apply`` raises.
+        what ``apply`` and ``show`` raise.
         """
         with self._database.session() as session:
-            row = row_of(session, drawing_id)
-            drawing = self._drawing(session, row)
-            if session.scalar(select(StepRow.key).filter_by(drawing_id=row.id, key=key)):
+            row, drawing, done = self._asked(session, drawing_id, based_on, key)
+            if done:
                 return self._opened(session, row, drawing)
-            require(row, based_on)
-            after = apply(drawing, command)
+        # Nobody waits for what this takes.
+        after = apply(drawing, command)
+        delta = difference(drawing, after)
+        self._show(delta)
+        with self._database.session() as session:
+            row, drawing, done = self._asked(session, drawing_id, based_on, key)
+            if done:
+                return self._opened(session, row, drawing)
             later = (StepRow.drawing_id == row.id) & (StepRow.number > row.position)
             session.execute(delete(StepRow).where(later))
             stale = (SnapshotRow.drawing_id == row.id) & (SnapshotRow.number > row.position)
             session.execute(delete(SnapshotRow).where(stale))
             step = _NewStep(key, command.label, command.model_dump_json())
-            opened = self._stepped(session, row, step, drawing, after)
+            opened = self._stepped(session, row, step, delta, after)
         self._remember(opened)
         return opened
 
@@ -261,17 +273,17 @@ class DrawingStore:
         undone before it lie before it then.
         """
         with self._database.session() as session:
-            row = row_of(session, drawing_id)
-            if session.scalar(select(StepRow.key).filter_by(drawing_id=row.id, key=key)):
-                return self._opened(session, row, self._drawing(session, row))
-            require(row, based_on)
+            row, drawing, done = self._asked(session, drawing_id, based_on, key)
+            if done:
+                return self._opened(session, row, drawing)
             then = past(session, row, state)
             row.position = last_number(session, row)
             before = drawing_at(session, row.id, row.position)
             said = json.dumps({"kind": "go-back", "state": state})
             name = session.scalar(select(VersionRow.name).where(VersionRow.id == state))
             label = f"Go back to {name}" if name else f"Go back to step {state}"
-            opened = self._stepped(session, row, _NewStep(key, label, said), before, then)
+            delta = difference(before, then)
+            opened = self._stepped(session, row, _NewStep(key, label, said), delta, then)
             # What changed is told from the end of the journal, which need not be what is shown.
             opened = replace(opened, changed=None)
         self._remember(opened)
@@ -317,11 +329,24 @@ class DrawingStore:
         self._remember(opened)
         return opened
 
+    def _asked(
+        self, session: Session, drawing_id: str, based_on: int, key: str
+    ) -> tuple[DrawingRow, Drawing, bool]:
+        """The drawing's row and the drawing, and whether the step with this key is done already.
+
+        Raises StaleRevisionError where it is not, unless ``based_on`` is current.
+        """
+        row = row_of(session, drawing_id)
+        drawing = self._drawing(session, row)
+        done = session.scalar(select(StepRow.key).filter_by(drawing_id=row.id, key=key))
+        if not done:
+            require(row, based_on)
+        return row, drawing, bool(done)
+
     def _stepped(
-        self, session: Session, row: DrawingRow, step: _NewStep, before: Drawing, after: Drawing
+        self, session: Session, row: DrawingRow, step: _NewStep, delta: Delta, after: Drawing
     ) -> Opened:
         """Adds a step after the one at the row's position."""
-        delta = difference(before, after)
         fresh = (node for node in delta.after.nodes.values() if node is not None)
         require_pictures(session, pictures_of(fresh))
         number = row.position + 1

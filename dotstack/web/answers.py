@@ -8,7 +8,7 @@ from pydantic import BaseModel
 
 from dotstack.core.drawing import Delta, Drawing, Evaluator, Plate, whole
 from dotstack.core.drawing.kit import KitCollection
-from dotstack.core.drawing.scene import Box, all_figures, changed_figures, painted
+from dotstack.core.drawing.scene import Box, all_figures, changed_figures, painted, shown
 from dotstack.store import Asset, Opened, Shelf, State, Summary
 from dotstack.web.models import (
     DrawingCard,
@@ -88,7 +88,7 @@ def plate_picture(plate: Plate, evaluator: Evaluator) -> PlatePicture:
         width=plate.width,
         height=plate.height,
         background=plate.background,
-        pieces=list(painted(plate.nodes, evaluator)),
+        pieces=list(shown(plate.nodes, evaluator)),
     )
 
 

@@ -5,6 +5,8 @@ from datetime import UTC, datetime
 
 from flask_openapi3 import Info, OpenAPI
 
+from dotstack.core.drawing import Delta
+from dotstack.core.drawing.scene import require_shown
 from dotstack.shared import SharedShelf
 from dotstack.store import Database, DrawingStore, PictureStore, ShelfStore
 from dotstack.web import (
@@ -50,12 +52,18 @@ def create_app(
         validation_error_callback=errors.invalid_request,
     )
     app.config["MAX_CONTENT_LENGTH"] = MAX_BODY_BYTES
-    app.extensions["dotstack"] = Studio(
-        DrawingStore(database, now),
+
+    def show(delta: Delta) -> None:
+        with studio.evaluator() as evaluator:
+            require_shown(delta, evaluator)
+
+    studio = Studio(
+        DrawingStore(database, now, show),
         ShelfStore(database, now),
         PictureStore(database, now),
         shared,
     )
+    app.extensions["dotstack"] = studio
     errors.register(app)
     safety.register(app)
     for part in (

@@ -7,7 +7,7 @@ from dotstack.core.drawing.commands import OUTCOME_KINDS
 from dotstack.core.drawing.pictures import shapes_picture
 from dotstack.core.drawing.places import plate_of
 from dotstack.core.drawing.region_map import RegionMap, region_map
-from dotstack.core.drawing.scene import Box, between_two
+from dotstack.core.drawing.scene import Box, between_two, require_shown
 from dotstack.core.drawing.snapping import SnapTargets, snap_targets
 from dotstack.core.drawing.tiles import contours_of, outcomes_of
 from dotstack.core.formats import write_svg
@@ -63,6 +63,7 @@ def preview(path: DrawingPath, body: Preview) -> Response:
     drawing = _at(path.drawing_id, body.revision)
     delta = difference(drawing, apply(drawing, body.command))
     with studio().evaluator() as evaluator:
+        require_shown(delta, evaluator)
         return answers.json(answers.preview(delta, evaluator))
 
 

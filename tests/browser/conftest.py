@@ -51,8 +51,8 @@ class Server:
     port: int = 0
 
     def start(self) -> None:
-        self._database = Database(f"sqlite:///{self.folder}/dotstack.db")
-        app = create_app(self._database)
+        self.database = Database(f"sqlite:///{self.folder}/dotstack.db")
+        app = create_app(self.database)
         studio = app.extensions["dotstack"]
         assert isinstance(studio, Studio)
         self.drawings, self.shelf = studio.drawings, studio.shelf
@@ -75,7 +75,7 @@ class Server:
         for channel in list(self._server._map.values()):
             # What a channel has not sent may lie in a file, which ``close`` leaves open.
             channel.handle_close() if isinstance(channel, HTTPChannel) else channel.close()
-        self._database.close()
+        self.database.close()
 
     @property
     def address(self) -> str:

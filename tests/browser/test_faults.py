@@ -5,6 +5,7 @@ from pathlib import Path
 import pytest
 from playwright.sync_api import Page, expect
 
+from tests.broken import broken_drawing
 from tests.browser.conftest import Server
 from tests.browser.desk import Editor
 
@@ -55,6 +56,30 @@ def test_an_unknown_address_has_a_page_that_leads_back(page: Page, server: Serve
         expect(page.get_by_role("heading", name="Nothing at this address")).to_be_visible()
         page.get_by_role("link", name="All drawings").click()
         expect(page.get_by_label("Open Quay signs")).to_be_visible()
+
+
+def test_a_shape_that_cannot_be_shown_is_marked_and_undone(page: Page, server: Server) -> None:
+    broken_drawing(server.database)
+    editor = Editor(page, server).open("Broken")
+    expect(editor.row("Whole")).to_contain_text("Lost cannot be shown")
+    page.get_by_label("Unfold Whole").click()
+    expect(editor.row("Whole")).not_to_contain_text("cannot be shown")
+    expect(editor.row("Lost")).to_contain_text("cannot be shown")
+    expect(editor.row("Near")).not_to_contain_text("cannot be shown")
+    editor.pick("Lost")
+    expect(page.get_by_label("Facts")).to_contain_text(
+        "Lost cannot be shown: it would lie more than"
+    )
+    editor.pick("Near")
+    editor.set_fact("x", 20)
+    editor.press("Control+z", "Control+z")
+    expect(editor.row("Lost")).not_to_contain_text("cannot be shown")
+    # Nor does a new step lead there: it is refused in words.
+    editor.pick("Lost")
+    editor.fact("x").fill("1.2e6")
+    editor.fact("x").press("Enter")
+    expect(page.get_by_role("alert")).to_be_visible()
+    expect(editor.row("Lost")).not_to_contain_text("cannot be shown")
 
 
 def test_a_drawing_that_was_changed_elsewhere_is_not_overwritten(

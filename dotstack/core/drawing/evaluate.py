@@ -26,12 +26,16 @@ from dotstack.core.drawing.nodes import (
 )
 from dotstack.core.drawing.picking import picks_of
 from dotstack.core.drawing.tree import children
+from dotstack.core.errors import CoreError
 from dotstack.core.geometry import Affine, Outline, bundle
 
 _MEMORY = 6000
 _ARRANGEMENTS = 64
 _CHOSEN = 4
 _PRIMITIVES = 2000
+
+# What evaluation may raise: what the core refuses, and what numbers do at their limits.
+FAULTS = (CoreError, ValueError, ArithmeticError)
 
 Bounds = tuple[float, float, float, float]
 T = TypeVar("T")

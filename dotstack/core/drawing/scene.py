@@ -1,12 +1,15 @@
 """The scene: what is painted, and what a person can take hold of, as path data."""
 
 from collections.abc import Callable, Iterator
+from contextlib import suppress
 from math import isfinite
 from typing import Literal, Self, TypeAlias
 
+from pydantic import ValidationError
+
 from dotstack.core.combine import intersection
 from dotstack.core.drawing.delta import Delta, Entries
-from dotstack.core.drawing.evaluate import Evaluator, clamped
+from dotstack.core.drawing.evaluate import FAULTS, Evaluator, clamped
 from dotstack.core.drawing.frame import frame_of, unit_box
 from dotstack.core.drawing.looks import Look, built_pieces
 from dotstack.core.drawing.nodes import (
@@ -21,7 +24,8 @@ from dotstack.core.drawing.nodes import (
     Value,
 )
 from dotstack.core.drawing.places import place_of
-from dotstack.core.drawing.tree import children
+from dotstack.core.drawing.tree import children, walk
+from dotstack.core.errors import CommandError
 from dotstack.core.geometry import Affine, FillRule, Outline, closed_part
 from dotstack.core.geometry.gap import gap
 
@@ -99,6 +103,7 @@ class Figure(Value):
         clamped: corner radii that are drawn smaller than was asked for.
         pieces: what is painted of it, where that is not its outline in its own paint.
         lost: how many regions the picks of a region build do not find any more.
+        fault: why it cannot be shown, in words; all else tells nothing then.
 
     """
 
@@ -118,6 +123,7 @@ class Figure(Value):
     clamped: dict[str, float]
     pieces: list[Piece] | None = None
     lost: int = 0
+    fault: str | None = None
 
 
 def figures(node: Node, evaluator: Evaluator, outer: Affine | None = None) -> Iterator[Figure]:
@@ -126,9 +132,25 @@ def figures(node: Node, evaluator: Evaluator, outer: Affine | None = None) -> It
     ``outer`` maps the axes that contain the node to the plate's.
     """
     within = outer or Affine()
-    yield evaluator.remembered(node, within, lambda: _figure(node, within, evaluator))
+    yield evaluator.remembered(node, within, lambda: _figure_or_fault(node, within, evaluator))
     for child in children(node):
         yield from figures(child, evaluator, within @ node.transform.affine)
+
+
+def _figure_or_fault(node: Node, outer: Affine, evaluator: Evaluator) -> Figure:
+    """The node's figure; where it has none, one that tells why, so that all others are shown."""
+    try:
+        return _figure(node, outer, evaluator)
+    except ValidationError:
+        fault = "it would lie more than a million units away, or be larger than that"
+    except FAULTS as error:
+        fault = str(error).rstrip(".")
+    nowhere = Box(x0=0, y0=0, x1=0, y1=0)
+    return Figure(
+        id=node.id, path="", area=None, fill_rule="nonzero", node_count=0, matrix=Placement(),
+        box=nowhere, bounds=nowhere, x=0, y=0, width=0, height=0, angle_deg=0, clamped={},
+        fault=fault,
+    )  # fmt: skip
 
 
 def _figure(node: Node, outer: Affine, evaluator: Evaluator) -> Figure:
@@ -186,6 +208,41 @@ def changed_figures(delta: Delta, evaluator: Evaluator) -> dict[str, list[Figure
         key: [figure for figure in each if known.get(figure.id) is not figure]
         for key, each in all_figures(delta.after, evaluator).items()
     }
+
+
+def require_shown(delta: Delta, evaluator: Evaluator) -> None:
+    """Raises CommandError if a step would put anything in place that cannot be shown.
+
+    What could not be shown before it is no fault of the step.
+    """
+    faults = _faults(delta.after, evaluator)
+    fresh = faults.keys() - _faults(delta.before, evaluator).keys() if faults else ()
+    culprits = [
+        inner
+        for node in delta.after.nodes.values()
+        for inner in (walk(node) if node else ())
+        if inner.id in fresh
+    ]
+    if culprits:
+        # What holds others has their faults; the last is held by all of them.
+        raise CommandError(f"{culprits[-1].name} could not be shown: {faults[culprits[-1].id]}.")
+
+
+def _faults(entries: Entries, evaluator: Evaluator) -> dict[str, str]:
+    """Why nodes in the entries cannot be shown, by their ids."""
+    return {
+        figure.id: figure.fault
+        for each in all_figures(entries, evaluator).values()
+        for figure in each
+        if figure.fault
+    }
+
+
+def shown(nodes: tuple[Node, ...], evaluator: Evaluator) -> Iterator[Piece]:
+    """What a stack of nodes paints on the screen, but for nodes that cannot be shown."""
+    for node in nodes:
+        with suppress(*FAULTS):
+            yield from list(painted((node,), evaluator))
 
 
 def painted(

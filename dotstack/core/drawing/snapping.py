@@ -1,12 +1,13 @@
 """What shapes offer to be snapped to: their key points, and where their outlines cross."""
 
+from contextlib import suppress
 from enum import StrEnum
 from typing import NamedTuple
 
 import numpy as np
 
 from dotstack.core.arrangement import meetings
-from dotstack.core.drawing.evaluate import Evaluator
+from dotstack.core.drawing.evaluate import FAULTS, Evaluator
 from dotstack.core.drawing.frame import centre_of
 from dotstack.core.drawing.nodes import Id, Node, Plate, Value
 from dotstack.core.drawing.tree import children
@@ -61,7 +62,9 @@ def snap_targets(plate: Plate, evaluator: Evaluator) -> SnapTargets:
     """The key points of all visible shapes of a plate, and the crossings between outlines."""
     found: list[tuple[str, Outline, Affine, Node]] = []
     for node in plate.nodes:
-        _collect(node, Affine(), evaluator, found)
+        # What cannot be shown offers nothing.
+        with suppress(*FAULTS):
+            _collect(node, Affine(), evaluator, found)
     outlines = [outline for _, outline, _, _ in found]
     centres = np.array(
         [complex(*centre_of(node, affine, evaluator)) for _, _, affine, node in found], complex

@@ -1265,6 +1265,7 @@ export interface components {
          *         clamped: corner radii that are drawn smaller than was asked for.
          *         pieces: what is painted of it, where that is not its outline in its own paint.
          *         lost: how many regions the picks of a region build do not find any more.
+         *         fault: why it cannot be shown, in words; all else tells nothing then.
          */
         Figure: {
             /** Id */
@@ -1307,6 +1308,11 @@ export interface components {
              * @default 0
              */
             lost?: number;
+            /**
+             * Fault
+             * @default null
+             */
+            fault?: string | null;
         };
         /**
          * Gradient

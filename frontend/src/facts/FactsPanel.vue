@@ -44,6 +44,10 @@ const roles = computed(() => {
 
 const lost = computed(() => selection.figures.reduce((sum, figure) => sum + (figure.lost ?? 0), 0));
 
+const faulty = computed(() =>
+  selection.selected.find((each) => selection.faultById.has(each.node.id)),
+);
+
 defineExpose({ align: () => align.value?.focus() });
 </script>
 
@@ -54,7 +58,11 @@ defineExpose({ align: () => align.value?.focus() });
       <section>
         <h3 class="title">{{ row ? row.node.name : `${nodes.length} shapes` }}</h3>
         <p v-if="!row" class="soft note">The one picked first is {{ nodes[0]!.name }}.</p>
-        <PlaceFacts :key="fresh" :figures="selection.figures" />
+        <p v-if="faulty" class="note lost">
+          {{ faulty.node.name }} cannot be shown: {{ selection.faultById.get(faulty.node.id) }}.
+          Undo takes back the step that put it there, Delete removes it.
+        </p>
+        <PlaceFacts v-else :key="fresh" :figures="selection.figures" />
       </section>
       <BetweenFacts v-if="nodes.length === 2" :ids="[...selection.ids]" />
       <AlignFacts v-if="nodes.length > 1" ref="align" />

@@ -4,6 +4,7 @@ import { computed } from 'vue';
 import { useActions } from '@/editor/actions';
 import { following } from '@/look/gradient';
 import { ROW } from '@/stack/thread';
+import type { Node } from '@/api/types';
 import type { Row } from '@/stores/selection';
 import { childrenOf, HOLDING, LIVE_KINDS, useSelection } from '@/stores/selection';
 
@@ -44,8 +45,19 @@ const isHolder = computed(() => {
 const chosen = computed(() => selection.chosen.has(node.value.id));
 const under = computed(() => selection.hovered === node.value.id);
 const hidden = computed(() => node.value.visible === false);
+/** What cannot be shown: the shape itself, or one of those folded into it. */
+const faulty = computed(() => firstFaulty(node.value, props.folded));
+const fault = computed(() => faulty.value && selection.faultById.get(faulty.value.id));
+
+function firstFaulty(shape: Node, within: boolean): Node | undefined {
+  if (selection.faultById.has(shape.id)) return shape;
+  const inner = within ? childrenOf(shape) : [];
+  return inner.map(({ node }) => firstFaulty(node, true)).find(Boolean);
+}
 
 const note = computed(() => {
+  if (faulty.value === node.value) return 'cannot be shown';
+  if (faulty.value) return `${faulty.value.name} cannot be shown`;
   const said: string[] = [];
   if (props.row.role) said.push(props.row.role);
   else if (isHolder.value) said.push('holds them');
@@ -112,7 +124,7 @@ const hollow = computed(() => props.row.role === 'cuts' || (!node.value.fill && 
       {{ node.name }}
     </button>
     <button
-      v-if="row.role"
+      v-if="row.role && !fault"
       class="note role"
       :class="{ cuts: row.role === 'cuts' }"
       :aria-label="`${node.name} ${row.role}: change its role`"
@@ -121,7 +133,12 @@ const hollow = computed(() => props.row.role === 'cuts' || (!node.value.fill && 
     >
       {{ note }}
     </button>
-    <span v-else class="note" :class="{ live: isLive, guide: node.guide }">
+    <span
+      v-else
+      class="note"
+      :class="{ live: isLive, guide: node.guide, fault }"
+      :title="fault ?? undefined"
+    >
       {{ note }}
     </span>
     <span class="switches">
@@ -253,7 +270,8 @@ input.name {
 .note.guide {
   color: var(--moss);
 }
-.note.cuts {
+.note.cuts,
+.note.fault {
   color: var(--clay);
 }
 .switches {

@@ -122,10 +122,20 @@ export const useSelection = defineStore('selection', () => {
   });
 
   const rowById = computed(() => new Map(rows.value.map((row) => [row.node.id, row])));
+  function* everyFigure(): Iterable<Figure> {
+    for (const key of drawing.shown.heads[plate.value]?.nodes ?? [])
+      yield* drawing.shown.figures[key] ?? [];
+  }
+  /** The shapes that can be shown. */
   const figureById = computed(() => {
     const found = new Map<string, Figure>();
-    for (const key of drawing.shown.heads[plate.value]?.nodes ?? [])
-      for (const figure of drawing.shown.figures[key] ?? []) found.set(figure.id, figure);
+    for (const figure of everyFigure()) if (!figure.fault) found.set(figure.id, figure);
+    return found;
+  });
+  /** Why others cannot. */
+  const faultById = computed(() => {
+    const found = new Map<string, string>();
+    for (const { id, fault } of everyFigure()) if (fault) found.set(id, fault);
     return found;
   });
 
@@ -233,6 +243,7 @@ export const useSelection = defineStore('selection', () => {
     rows,
     rowById,
     figureById,
+    faultById,
     selected,
     figures,
     bounds,

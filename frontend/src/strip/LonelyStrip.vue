@@ -67,10 +67,10 @@ async function lift(contour: number): Promise<void> {
 
 <template>
   <div class="count soft">
-    {{ node.name }}<br />{{ isUnderlay ? 'underlay' : `${figure?.node_count} nodes` }}
+    {{ node.name }}<br />{{ isUnderlay ? 'underlay' : `${figure?.node_count ?? 'no'} nodes` }}
   </div>
   <StripTile
-    v-if="!row.role && !isUnderlay"
+    v-if="!row.role && !isUnderlay && figure"
     word="Put on shelf"
     how="under a name"
     title="Keep this shape under a name"
@@ -124,6 +124,9 @@ async function lift(contour: number): Promise<void> {
       <b>contour {{ i + 1 }}</b>
     </button>
   </template>
+  <p v-else-if="!figure" class="soft advice">
+    <b>{{ node.name }}</b> cannot be shown: its facts say why.
+  </p>
   <p v-else-if="row.role" class="soft advice">
     <b>{{ node.name }}</b> is a member of <b>{{ above?.name }}</b>. Drag it, or change its numbers
     and its role: the mark follows.

@@ -1,0 +1,24 @@
+"""A drawing with a shape that cannot be shown, as an older Dot Stack could leave one."""
+
+from dotstack.core.drawing import Drawing, Plate
+from dotstack.core.drawing.commands import Transform
+from dotstack.core.drawing.nodes import EllipseNode, GroupNode, Placement
+from dotstack.store import Database, DrawingStore
+from dotstack.web.app import utc_now
+
+FAR = 6e5
+
+
+def broken_drawing(database: Database) -> str:
+    """The drawing's id; its last step moved "Lost", inside a group, more than 1e6 away."""
+    away = Placement(e=FAR)
+    lost = EllipseNode(id="lost", name="Lost", rx=5, ry=5)
+    group = GroupNode(id="whole", name="Whole", nodes=(lost,), transform=away)
+    near = EllipseNode(id="near", name="Near", rx=5, ry=5, fill="#3F7355")
+    plate = Plate(id="plate", name="Plate", width=100, height=100, nodes=(group, near))
+    # This store asks nobody whether what it writes can be shown.
+    drawings = DrawingStore(database, utc_now)
+    opened = drawings.create(Drawing(name="Broken", plates=(plate,)))
+    step = Transform(ids=("lost",), by=away)
+    drawings.change(opened.id, opened.revision, "key-000001", step)
+    return opened.id
