@@ -2,11 +2,13 @@
 
 from collections.abc import Sequence
 from datetime import UTC, datetime
+from io import BytesIO
 
-from flask import Response
+from flask import Response, send_file
 from pydantic import BaseModel
 
 from dotstack.core.drawing import Delta, Drawing, Evaluator, Plate, whole
+from dotstack.core.drawing.exporting import file_name
 from dotstack.core.drawing.kit import KitCollection
 from dotstack.core.drawing.scene import Box, all_figures, changed_figures, painted, shown
 from dotstack.store import Asset, Opened, Shelf, State, Summary
@@ -32,11 +34,10 @@ def json(model: BaseModel, status: int = 200) -> Response:
     return Response(model.model_dump_json(), status=status, mimetype="application/json")
 
 
-def download(data: bytes, mimetype: str, name: str) -> Response:
-    """An answer to be saved under a name."""
-    response = Response(data, mimetype=mimetype)
-    response.headers.set("Content-Disposition", "attachment", filename=name)
-    return response
+def download(data: bytes, mimetype: str, name: str, kind: str) -> Response:
+    """An answer to be saved as a file of some kind under any name (RFC 6266)."""
+    name = f"{file_name(name)}.{kind}"
+    return send_file(BytesIO(data), mimetype, as_attachment=True, download_name=name)
 
 
 def done() -> Response:

@@ -5,7 +5,6 @@ from flask import Response, request
 from dotstack.core.drawing import Drawing, Plate
 from dotstack.core.drawing.container import MAX_BYTES
 from dotstack.core.drawing.drawing_file import pictures_in, read_drawing, write_drawing
-from dotstack.core.drawing.exporting import file_name
 from dotstack.core.drawing.pictures import plate_picture
 from dotstack.core.drawing.places import plate_of
 from dotstack.core.formats import write_svg
@@ -83,7 +82,7 @@ def export_plate(path: PlatePath) -> Response:
     plate = plate_of(drawing, path.plate_id)
     with studio().evaluator() as evaluator:
         document = write_svg(plate_picture(plate, evaluator))
-    return answers.download(document.encode(), "image/svg+xml", f"{plate.name}.svg")
+    return answers.download(document.encode(), "image/svg+xml", plate.name, "svg")
 
 
 @blueprint.get("/<drawing_id>/file", responses={200: None})
@@ -94,7 +93,7 @@ def save_drawing(path: DrawingPath, query: CarriedQuery) -> Response:
     with studio().evaluator() as evaluator:
         rasters = list(map(studio().pictures.picture, pictures_in(drawing)))
         data = write_drawing(drawing, evaluator, carried, rasters)
-    return answers.download(data, "application/zip", f"{file_name(drawing.name)}.dotdrawing")
+    return answers.download(data, "application/zip", drawing.name, "dotdrawing")
 
 
 @blueprint.post("/from-file", responses={201: OpenedFile})

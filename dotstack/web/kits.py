@@ -4,7 +4,6 @@ from flask import Response, request
 
 from dotstack.core.drawing.container import MAX_BYTES
 from dotstack.core.drawing.drawing_file import read_drawing
-from dotstack.core.drawing.exporting import file_name
 from dotstack.core.drawing.kit import read_kit, write_kit
 from dotstack.core.errors import FormatError
 from dotstack.web import answers
@@ -25,7 +24,7 @@ def save_kit(path: CollectionPath) -> Response:
     collection = studio().shelf.kit_of(path.collection_id)
     with studio().evaluator() as evaluator:
         data = write_kit(collection, evaluator)
-    return answers.download(data, "application/zip", f"{file_name(collection.name)}.dotkit")
+    return answers.download(data, "application/zip", collection.name, "dotkit")
 
 
 @blueprint.post("", responses={200: KitAnswer})

@@ -4,6 +4,7 @@ import re
 from io import BytesIO
 from pathlib import Path
 from typing import Any
+from urllib.parse import unquote
 from xml.etree import ElementTree
 
 import pytest
@@ -263,3 +264,46 @@ def test_a_traced_drawing_is_saved_to_a_file_and_opened_on_an_empty_database(
         shown = elsewhere.get(f"/api/pictures/{nodes['sketch']['picture']}")
         assert Image.open(BytesIO(shown.data)).size == (60, 40)
     database.close()
+
+
+def saved_as(header: str) -> str:
+    """The file name in a Content-Disposition, as RFC 6266, section 4.3 has it read."""
+    assert header.isascii()
+    assert header.startswith("attachment; ")
+    coded = re.search(r"filename\*=UTF-8''([\w!#$&+.^`|~%-]+)", header)
+    if coded:
+        return unquote(coded[1], errors="strict")
+    (quoted,) = re.findall(r'filename=("(?:[^"\\]|\\.)*"|[^\s;"]+)$', header)
+    return re.sub(r"\\(.)", r"\1", quoted.removeprefix('"').removesuffix('"'))
+
+
+@pytest.mark.parametrize(
+    ("name", "stem"),
+    [
+        ("Quay", "Quay"),
+        ("Ω, Причал, 岸壁, رصيف", "Ω, Причал, 岸壁, رصيف"),
+        ("Marram’s ⚓ 100 %", "Marram’s ⚓ 100 %"),
+        ("two\r\nlines\u2028and; a=“b”", "two-lines-and; a=“b”"),
+        ('C:\\pier\\"1".svg', "C-pier-1-.svg"),
+        ("⚓" * 120, "⚓" * 120),
+    ],
+)
+def test_whatever_a_thing_is_called_its_file_is_named_after_it(
+    client: FlaskClient, name: str, stem: str
+) -> None:
+    made = client.post("/api/drawings", json={"name": name, "width": 128, "height": 100}).json
+    url = f"/api/drawings/{made['id']}"
+    plate = {"kind": "set-plate", "plate": "plate-1", "name": name, "width": 9, "height": 9}
+    step = {"revision": made["revision"], "key": "key-000001", "command": plate}
+    assert client.post(f"{url}/commands", json=step).status_code == 200
+    client.application.extensions["dotstack"].shelf.add_collection(name, ["Parts"])
+    collection = client.get("/api/shelf").json["collections"][0]["id"]
+    for address, kind in (
+        (f"{url}/file", "dotdrawing"),
+        (f"{url}/plates/plate-1.svg", "svg"),
+        (f"/api/kits/{collection}", "dotkit"),
+    ):
+        answer = client.get(address)
+        assert answer.status_code == 200, answer.json
+        assert answer.data
+        assert saved_as(answer.headers["Content-Disposition"]) == f"{stem}.{kind}"

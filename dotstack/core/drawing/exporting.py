@@ -204,7 +204,7 @@ def media_of(name: str) -> str:
 
 def file_name(name: str) -> str:
     """The name without what no file may be called."""
-    return re.sub(r'[\\/:*?"<>|\x00-\x1f]+', "-", name).strip(" .-") or "mark"
+    return re.sub(r'[\\/:*?"<>|\x00-\x1f\x7f-\x9f\u2028\u2029]+', "-", name).strip(" .-") or "mark"
 
 
 def _of_one(picture: Picture, choice: AnyExport, *, folder: bool) -> dict[str, bytes]:
