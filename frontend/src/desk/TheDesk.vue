@@ -421,7 +421,6 @@ const { ghost } = asset;
   overflow: hidden;
   background: radial-gradient(circle, var(--dot) 1px, transparent 1.2px), var(--desk);
   touch-action: none;
-  user-select: none;
 }
 .drawing {
   cursor: crosshair;

@@ -3,6 +3,7 @@ import { onScopeDispose } from 'vue';
 import type { Outcome } from '@/api/types';
 import { useActions } from '@/editor/actions';
 import { SHAPES } from '@/editor/shapes';
+import { spelled } from '@/editor/spelled';
 import { useRegionKeys } from '@/regions/keys';
 import { useRegions } from '@/regions/store';
 import { useClipboard } from '@/stores/clipboard';
@@ -67,7 +68,7 @@ export function useKeys(parts: Parts): void {
   let inPlace = false;
 
   function withControl(event: KeyboardEvent): boolean {
-    const key = event.key.toLowerCase();
+    const key = spelled(event).toLowerCase();
     if (key === 'z') void (event.shiftKey ? drawing.redo() : drawing.undo());
     else if (key === 'a') selection.all();
     else if (key === 'v') {
@@ -123,7 +124,7 @@ export function useKeys(parts: Parts): void {
   }
 
   function plain(event: KeyboardEvent): boolean {
-    const key = event.key;
+    const key = spelled(event);
     const shape = SHAPES.find((each) => each.digit === key);
     const direction = NUDGES[key];
     if (shape) view.tool = shape.kind;
@@ -154,11 +155,11 @@ export function useKeys(parts: Parts): void {
     const onButton = event.key === 'Enter' && target.closest('button, a');
     if (regions.open && !(onButton && target.closest('.strip, .facts'))) {
       if (event.key === 'Escape' && parts.leave()) event.preventDefault();
-      else if (regionKeys.press(event) || look(event.key)) event.preventDefault();
+      else if (regionKeys.press(event) || look(spelled(event))) event.preventDefault();
       return;
     }
     if (onButton) return;
-    if (event.key === 'G' && event.shiftKey) {
+    if (spelled(event) === 'G') {
       event.preventDefault();
       void compare.hold();
       return;
@@ -182,7 +183,7 @@ export function useKeys(parts: Parts): void {
 
   /** What lasts while a key is held ends with it, or where the page is left. */
   function onRelease(event: KeyboardEvent | FocusEvent): void {
-    const key = event instanceof KeyboardEvent ? event.key.toLowerCase() : '';
+    const key = event instanceof KeyboardEvent ? spelled(event).toLowerCase() : '';
     if (!key || key === 'g' || key === 'shift') compare.release();
     if (event instanceof KeyboardEvent) regionKeys.release(event);
     else regions.dropping = false;
@@ -202,7 +203,7 @@ export function useKeys(parts: Parts): void {
 
 /** A key as actions name it: letters in capitals, Shift told where it makes no other sign. */
 function named(event: KeyboardEvent): string {
-  const letter = /^[a-z]$/i.test(event.key);
-  const key = letter ? event.key.toUpperCase() : event.key === 'Backspace' ? 'Delete' : event.key;
-  return letter && event.shiftKey ? `Shift+${key}` : key;
+  const key = spelled(event);
+  if (key === 'Backspace') return 'Delete';
+  return /^[A-Z]$/.test(key) ? `Shift+${key}` : key.length === 1 ? key.toUpperCase() : key;
 }

@@ -202,7 +202,6 @@ label {
   white-space: nowrap;
   cursor: ew-resize;
   touch-action: none;
-  user-select: none;
 }
 input {
   flex: 1;

@@ -1,3 +1,4 @@
+import { spelled } from '@/editor/spelled';
 import { useRegions, BRUSHES, PAINTS } from '@/regions/store';
 import { useDrawing } from '@/stores/drawing';
 import type { Point } from '@/stores/view';
@@ -85,7 +86,8 @@ export function useRegionKeys() {
   }
 
   function press(event: KeyboardEvent): boolean {
-    const key = event.key.length === 1 ? event.key.toLowerCase() : event.key;
+    const said = spelled(event);
+    const key = said.length === 1 ? said.toLowerCase() : said;
     if (event.ctrlKey || event.metaKey) {
       if (key === 'z') (event.shiftKey ? regions.redo : regions.undo)();
       return key === 'z';
@@ -110,7 +112,7 @@ export function useRegionKeys() {
   /** Space and X let go: pressed alone, one uses the brush and one drops, on the dot in hand. */
   function release(event: KeyboardEvent): void {
     if (event.key === ' ' && regions.open && !regions.panned) use(event.shiftKey);
-    if (event.key.toLowerCase() !== 'x' || !regions.dropping) return;
+    if (spelled(event).toLowerCase() !== 'x' || !regions.dropping) return;
     if (regions.dropping === 'held' && regions.current !== null) regions.stroke([regions.current]);
     regions.dropping = false;
   }

@@ -1,5 +1,6 @@
 import { onMounted, onScopeDispose } from 'vue';
 
+import { spelled } from '@/editor/spelled';
 import { useShelf } from '@/stores/shelf';
 
 /** The keys of the shelf page; they rest while something is typed or a dialog is open. */
@@ -14,7 +15,7 @@ export function useShelfKeys(parts: {
   function onKey(event: KeyboardEvent): void {
     const target = event.target as Element;
     if (target.closest('input, textarea, select, .v-overlay:not(.v-snackbar)')) return;
-    const key = event.key.toLowerCase();
+    const key = spelled(event).toLowerCase();
     const control = event.ctrlKey || event.metaKey;
     if (control && key === 'z') void (event.shiftKey ? shelf.redo() : shelf.undo());
     else if (control && key === 'a') parts.all();
