@@ -51,10 +51,10 @@ def faults(outlines: list[Outline], tally: Tally) -> str:
     tally.repairs += bool(here.repairs) + bool(there.repairs)
     mine, other = _areas(here), _areas(there)
     extent = _extent(outlines) ** 2
-    error = max(abs(a - b) for a, b in zip(mine, other)) / max(mine[0], 1e-12 * extent)
-    tally.worst = max(tally.worst, error)
-    if error > _FINE + _rounding(outlines) * extent / max(mine[0], 1e-12 * extent):
-        return f"turned, the areas are other by {error:.1e}"
+    turned = max(abs(a - b) for a, b in zip(mine, other)) / max(mine[0], 1e-12 * extent)
+    tally.worst = max(tally.worst, turned)
+    if turned > _FINE + _rounding(outlines) * extent / max(mine[0], 1e-12 * extent):
+        return f"turned, the areas are other by {turned:.1e}"
     joined = here.outline(here.covers.any(axis=1))
     traced = [joined.area, here.outline(here.covers.all(axis=1)).area]
     off = max(abs(a - b) for a, b in zip(mine, traced)) / max(mine[0], 1e-12 * extent)
