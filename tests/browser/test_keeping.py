@@ -8,7 +8,7 @@ from zipfile import ZipFile
 import numpy as np
 import pytest
 from PIL import Image
-from playwright.sync_api import Page, expect
+from playwright.sync_api import Page, Route, expect
 
 from dotstack.core.drawing.kit import read_kit
 from tests.browser.conftest import Server
@@ -61,6 +61,28 @@ def test_several_shapes_are_put_on_the_shelf_found_by_tag_and_placed_live(editor
     page.get_by_role("tab", name="Stack", exact=True).click()
     expect(page.locator("[role=listitem]")).to_have_count(4)
     assert editor.facts("x", "y") == pytest.approx([60, 200], abs=1)
+
+
+def test_a_button_stays_under_the_pointer_when_the_pictures_of_assets_come_late(
+    editor: Editor,
+) -> None:
+    page = editor.page
+    held: list[Route] = []
+    page.route("**/api/shelf/pictures", lambda route: held.append(route))
+    with page.expect_request("**/api/shelf/pictures"):
+        page.keyboard.press("0")
+    page.get_by_role("button", name="Mussel").click()
+    place = page.get_by_role("button", name="Place on this plate")
+    with page.expect_response("**/api/shelf/pictures"):
+        box = place.bounding_box()
+        assert box is not None
+        page.mouse.move(box["x"] + box["width"] / 2, box["y"] + 2)
+        page.mouse.down()
+        expect(place.locator("..")).not_to_contain_text("×")
+        held.pop().continue_()
+    expect(place.locator("..")).to_contain_text("×")
+    page.mouse.up()
+    expect(page.get_by_label("Facts")).to_contain_text("Mussel")
 
 
 def test_an_updated_asset_is_told_where_it_was_placed_and_taken_only_if_wanted(

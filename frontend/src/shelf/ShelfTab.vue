@@ -106,7 +106,7 @@ async function place(): Promise<void> {
         :rule="{ min: 0, max: 10000, above: true }"
         @change="shelf.percent = $event"
       />
-      <span class="soft mono">{{ size }}</span>
+      <span class="soft mono size">{{ size }}</span>
       <ChoicePill v-model="shelf.ownPaint" :options="PAINTS" label="Paint of the asset" />
       <v-btn size="small" color="primary" variant="flat" type="submit">Place on this plate</v-btn>
     </form>
@@ -169,6 +169,10 @@ h4 {
   padding: 12px 0;
   border-top: 1px solid var(--rule);
   background: var(--card);
+}
+/* Its line is there before the picture is, so that nothing moves under the pointer. */
+.size {
+  min-height: 1lh;
 }
 .advice {
   margin-top: 14px;
