@@ -7,7 +7,7 @@ from pathlib import Path
 
 from dotstack.cli.refusing import refused
 from dotstack.core.arrangement import Arrangement
-from dotstack.core.combine import Outcome, outcomes, union
+from dotstack.core.combine import Outcome, Paint, outcomes, union
 from dotstack.core.errors import CoreError
 from dotstack.core.formats import PaintedPath, Part, Picture, SvgFile, SvgShape, read_svg, write_svg
 from dotstack.core.geometry import Outline
@@ -39,7 +39,7 @@ def _combine(options: argparse.Namespace) -> int:
         file = read_svg(_text(options.file))
         operands = [_operand(shape) for shape in file.shapes]
         fills = [shape.fill for shape in file.shapes]
-        (result,) = outcomes(operands, fills, [Outcome(options.outcome)])
+        (result,) = outcomes(operands, list(map(Paint, fills)), [Outcome(options.outcome)])
     except (CoreError, OSError) as error:
         return refused(options.file, error)
     for idle in result.idle:

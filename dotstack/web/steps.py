@@ -73,7 +73,7 @@ def outcomes(path: DrawingPath, body: Selection) -> Response:
     drawing = _at(path.drawing_id, body.revision)
     with studio().evaluator() as evaluator:
         operands, tiles = outcomes_of(
-            drawing, tuple(body.ids), evaluator, body.paint, tuple(body.which)
+            drawing, tuple(body.ids), evaluator, body.paint, tuple(body.which), body.as_lines
         )
     return answers.json(
         Tiles(

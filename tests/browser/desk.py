@@ -181,9 +181,15 @@ class Editor:
         """Copies the selection, and waits until it lies on the clipboard."""
         self.page.context.grant_permissions(["clipboard-read", "clipboard-write"])
         self.page.evaluate("navigator.clipboard.writeText('')")
-        self.press("Control+c")
-        self.page.wait_for_function(
-            "async () => (await navigator.clipboard.readText()).includes('<svg')"
+        with self.page.expect_response("**/copy-out"):
+            self.press("Control+c")
+        # Nothing waits for a promise to come true but a loop that does.
+        self.page.evaluate(
+            """async () => {
+                const clip = navigator.clipboard;
+                while (!(await clip.readText()).includes('<svg'))
+                    await new Promise((done) => setTimeout(done, 10));
+            }"""
         )
 
     def selected(self) -> list[str]:

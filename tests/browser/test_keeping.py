@@ -43,6 +43,7 @@ def test_several_shapes_are_put_on_the_shelf_found_by_tag_and_placed_live(editor
     expect(page.locator(".asset:visible")).to_have_count(2)
     page.locator(".asset", has_text="Circle").click()
     # Drawn on the plate at a size, it is a circle of that size.
+    expect(page.locator("form.place")).to_contain_text("40 × 40")
     page.get_by_label("Find an asset").blur()
     editor.drag((100, 150), (160, 210))
     expect(page.locator(".facts")).to_contain_text("Circle")
@@ -68,7 +69,11 @@ def test_a_button_stays_under_the_pointer_when_the_pictures_of_assets_come_late(
 ) -> None:
     page = editor.page
     held: list[Route] = []
-    page.route("**/api/shelf/pictures", lambda route: held.append(route))
+
+    def hold(route: Route) -> None:
+        held.append(route)
+
+    page.route("**/api/shelf/pictures", hold)
     with page.expect_request("**/api/shelf/pictures"):
         page.keyboard.press("0")
     page.get_by_role("button", name="Mussel").click()
@@ -83,6 +88,27 @@ def test_a_button_stays_under_the_pointer_when_the_pictures_of_assets_come_late(
     expect(place.locator("..")).to_contain_text("×")
     page.mouse.up()
     expect(page.get_by_label("Facts")).to_contain_text("Mussel")
+
+
+def test_what_is_pasted_while_it_is_still_being_copied_waits_for_it(editor: Editor) -> None:
+    page = editor.page
+    page.context.grant_permissions(["clipboard-read", "clipboard-write"])
+    page.evaluate("navigator.clipboard.writeText('what lay there before')")
+    editor.draw("1", (40, 40), (80, 80))
+    held: list[Route] = []
+
+    def hold(route: Route) -> None:
+        held.append(route)
+
+    page.route("**/copy-out", hold)
+    with page.expect_request("**/copy-out"):
+        page.keyboard.press("Control+c")
+    page.keyboard.press("Control+v")
+    assert editor.stack() == ["Circle"]
+    held.pop().continue_()
+    expect(page.locator("[role=listitem]")).to_have_count(2)
+    editor.saved()
+    assert editor.facts("x", "y") == [70, 70]
 
 
 def test_an_updated_asset_is_told_where_it_was_placed_and_taken_only_if_wanted(

@@ -10,10 +10,13 @@ from dotstack.core.arrangement import Arrangement
 from dotstack.core.combine import (
     LIVE,
     Build,
+    Ink,
     Outcome,
     OutcomeResult,
+    Paint,
     Pick,
     Picked,
+    acting,
     build,
     chained,
     difference,
@@ -22,6 +25,7 @@ from dotstack.core.combine import (
     union,
 )
 from dotstack.core.geometry import Affine, Outline
+from dotstack.core.geometry.segments import ARC
 from dotstack.core.primitives import ellipse, rectangle
 from tests.strategies import assert_outlines_equal, filled_area, outlines
 
@@ -32,7 +36,7 @@ LINE = Outline.from_path_data("M-10 5H20")
 
 
 def result(outcome: Outcome, *operands: Outline, paints: list[str] | None = None) -> OutcomeResult:
-    (found,) = outcomes(operands, paints, [outcome])
+    (found,) = outcomes(operands, paints and list(map(Paint, paints)), [outcome])
     return found
 
 
@@ -56,6 +60,7 @@ half = 12.5 * math.pi
         (Outcome.VISIBLE_BY_COLOUR, ["ink", "moss"], [(0, 100 - half), (1, 2 * half)]),
         (Outcome.WINDOW, None, [(0, half)]),
         (Outcome.SLICE, None, [(0, half), (0, 100 - half)]),
+        (Outcome.GAP, None, [(0, 100 - half)]),
         (Outcome.BUNDLE, None, [(0, 100 + 2 * half)]),
     ],
 )
@@ -82,6 +87,7 @@ def test_seams_are_the_edges_between_regions_once_each() -> None:
         (Outcome.OVERLAP, [BOX, LINE, DISC], [], (1,)),
         (Outcome.WINDOW, [LINE, BOX], [(0, 10)], ()),
         (Outcome.SLICE, [LINE, BAR], [(0, 14), (0, 2), (0, 14)], ()),
+        (Outcome.GAP, [LINE, BAR], [(0, 14), (0, 14)], ()),
         (Outcome.SPLIT, [LINE, BAR], [(0, 14), (0, 2), (0, 14)], ()),
         (Outcome.VISIBLE, [BOX, LINE], [], (1,)),
         (Outcome.ALTERNATE, [BOX, LINE], [], (1,)),
@@ -105,6 +111,91 @@ def test_a_box_cut_out_of_rings_of_lines_leaves_a_gap_in_all_of_them() -> None:
     found = result(Outcome.CUT, *rings, BAR.transformed(Affine.translation(-5, 10)))
     assert [paint for paint, _ in lengths(found)] == [0, 0, 1, 1, 2, 2]
     assert all((part.outline.segments.kind == 1).all() for part in found.parts)
+
+
+BARE, FILLED, LINED = Paint(None, lined=True), Paint("moss"), Paint("moss", lined=True)
+# What of a circle of radius 10 lies within 5 of its upright axis.
+IN_BAR, OUTSIDE = 20 * math.pi / 3, 40 * math.pi / 3
+UPRIGHT = Outline.from_path_data("M-5 -20H5V20H-5Z")
+
+
+@pytest.mark.parametrize(
+    ("outcome", "as_lines", "expected"),
+    [
+        (Outcome.GAP, False, [(i, OUTSIDE * (i + 1)) for i in range(3)]),
+        (Outcome.WINDOW, False, [(i, IN_BAR * (i + 1)) for i in range(3)]),
+        (Outcome.SLICE, False, [(i, (IN_BAR + OUTSIDE) * (i + 1)) for i in range(3)]),
+        (Outcome.CUT, True, [(i, OUTSIDE * (i + 1)) for i in range(3)]),
+        (Outcome.OVERLAP, True, [(i, IN_BAR * (i + 1)) for i in range(3)]),
+        (Outcome.CUT_OTHER_WAY, True, []),
+        (Outcome.CUT, False, []),
+        (Outcome.OVERLAP, False, []),
+    ],
+)
+def test_rings_that_are_only_lines_are_cut_as_lines_each_by_itself_and_stay_arcs(
+    outcome: Outcome, as_lines: bool, expected: list[tuple[int, float]]
+) -> None:
+    # A bar as much wider as each ring is larger, all round one centre.
+    for i in range(3):
+        size = Affine.scaling(i + 1, i + 1)
+        operands = [ellipse(10, 10).transformed(size), UPRIGHT.transformed(size)]
+        acts = acting(outcome, operands, [BARE, FILLED], as_lines=as_lines)
+        (alone,) = outcomes(acts, [BARE, FILLED], [outcome], as_lines=as_lines)
+        found = sum(part.outline.length for part in alone.parts if part.is_line)
+        assert found == pytest.approx(dict(expected).get(i, 0))
+    # All of them under one bar: none is lost, each keeps its own paint.
+    rings = [ellipse(r, r) for r in (10, 14, 18)]
+    paints = [BARE, BARE, BARE, FILLED]
+    acts = acting(outcome, [*rings, UPRIGHT], paints, as_lines=as_lines)
+    (whole,) = outcomes(acts, paints, [outcome], as_lines=as_lines)
+    lines = [part for part in whole.parts if part.is_line]
+    assert {part.paint for part in lines} == ({0, 1, 2} if expected else set())
+    assert all((part.outline.segments.kind == ARC).all() for part in lines)
+    assert whole.idle == ()
+
+
+def test_a_line_round_an_area_is_not_drawn_along_a_crop_or_a_gap() -> None:
+    disc, bar = ellipse(10, 10), UPRIGHT
+    area = intersection([disc, bar]).area
+    for outcome, seen, edge in [
+        (Outcome.WINDOW, area, IN_BAR),
+        (Outcome.GAP, disc.area - area, OUTSIDE),
+    ]:
+        (found,) = outcomes([disc, bar], [LINED, LINED], [outcome])
+        inks = {part.ink: part for part in found.parts if not part.is_line}
+        assert inks.keys() == {Ink.FILL}
+        assert inks[Ink.FILL].outline.area == pytest.approx(seen)
+        drawn = [part for part in found.parts if part.is_line]
+        assert {part.ink for part in drawn} == {Ink.LINE}
+        assert sum(part.outline.length for part in drawn) == pytest.approx(edge)
+
+
+def test_what_is_not_filled_hides_nothing_and_takes_no_part_in_what_is_visible() -> None:
+    paints = [FILLED, BARE]
+    for outcome in (Outcome.VISIBLE, Outcome.VISIBLE_BY_COLOUR):
+        (found,) = outcomes([BOX, DISC], paints, [outcome])
+        assert areas(found) == [(0, 100)]
+        assert (found.idle, found.parts[0].ink) == ((1,), Ink.FILL)
+    (through,) = outcomes([BOX, DISC.as_lines, BOX], [*paints, FILLED], [Outcome.WINDOW])
+    assert areas(through) == [(0, 100)]
+    assert lengths(through) == [(1, round(5 * math.pi, 4))]
+
+
+def test_seams_take_the_fill_beside_them_whatever_line_a_shape_has() -> None:
+    (found,) = outcomes([BOX, DISC], [LINED, BARE], [Outcome.SEAMS])
+    by_ink = {
+        ink: sum(part.outline.length for part in found.parts if part.ink is ink) for ink in Ink
+    }
+    # Beside the box in its fill, also where the ring runs in it; the rest of the ring as it is.
+    assert by_ink[Ink.SEAM] == pytest.approx(40 + 5 * math.pi)
+    assert by_ink[Ink.LINE] == pytest.approx(5 * math.pi)
+
+
+def test_open_lines_that_close_when_joined_are_filled() -> None:
+    sides = [Outline.from_path_data(side) for side in ("M0 0H4", "M4 0V3", "M4 3L0 0")]
+    for operands, ink in [(sides, Ink.FILLED), (sides[:2], Ink.ALL)]:
+        (found,) = outcomes(operands, [BARE] * len(operands), [Outcome.JOIN])
+        assert [part.ink for part in found.parts] == [ink]
 
 
 @pytest.mark.parametrize("painted", [None, 0, 1])
@@ -141,6 +232,9 @@ def test_parts_tile_what_they_come_from(operands: list[Outline]) -> None:
     assert through == pytest.approx(intersection([under, operands[-1]]).area, rel=1e-7, abs=1e-7)
     sliced = sum(part.outline.area for part in by[Outcome.SLICE].parts)
     assert sliced == pytest.approx(sum(map(filled_area, operands[:-1])), rel=1e-7, abs=1e-7)
+    gaps = sum(part.outline.area for part in by[Outcome.GAP].parts)
+    taken = sum(intersection([each, operands[-1]]).area for each in operands[:-1])
+    assert gaps + taken == pytest.approx(sliced, rel=1e-7, abs=1e-7)
     assert_outlines_equal(by[Outcome.CUT].outline, difference(operands[0], operands[1:]))
     assert len(LIVE) == 5
 

@@ -6,9 +6,13 @@ import pytest
 
 from dotstack.core.combine import Outcome
 from dotstack.core.drawing import Drawing, Evaluator
-from dotstack.core.drawing.nodes import GroupNode, PathNode
+from dotstack.core.drawing.looks import LINE_WIDTH
+from dotstack.core.drawing.nodes import GroupNode, Line, PathNode
+from dotstack.core.drawing.scene import painted
 from dotstack.core.drawing.tiles import outcomes_of
+from dotstack.core.drawing.tree import children
 from dotstack.core.errors import CommandError
+from dotstack.core.geometry import Outline
 from dotstack.core.geometry.segments import ARC
 from tests.core.drafting import at, do, drawn, node, stack
 from tests.strategies import assert_outlines_equal
@@ -102,23 +106,90 @@ def test_an_outcome_that_leaves_nothing_is_refused() -> None:
         do(apart, "take-outcome", ids=["disc", "well"], outcome="overlap", id="m", name="M")
 
 
-def test_under_a_filled_cutter_bare_lines_are_cut_as_lines_and_stay_whole_elsewhere() -> None:
+def test_rings_of_lines_are_cut_as_lines_by_a_gap_or_where_that_is_chosen() -> None:
     bare = {"fill": None, "line": {"colour": "#1D6A83", "width": 3}}
     rings = [at({**DISC, **bare, "rx": r, "ry": r, "id": f"ring{r}"}, 100, 100) for r in (20, 30)]
     far = at({**DISC, **bare, "id": "far"}, 200, 200)
     bar = {"kind": "rectangle", "id": "bar", "name": "Bar", "width": 40, "height": 10}
     ids = ["ring20", "ring30", "far", "bar"]
     drawing = drawn(*rings, far, at(bar, 120, 100))
-    cut = do(drawing, "take-outcome", ids=ids, outcome="cut", id="c", name="Cut")
-    lengths = [Evaluator().outline(each).length for each in node(cut, "c").nodes]  # type: ignore[union-attr]
     gaps = [2 * r * math.asin(5 / r) for r in (20, 30)]
     expected = [math.tau * 20 - gaps[0], math.tau * 30 - gaps[1], math.tau * 20]
-    assert lengths == pytest.approx(expected)
-    assert [Evaluator().outline(each).node_count for each in node(cut, "c").nodes] == [2, 2, 2]  # type: ignore[union-attr]
-    # Without a fill the bar is a ring among rings: areas, as everywhere else.
-    hollow = drawn(*rings, at({**bar, **bare}, 120, 100))
-    left = do(hollow, "take-outcome", ids=["ring20", "bar"], outcome="cut", id="c", name="Cut")
+    live = do(drawing, "combine", ids=ids, outcome="gap", id="c", name="Gap")
+    for cut in (
+        do(drawing, "take-outcome", ids=ids, outcome="cut", as_lines=True, id="c", name="Cut"),
+        do(drawing, "take-outcome", ids=ids, outcome="gap", id="c", name="Gap"),
+        do(live, "settle", ids=["c"]),
+    ):
+        lines = [Evaluator().outline(each) for each in children(node(cut, "c"))]
+        assert [line.length for line in lines] == pytest.approx(expected)
+        assert [line.node_count for line in lines] == [2, 2, 2]
+        assert {each.line for each in children(node(cut, "c"))} == {Line(**bare["line"])}
+    # As what they enclose, if nothing else is chosen; the tile tells what can stay live.
+    left = do(drawing, "take-outcome", ids=["ring20", "bar"], outcome="cut", id="c", name="Cut")
     assert Evaluator().outline(node(left, "c")).closed.all()
+    for as_lines, expected_live in [(False, [True, True]), (True, [False, True])]:
+        _, tiles = outcomes_of(drawing, tuple(ids), Evaluator(),
+                               which=(Outcome.CUT, Outcome.GAP), as_lines=as_lines)  # fmt: skip
+        assert [tile.live for tile in tiles] == expected_live
+
+
+def test_a_live_gap_follows_its_cutter_and_comes_apart_without_it() -> None:
+    well = at(WELL, 80, 60)
+    drawing = drawn(at(DISC, 60, 60), at(DISC, 100, 60, id="other"), well)
+    ids = ["disc", "other", "well"]
+    gap = do(drawing, "combine", ids=ids, outcome="gap", id="g", name="Gap")
+
+    def left(of: Drawing) -> list[tuple[str | None, float]]:
+        pieces = painted((node(of, "g"),), Evaluator())
+        return [(piece.fill, Outline.from_path_data(piece.path).area) for piece in pieces]
+
+    lens = Evaluator().arranged([Evaluator().outline(node(drawing, key)) for key in ids])
+    under = [lens.outline(lens.covers[:, i] & lens.covers[:, 2]).area for i in range(2)]
+    disc = math.pi * 400
+    expected = [("#3F7355", disc - under[0]), ("#3F7355", disc - under[1])]
+    assert left(gap) == [(fill, pytest.approx(area, rel=1e-6)) for fill, area in expected]
+    away = do(gap, "place", ids=["well"], x=200, y=200)
+    assert left(away) == [("#3F7355", pytest.approx(disc, rel=1e-6))] * 2
+    hidden = do(gap, "set-state", ids=["well"], visible=False)
+    assert left(hidden) == [("#3F7355", pytest.approx(disc, rel=1e-6))] * 2
+    # Each keeps its own paint, and what is moved in lies under the cutter.
+    red = do(gap, "paint", ids=["other"], fill="#B8452E")
+    assert [fill for fill, _ in left(red)] == ["#3F7355", "#B8452E"]
+    more = do(do(gap, "add-shape", plate="plate", node=at(DISC, 80, 90, id="new")),
+              "move-in-stack", ids=["new"], parent="g", above="well")  # fmt: skip
+    assert [each.id for each in children(node(more, "g"))] == ["disc", "other", "new", "well"]
+    without = node(do(gap, "remove", ids=["well"]), "g")
+    assert isinstance(without, GroupNode)
+    assert [each.id for each in without.nodes] == ["disc", "other"]
+    with pytest.raises(CommandError, match="leaves nothing"):
+        do(drawn(at(WELL, 60, 60), at(DISC, 60, 60)), "combine",
+           ids=["well", "disc"], outcome="gap", id="g", name="Gap")  # fmt: skip
+
+
+def test_what_is_visible_has_no_line_and_what_closes_when_joined_is_filled() -> None:
+    line = {"colour": "#1D6A83", "width": 3}
+    lined = drawn(at({**DISC, "line": line}, 60, 60), at({**WELL, "line": line}, 80, 60))
+    for outcome in ("visible", "visible-by-colour"):
+        taken = do(lined, "take-outcome", ids=["disc", "well"], outcome=outcome, id="v", name="V")
+        assert {each.line for each in children(node(taken, "v"))} == {None}
+    sides = [
+        {"kind": "path", "id": f"s{i}", "name": "Side", "data": data, "fill": None, "line": line}
+        for i, data in enumerate(("M0 0H4", "M4 0V3", "M4 3L0 0"))
+    ]
+    joined = do(drawn(*sides), "take-outcome", ids=["s0", "s1", "s2"], outcome="join", id="t",
+                name="Sail")  # fmt: skip
+    assert (node(joined, "t").fill, node(joined, "t").line) == (line["colour"], Line(**line))
+
+
+def test_seams_are_lines_in_the_fill_beside_them() -> None:
+    line = {"colour": "#C98A1B", "width": 3}
+    drawing = drawn(at({**DISC, "line": line}, 60, 60), at(WELL, 80, 60))
+    taken = do(drawing, "take-outcome", ids=["disc", "well"], outcome="seams", id="s", name="S")
+    colours = {
+        (each.line.colour, each.line.width) for each in children(node(taken, "s")) if each.line
+    }
+    assert colours == {("#3F7355", 3), ("#B8452E", LINE_WIDTH)}
 
 
 @pytest.mark.parametrize(

@@ -145,7 +145,7 @@ commands = st.one_of(
     command("group", ids=several, id=fresh, name=st.just("Group")),
     command("ungroup", ids=st.just(["n0"])),
     command("combine", ids=several, id=fresh, name=st.just("Mark"),
-            outcome=st.sampled_from(["join", "cut", "overlap", "alternate"])),
+            outcome=st.sampled_from(["join", "cut", "overlap", "alternate", "gap", "slice"])),
     command("take-outcome", ids=several, id=fresh, name=st.just("Mark"),
             outcome=st.sampled_from(["split", "slice", "seams", "window", "bundle"])),
     command("put-inside", ids=ids, holder=st.sampled_from(["c", "d", "n0"]), id=fresh),

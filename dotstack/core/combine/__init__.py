@@ -4,28 +4,36 @@ from dotstack.core.combine.booleans import combined, difference, exclusion, inte
 from dotstack.core.combine.chain import chained
 from dotstack.core.combine.outcomes import (
     LIVE,
+    PARTED,
     LiveOutcome,
     Outcome,
     OutcomeResult,
+    PartedOutcome,
+    acting,
     members,
     outcomes,
     pieces,
 )
-from dotstack.core.combine.parts import Part, line_within
+from dotstack.core.combine.parts import Ink, Paint, Part, line_within
 from dotstack.core.combine.region_build import Build, Pick, Picked, Piece, build
 from dotstack.core.combine.roles import Role, covered
 
 __all__ = [
     "LIVE",
+    "PARTED",
     "Build",
+    "Ink",
     "LiveOutcome",
     "Outcome",
     "OutcomeResult",
+    "Paint",
     "Part",
+    "PartedOutcome",
     "Pick",
     "Picked",
     "Piece",
     "Role",
+    "acting",
     "build",
     "chained",
     "combined",

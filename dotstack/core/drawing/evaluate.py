@@ -8,7 +8,7 @@ from typing import Generic, TypeVar, cast
 
 from dotstack.core import primitives
 from dotstack.core.arrangement import Arrangement
-from dotstack.core.combine import Build, build, covered, union
+from dotstack.core.combine import Build, Part, acting, build, covered, outcomes, union
 from dotstack.core.drawing.nodes import (
     ClipNode,
     CompoundNode,
@@ -17,6 +17,7 @@ from dotstack.core.drawing.nodes import (
     GroupNode,
     LineNode,
     Node,
+    PartsNode,
     PathNode,
     PolygonNode,
     RectangleNode,
@@ -24,10 +25,11 @@ from dotstack.core.drawing.nodes import (
     StarNode,
     UnderlayNode,
 )
+from dotstack.core.drawing.operands import paints_of
 from dotstack.core.drawing.picking import picks_of
 from dotstack.core.drawing.tree import children
 from dotstack.core.errors import CoreError
-from dotstack.core.geometry import Affine, Outline, bundle
+from dotstack.core.geometry import Affine, Outline, bundle, open_part
 
 _MEMORY = 6000
 _ARRANGEMENTS = 64
@@ -73,6 +75,7 @@ class Evaluator:
         self._placed: _Memory[Outline] = _Memory()
         self._seen: _Memory[Outline] = _Memory()
         self._builds: _Memory[Build] = _Memory()
+        self._parts: _Memory[tuple[Part, ...]] = _Memory()
         self._things: _Memory[dict[Affine, object]] = _Memory()
         self._chosen: deque[Arrangement] = deque(maxlen=_CHOSEN)
         self._arranged: OrderedDict[str, Arrangement] = OrderedDict()
@@ -80,7 +83,7 @@ class Evaluator:
     def outline(self, node: Node) -> Outline:
         """The node's outline in the axes that contain it; raises ArrangementError.
 
-        That of a group is of all that its active shapes cover, that of a clip its holder's.
+        That of a group or of parts is of all that they cover, that of a clip its holder's.
         """
         return self._placed.get(
             lambda: self.own_outline(node).transformed(node.transform.affine), node
@@ -98,10 +101,16 @@ class Evaluator:
                 return self.build(node).outline
             case ClipNode():
                 return self.outline(node.holder)
+            case PartsNode():
+                return self._own.get(lambda: self._whole(node), *_made_of(node))
         return primitive_outline(node)
 
     def seen_outline(self, node: Node) -> Outline:
         """What is to be seen of a node in its own axes: of a group, all outlines in it."""
+        if isinstance(node, PartsNode):
+            return self._seen.get(
+                lambda: bundle([part.outline for part in self.parts(node)]), *_made_of(node)
+            )
         if not isinstance(node, GroupNode):
             return self.own_outline(node)
         return self._seen.get(
@@ -128,9 +137,20 @@ class Evaluator:
             node.keep_rest,
         )
 
+    def parts(self, node: PartsNode) -> tuple[Part, ...]:
+        """What a cutter leaves of each of its node's active shapes, in the node's own axes.
+
+        A part's ``paint`` is the place of its shape among these. Raises ArrangementError.
+        """
+        return self._parts.get(lambda: self._parted(node), *_made_of(node))
+
     def arrangement(self, node: CompoundNode | RegionNode) -> Arrangement:
         """The arrangement of a node's active members; raises ArrangementError."""
-        outlines = [self.outline(child) for child in children(node) if child.is_active]
+        return self._arrangement(
+            node, [self.outline(child) for child in children(node) if child.is_active]
+        )
+
+    def _arrangement(self, node: Node, outlines: list[Outline]) -> Arrangement:
         last = self._arranged.get(node.id)
         if last and _are_same(last.operands, outlines):
             return last
@@ -161,12 +181,34 @@ class Evaluator:
         self._chosen.append(arrangement)
         return arrangement
 
+    def _parted(self, node: PartsNode) -> tuple[Part, ...]:
+        active = [child for child in node.nodes if child.is_active]
+        outlines = [self.outline(child) for child in active]
+        paints = paints_of(active)
+        if not node.cutter.is_active:
+            return tuple(map(Part, outlines, range(len(outlines))))
+        outlines.append(self.outline(node.cutter))
+        paints += paints_of([node.cutter])
+        arrangement = self._arrangement(node, acting(node.outcome, outlines, paints))
+        (result,) = outcomes(arrangement, paints, [node.outcome])
+        return result.parts
+
+    def _whole(self, node: PartsNode) -> Outline:
+        """All that its parts cover, and all their lines."""
+        found = [part.outline for part in self.parts(node)]
+        return bundle([union(found), *map(open_part, found)])
+
     def _combined(self, node: CompoundNode) -> Outline:
         roles = [member.role for member in node.members if member.node.is_active]
         if not roles:
             return Outline.empty()
         arrangement = self.arrangement(node)
         return arrangement.outline(covered(arrangement.covers, roles))
+
+
+def _made_of(node: PartsNode) -> tuple[object, ...]:
+    """What its parts depend on."""
+    return node.outcome, node.cutter, node.nodes
 
 
 def _are_same(one: Sequence[Outline], two: Sequence[Outline]) -> bool:

@@ -12,6 +12,7 @@ from dotstack.core.drawing.nodes import (
     Line,
     LineNode,
     Node,
+    PartsNode,
     PathNode,
     Placement,
     PolygonNode,
@@ -26,7 +27,7 @@ _RIGID = 1e-12
 _THIN = 1e-9
 _SIZINGS = 80
 # These have no centre of their own, but the middle of their box.
-_BOXED = (ClipNode, CompoundNode, GroupNode, PathNode, RegionNode)
+_BOXED = (ClipNode, CompoundNode, GroupNode, PartsNode, PathNode, RegionNode)
 
 
 @dataclass(frozen=True, slots=True)

@@ -2,10 +2,14 @@
 
 from typing import NamedTuple
 
+from dotstack.core.combine import Ink
 from dotstack.core.drawing.evaluate import Evaluator
-from dotstack.core.drawing.nodes import Gradient, Line, Node, RegionNode
-from dotstack.core.drawing.tree import leaves
+from dotstack.core.drawing.nodes import INK, Gradient, Line, Node, PartsNode, RegionNode
+from dotstack.core.drawing.operands import paint_of
 from dotstack.core.geometry import Outline
+
+# Of a line that is wanted where none was asked for.
+LINE_WIDTH = 2.0
 
 
 class Look(NamedTuple):
@@ -18,31 +22,43 @@ class Look(NamedTuple):
 
 
 class BuiltPiece(NamedTuple):
-    """A piece of a region build, in the build's own axes; named like the shape it comes from."""
+    """A piece of what comes in several, in its own axes; named like the shape it comes from."""
 
     outline: Outline
     look: Look
     name: str
 
 
-def paint_of(node: Node) -> Node:
-    """The node whose paint a shape shows: itself, or of a group its topmost shape."""
-    return list(leaves(node))[-1]
-
-
-def look_of(outline: Outline, paint: Node) -> Look:
-    """How a piece looks in the paint of a node.
+def look_of(outline: Outline, paint: Node, ink: Ink = Ink.ALL) -> Look:
+    """How a piece looks in the paint of a node, or in what ``ink`` takes of it.
 
     A line is not filled; one without paint of its own is drawn in the fill's colour.
     """
-    if outline.closed.any():
-        return Look(paint.fill, paint.line, paint.opacity, paint.gradient)
-    line = paint.line or Line(colour=paint.fill or "#22303C", width=1.0)
-    return Look(None, line, paint.opacity)
+    own = paint.line or Line(colour=paint.fill or INK, width=LINE_WIDTH)
+    if ink is Ink.SEAM:
+        return Look(None, Line(colour=paint.fill or INK, width=own.width), paint.opacity)
+    if ink is Ink.LINE or not outline.closed.any():
+        return Look(None, own, paint.opacity)
+    fill = own.colour if ink is Ink.FILLED and paint.fill is None else paint.fill
+    return Look(fill, None if ink is Ink.FILL else paint.line, paint.opacity, paint.gradient)
 
 
-def built_pieces(node: RegionNode, evaluator: Evaluator) -> list[BuiltPiece]:
-    """The pieces of a region build and the rest that stays, in stack order."""
+def built_pieces(node: RegionNode | PartsNode, evaluator: Evaluator) -> list[BuiltPiece]:
+    """The pieces of a region build and the rest that stays, or of shapes that are cut."""
+    if isinstance(node, RegionNode):
+        return _picked(node, evaluator)
+    active = [child for child in node.nodes if child.is_active]
+    return [
+        BuiltPiece(
+            part.outline,
+            look_of(part.outline, paint_of(active[part.paint]), part.ink),
+            active[part.paint].name,
+        )
+        for part in evaluator.parts(node)
+    ]
+
+
+def _picked(node: RegionNode, evaluator: Evaluator) -> list[BuiltPiece]:
     active = [member for member in node.members if member.is_active]
     found = []
     for piece in evaluator.build(node).pieces:

@@ -5,10 +5,11 @@ from typing import Annotated, Literal, TypeAlias
 
 from pydantic import AfterValidator, BaseModel, ConfigDict, Field
 
-from dotstack.core.combine import Role
+from dotstack.core.combine import PartedOutcome, Role
 from dotstack.core.errors import PathDataError
 from dotstack.core.geometry import Affine, FillRule, Outline
 
+INK = "#22303C"
 MAX_SIZE = 1e6
 MAX_CORNERS = 360
 MAX_PATH = 2_000_000
@@ -132,7 +133,7 @@ class NodeBase(Value):
     id: Id
     name: Name
     transform: Placement = Placement()
-    fill: Colour | None = "#22303C"
+    fill: Colour | None = INK
     gradient: Gradient | None = None
     line: Line | None = None
     opacity: Annotated[float, Field(ge=0, le=1)] = 1.0
@@ -321,6 +322,19 @@ class ClipNode(NodeBase):
     nodes: tuple["Node", ...] = ()
 
 
+class PartsNode(NodeBase):
+    """Shapes that another one, the ``cutter``, cuts: each by itself and in its own paint.
+
+    The cutter lies on them and is not painted. What lies under it goes from each, which is a
+    *gap*, or stays as pieces of their own, which is a *slice*.
+    """
+
+    kind: Literal["parts"] = "parts"
+    outcome: PartedOutcome
+    cutter: "Node"
+    nodes: tuple["Node", ...] = ()
+
+
 Node: TypeAlias = Annotated[
     EllipseNode
     | RectangleNode
@@ -333,7 +347,8 @@ Node: TypeAlias = Annotated[
     | CompoundNode
     | GroupNode
     | RegionNode
-    | ClipNode,
+    | ClipNode
+    | PartsNode,
     Field(discriminator="kind"),
 ]
 
@@ -362,7 +377,7 @@ class Swatch(Value):
 SWATCHES = tuple(
     Swatch(name=name, colour=colour)
     for name, colour in (
-        ("ink", "#22303C"),
+        ("ink", INK),
         ("clay", "#B8452E"),
         ("moss", "#3F7355"),
         ("tide", "#1D6A83"),

@@ -18,6 +18,7 @@ from dotstack.core.drawing.nodes import (
     GroupNode,
     Line,
     Node,
+    PartsNode,
     Placement,
     RegionNode,
     Stop,
@@ -175,7 +176,7 @@ def _figure(node: Node, outer: Affine, evaluator: Evaluator) -> Figure:
         angle_deg=frame.angle_deg,
         clamped=clamped(node),
         pieces=list(painted((node,), evaluator, outer=outer))
-        if isinstance(node, RegionNode | ClipNode) or node.gradient
+        if isinstance(node, RegionNode | PartsNode | ClipNode) or node.gradient
         else None,
         lost=sum(found.count(None) for found in evaluator.build(node).found)
         if isinstance(node, RegionNode)
@@ -185,7 +186,7 @@ def _figure(node: Node, outer: Affine, evaluator: Evaluator) -> Figure:
 
 def on_plate(node: Node, outer: Affine, evaluator: Evaluator, whole: bool = False) -> Outline:
     """What is to be seen of a node, or its ``whole`` outline, in the plate's axes."""
-    if isinstance(node, GroupNode) and not whole:
+    if isinstance(node, GroupNode | PartsNode) and not whole:
         return evaluator.seen_outline(node).transformed(outer @ node.transform.affine)
     outline = evaluator.outline(node)
     return outline if outer == Affine() else outline.transformed(outer)
@@ -259,7 +260,7 @@ def painted(
         inner = outer @ node.transform.affine
         if isinstance(node, GroupNode):
             yield from painted(node.nodes, evaluator, write, inner)
-        elif isinstance(node, RegionNode):
+        elif isinstance(node, RegionNode | PartsNode):
             yield from _built(node, inner, evaluator, write)
         elif isinstance(node, ClipNode):
             yield from _clipped(node, inner, evaluator, write)
@@ -268,7 +269,7 @@ def painted(
 
 
 def _built(
-    node: RegionNode, affine: Affine, evaluator: Evaluator, write: Writing
+    node: RegionNode | PartsNode, affine: Affine, evaluator: Evaluator, write: Writing
 ) -> Iterator[Piece]:
     for piece in built_pieces(node, evaluator):
         yield from pieces_of(piece.look, piece.outline.transformed(affine), write, affine)

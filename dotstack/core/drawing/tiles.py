@@ -1,16 +1,19 @@
 """Outcomes and contours as they would look, to be chosen from."""
 
-from dotstack.core.combine import LIVE, Outcome, outcomes
+from operator import is_
+
+from dotstack.core.combine import LIVE, PARTED, Outcome, acting, outcomes
 from dotstack.core.drawing.commands import active_in_order, painted_place
-from dotstack.core.drawing.commands.combining import PaintChoice, acting
+from dotstack.core.drawing.commands.combining import PaintChoice
 from dotstack.core.drawing.evaluate import Evaluator
-from dotstack.core.drawing.looks import look_of, paint_of
+from dotstack.core.drawing.looks import look_of
 from dotstack.core.drawing.nodes import Drawing, PathNode, Value
+from dotstack.core.drawing.operands import paint_of, paints_of
 from dotstack.core.drawing.places import place_of
 from dotstack.core.drawing.scene import Piece, for_tile, on_plate, pieces_of
 from dotstack.core.geometry import Outline, unbundle
 
-_CAN_STAY_LIVE = (*LIVE, Outcome.SPLIT)
+_OF_AREAS = (*LIVE, Outcome.SPLIT)
 
 
 class TileResult(Value):
@@ -38,41 +41,42 @@ def outcomes_of(
     evaluator: Evaluator,
     paint: PaintChoice | None = None,
     which: tuple[Outcome, ...] = tuple(Outcome),
+    as_lines: bool = False,
 ) -> tuple[list[Outline], list[TileResult]]:
     """The outlines of the chosen nodes on the plate, and outcomes of them.
 
-    One arrangement serves all. Raises CommandError.
+    One arrangement serves all that take the shapes alike: see ``acting``. Raises CommandError.
     """
     chosen = active_in_order(drawing, ids)
     outer = place_of(drawing, chosen[0].id).outer
     operands = [on_plate(node, outer, evaluator, whole=True) for node in chosen]
-    paints = [paint_of(node) for node in chosen]
+    paints = paints_of(chosen)
     place = painted_place(paint, [node.id for node in chosen], ids)
-    fills = [each.fill for each in paints]
-    results = [
-        result
-        for outcome in which
-        for result in outcomes(
-            evaluator.arranged(acting(outcome, chosen, operands)), fills, (outcome,), place
-        )
-    ]
-    return operands, [
-        TileResult(
-            outcome=result.outcome,
+
+    def tile(outcome: Outcome) -> TileResult:
+        acts = acting(outcome, operands, paints, as_lines=as_lines)
+        (result,) = outcomes(evaluator.arranged(acts), paints, (outcome,), place, as_lines=as_lines)
+        # One outline stays live where it is made of areas alone.
+        of_areas = not result.has_lines and all(map(is_, acts, operands))
+        return TileResult(
+            outcome=outcome,
             pieces=[
                 piece
                 for part in result.parts
                 for piece in pieces_of(
-                    look_of(part.outline, paints[part.paint]), part.outline, for_tile, outer
+                    look_of(part.outline, paint_of(chosen[part.paint]), part.ink),
+                    part.outline,
+                    for_tile,
+                    outer,
                 )
             ],
             count=result.pieces,
             nodes=sum(part.outline.node_count for part in result.parts),
-            live=result.outcome in _CAN_STAY_LIVE and not result.has_lines,
+            live=outcome in PARTED or (outcome in _OF_AREAS and of_areas),
             idle=[chosen[i].name for i in result.idle],
         )
-        for result in results
-    ]
+
+    return operands, [tile(outcome) for outcome in which]
 
 
 def contours_of(drawing: Drawing, node_id: str, evaluator: Evaluator) -> list[Piece]:

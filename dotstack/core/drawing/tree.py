@@ -10,6 +10,7 @@ from dotstack.core.drawing.nodes import (
     Member,
     Node,
     NodeBase,
+    PartsNode,
     RegionNode,
     UnderlayNode,
 )
@@ -26,6 +27,8 @@ def children(node: Node) -> tuple[Node, ...]:
             return node.members
         case ClipNode():
             return (node.holder, *node.nodes)
+        case PartsNode():
+            return (*node.nodes, node.cutter)
     return ()
 
 
@@ -33,8 +36,8 @@ def with_children(node: Node, change: Callable[[Node], tuple[Node, ...]]) -> Nod
     """The node with each of its children replaced by what ``change`` makes of it.
 
     A child that becomes several keeps its role in each. Answers the node itself if all
-    stay the same objects, and None if none is left. A clip that loses its holder, or whose
-    holder becomes several, is a group then.
+    stay the same objects, and None if none is left. A clip that loses its holder and parts
+    that lose their cutter are a group then, as where these become several.
     """
     if isinstance(node, CompoundNode):
         members = tuple(
@@ -53,9 +56,11 @@ def with_children(node: Node, change: Callable[[Node], tuple[Node, ...]]) -> Nod
         return node
     if isinstance(node, ClipNode) and len(fresh[0]) == 1:
         return node.model_copy(update={"holder": nodes[0], "nodes": nodes[1:]})
+    if isinstance(node, PartsNode) and len(fresh[-1]) == 1:
+        return node.model_copy(update={"nodes": nodes[:-1], "cutter": nodes[-1]})
     if not nodes:
         return None
-    if isinstance(node, ClipNode):
+    if isinstance(node, ClipNode | PartsNode):
         common = {name: getattr(node, name) for name in NodeBase.model_fields}
         return GroupNode(**common, nodes=nodes)
     field = "members" if isinstance(node, RegionNode) else "nodes"
@@ -91,8 +96,8 @@ def walk(node: Node) -> Iterator[Node]:
 
 
 def leaves(node: Node) -> Iterator[Node]:
-    """What has the node's paint: itself, what a group holds, or a clip's holder."""
-    if isinstance(node, GroupNode):
+    """What has the node's paint: itself, what a group holds, what is cut, or a clip's holder."""
+    if isinstance(node, GroupNode) or (isinstance(node, PartsNode) and node.nodes):
         for child in node.nodes:
             yield from leaves(child)
     elif isinstance(node, ClipNode):

@@ -15,7 +15,6 @@ from dotstack.core.geometry.outline import (
     bundle,
     closed_part,
     open_part,
-    opened,
     unbundle,
 )
 from dotstack.core.geometry.segments import ARC, CUBIC, LINE, Segments
@@ -34,6 +33,5 @@ __all__ = [
     "bundle",
     "closed_part",
     "open_part",
-    "opened",
     "unbundle",
 ]

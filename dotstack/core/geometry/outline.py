@@ -118,6 +118,11 @@ class Outline:
         return (self.fill_rule, *(array.tobytes() for array in arrays))
 
     @cached_property
+    def as_lines(self) -> "Outline":
+        """Its contours as lines: each ends where it starts, and bounds nothing."""
+        return Outline(self.segments, self.offsets, np.zeros_like(self.closed), self.fill_rule)
+
+    @cached_property
     def contours(self) -> tuple[Contour, ...]:
         """The contours, in order."""
         return tuple(
@@ -221,13 +226,6 @@ def _chosen(outline: Outline, chosen: Bools) -> Outline:
         return outline
     contours = (each for each, wanted in zip(outline.contours, chosen, strict=True) if wanted)
     return Outline.from_contours(contours, outline.fill_rule)
-
-
-def opened(outline: Outline) -> Outline:
-    """The contours as lines: each ends where it starts, and bounds nothing."""
-    return Outline(
-        outline.segments, outline.offsets, np.zeros_like(outline.closed), outline.fill_rule
-    )
 
 
 def unbundle(outline: Outline) -> list[Outline]:

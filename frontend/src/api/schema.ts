@@ -986,12 +986,12 @@ export interface components {
              */
             kind: "clip";
             /** Holder */
-            holder: components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["PathNode"] | components["schemas"]["UnderlayNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"];
+            holder: components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["PathNode"] | components["schemas"]["UnderlayNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"] | components["schemas"]["PartsNode"];
             /**
              * Nodes
              * @default []
              */
-            nodes?: (components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["PathNode"] | components["schemas"]["UnderlayNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"])[];
+            nodes?: (components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["PathNode"] | components["schemas"]["UnderlayNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"] | components["schemas"]["PartsNode"])[];
         };
         /**
          * CompoundNode
@@ -1245,7 +1245,7 @@ export interface components {
             };
             /** Nodes */
             nodes: {
-                [key: string]: (components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["PathNode"] | components["schemas"]["UnderlayNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"]) | null;
+                [key: string]: (components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["PathNode"] | components["schemas"]["UnderlayNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"] | components["schemas"]["PartsNode"]) | null;
             };
         };
         /**
@@ -1400,7 +1400,7 @@ export interface components {
              */
             kind: "group";
             /** Nodes */
-            nodes: (components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["PathNode"] | components["schemas"]["UnderlayNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"])[];
+            nodes: (components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["PathNode"] | components["schemas"]["UnderlayNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"] | components["schemas"]["PartsNode"])[];
         };
         /**
          * LineNode
@@ -1468,7 +1468,7 @@ export interface components {
         Member: {
             role: components["schemas"]["Role"];
             /** Node */
-            node: components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["PathNode"] | components["schemas"]["UnderlayNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"];
+            node: components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["PathNode"] | components["schemas"]["UnderlayNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"] | components["schemas"]["PartsNode"];
         };
         /**
          * Origin
@@ -1488,6 +1488,78 @@ export interface components {
             size: number;
             /** Angle Deg */
             angle_deg: number;
+        };
+        /**
+         * PartsNode
+         * @description Shapes that another one, the ``cutter``, cuts: each by itself and in its own paint.
+         *
+         *     The cutter lies on them and is not painted. What lies under it goes from each, which is a
+         *     *gap*, or stays as pieces of their own, which is a *slice*.
+         */
+        PartsNode: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /**
+             * @default {
+             *       "a": 1,
+             *       "b": 0,
+             *       "c": 0,
+             *       "d": 1,
+             *       "e": 0,
+             *       "f": 0
+             *     }
+             */
+            transform?: components["schemas"]["Placement"];
+            /**
+             * Fill
+             * @default #22303C
+             */
+            fill?: string | null;
+            /** @default null */
+            gradient?: components["schemas"]["Gradient"] | null;
+            /** @default null */
+            line?: components["schemas"]["Line"] | null;
+            /**
+             * Opacity
+             * @default 1
+             */
+            opacity?: number;
+            /**
+             * Visible
+             * @default true
+             */
+            visible?: boolean;
+            /**
+             * Locked
+             * @default false
+             */
+            locked?: boolean;
+            /**
+             * Guide
+             * @default false
+             */
+            guide?: boolean;
+            /** @default null */
+            origin?: components["schemas"]["Origin"] | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "parts";
+            /**
+             * Outcome
+             * @enum {string}
+             */
+            outcome: "gap" | "slice";
+            /** Cutter */
+            cutter: components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["PathNode"] | components["schemas"]["UnderlayNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"] | components["schemas"]["PartsNode"];
+            /**
+             * Nodes
+             * @default []
+             */
+            nodes?: (components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["PathNode"] | components["schemas"]["UnderlayNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"] | components["schemas"]["PartsNode"])[];
         };
         /**
          * PathNode
@@ -1853,7 +1925,7 @@ export interface components {
              */
             kind: "regions";
             /** Members */
-            members: (components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["PathNode"] | components["schemas"]["UnderlayNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"])[];
+            members: (components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["PathNode"] | components["schemas"]["UnderlayNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"] | components["schemas"]["PartsNode"])[];
             /**
              * Picks
              * @default []
@@ -2145,7 +2217,7 @@ export interface components {
             /** Plate */
             plate: string;
             /** Node */
-            node: components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["PathNode"] | components["schemas"]["UnderlayNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"];
+            node: components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["PathNode"] | components["schemas"]["UnderlayNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"] | components["schemas"]["PartsNode"];
         };
         /**
          * AddUnderlay
@@ -2277,7 +2349,9 @@ export interface components {
         };
         /**
          * Combine
-         * @description Makes shapes of one stack a live compound; an outcome that leaves nothing is refused.
+         * @description Makes shapes of one stack a live compound, or live parts that the topmost cuts.
+         *
+         *     An outcome that leaves nothing is refused.
          */
         Combine: {
             /** Ids */
@@ -2301,11 +2375,8 @@ export interface components {
              * @enum {string}
              */
             kind: "combine";
-            /**
-             * Outcome
-             * @enum {string}
-             */
-            outcome: "join" | "cut" | "cut-other-way" | "overlap" | "alternate";
+            /** Outcome */
+            outcome: ("join" | "cut" | "cut-other-way" | "overlap" | "alternate") | ("gap" | "slice");
         };
         /**
          * CopyPaint
@@ -2488,7 +2559,7 @@ export interface components {
          * @description One way to combine the selected shapes, most useful first.
          * @enum {string}
          */
-        Outcome: "join" | "cut" | "cut-other-way" | "overlap" | "alternate" | "split" | "window" | "slice" | "visible" | "visible-by-colour" | "seams" | "bundle";
+        Outcome: "join" | "cut" | "cut-other-way" | "overlap" | "alternate" | "split" | "gap" | "window" | "slice" | "visible" | "visible-by-colour" | "seams" | "bundle";
         /**
          * Paint
          * @description Gives shapes a fill, a line or an opacity; what is not named stays.
@@ -2529,7 +2600,7 @@ export interface components {
             /** Plate */
             plate: string;
             /** Nodes */
-            nodes: (components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["PathNode"] | components["schemas"]["UnderlayNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"])[];
+            nodes: (components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["PathNode"] | components["schemas"]["UnderlayNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"] | components["schemas"]["PartsNode"])[];
         };
         /**
          * PlaceExactly
@@ -2674,7 +2745,7 @@ export interface components {
             /** Id */
             id: string;
             /** Node */
-            node: components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["PathNode"] | components["schemas"]["UnderlayNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"];
+            node: components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["PathNode"] | components["schemas"]["UnderlayNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"] | components["schemas"]["PartsNode"];
         };
         /**
          * Resize
@@ -2927,8 +2998,8 @@ export interface components {
          * Settle
          * @description Makes plain paths of what is live; they look the same.
          *
-         *     A region build becomes a group of its pieces. A clip becomes a group of its holder and of
-         *     what shows within it: a shape with a fill and a line becomes a path of each.
+         *     A region build and what is cut become a group of their pieces. A clip becomes a group of its
+         *     holder and of what shows within it: a shape with a fill and a line becomes a path of each.
          */
         Settle: {
             /**
@@ -2991,7 +3062,8 @@ export interface components {
          * TakeOutcome
          * @description Puts plain paths in the place of shapes: one, or a group of separate pieces.
          *
-         *     The group has the ``id``, and its pieces ids made from it, the lowest first.
+         *     The group has the ``id``, and its pieces ids made from it, the lowest first. In *cut* and
+         *     *overlap* shapes with a line and no fill count as what they enclose, unless ``as_lines``.
          */
         TakeOutcome: {
             /** Ids */
@@ -3016,6 +3088,11 @@ export interface components {
              */
             kind: "take-outcome";
             outcome: components["schemas"]["Outcome"];
+            /**
+             * As Lines
+             * @default false
+             */
+            as_lines?: boolean;
         };
         /**
          * Transform
@@ -3124,7 +3201,8 @@ export interface components {
          * Selection
          * @description Chosen shapes of one stack; ``paint`` says whose paint results of one piece take.
          *
-         *     ``which`` outcomes: all, unless named.
+         *     ``which`` outcomes: all, unless named. With ``as_lines`` shapes with a line and no fill are
+         *     cut and overlapped as lines.
          */
         Selection: {
             /** Revision */
@@ -3134,6 +3212,11 @@ export interface components {
              * @default null
              */
             paint?: ("lowest" | "topmost" | "first") | null;
+            /**
+             * As Lines
+             * @default false
+             */
+            as_lines?: boolean;
             /** Which */
             which?: components["schemas"]["Outcome"][];
             /** Ids */
@@ -3437,7 +3520,7 @@ export interface components {
          */
         PastedShapes: {
             /** Nodes */
-            nodes: (components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["PathNode"] | components["schemas"]["UnderlayNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"])[];
+            nodes: (components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["PathNode"] | components["schemas"]["UnderlayNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"] | components["schemas"]["PartsNode"])[];
             /** Notes */
             notes: string[];
         };

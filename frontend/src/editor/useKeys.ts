@@ -12,6 +12,7 @@ import { useDrawing } from '@/stores/drawing';
 import { useSelection } from '@/stores/selection';
 import { useSnaps } from '@/stores/snaps';
 import { useView } from '@/stores/view';
+import { OUTCOME_WORDS } from '@/strip/outcomes';
 
 /** What keys do that the stores cannot do alone. */
 interface Parts {
@@ -42,17 +43,13 @@ const NUDGES: Record<string, readonly [number, number]> = {
   ArrowUp: [0, -1],
   ArrowDown: [0, 1],
 };
-const OUTCOMES: Record<string, Outcome> = {
-  j: 'join',
-  c: 'cut',
-  C: 'cut-other-way',
-  o: 'overlap',
-  t: 'alternate',
-  s: 'split',
-  w: 'window',
-  k: 'slice',
-  b: 'bundle',
-};
+/** Outcomes by the letters that take them, as they are spelled with Shift and without. */
+const OUTCOMES: Record<string, Outcome> = Object.fromEntries(
+  (Object.keys(OUTCOME_WORDS) as Outcome[]).map((outcome) => {
+    const { key } = OUTCOME_WORDS[outcome];
+    return [key.startsWith('Shift+') ? key.slice(-1) : key.toLowerCase(), outcome];
+  }),
+);
 
 /** The editor's keys; they rest while something is typed or a dialog is open. */
 export function useKeys(parts: Parts): void {

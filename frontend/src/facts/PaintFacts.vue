@@ -21,6 +21,7 @@ const swatches = ref(false);
 
 function painted(node: Node): Node[] {
   if (node.kind === 'clip') return painted(node.holder as Node);
+  if (node.kind === 'parts') return (node.nodes ?? []).flatMap((child) => painted(child as Node));
   const isMany = node.kind === 'group' || node.kind === 'regions';
   return isMany ? childrenOf(node).flatMap((child) => painted(child.node)) : [node];
 }

@@ -7,7 +7,7 @@ import type { Brush, Pick, Picks } from '@/regions/strokes';
 import * as strokes from '@/regions/strokes';
 import { newId, useDrawing } from '@/stores/drawing';
 import { useNotices } from '@/stores/notices';
-import { childrenOf, fillOf, useSelection } from '@/stores/selection';
+import { childrenOf, paintOf, useSelection } from '@/stores/selection';
 import { useView } from '@/stores/view';
 
 export type RegionPaint = 'topmost' | 'lowest' | 'new';
@@ -162,7 +162,7 @@ export const useRegions = defineStore('regions', () => {
     const order = map.value!.shapes.filter((key) => covers.includes(key));
     const by = pick && paint === 'lowest' ? order[0] : order.at(-1);
     const node = by ? selection.rowById.get(by)?.node : undefined;
-    return node ? fillOf(node) : null;
+    return node ? (paintOf(node).fill ?? null) : null;
   }
 
   async function apply(): Promise<void> {

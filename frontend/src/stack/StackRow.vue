@@ -6,7 +6,7 @@ import { following } from '@/look/gradient';
 import { ROW } from '@/stack/thread';
 import type { Node } from '@/api/types';
 import type { Row } from '@/stores/selection';
-import { childrenOf, HOLDING, LIVE_KINDS, useSelection } from '@/stores/selection';
+import { childrenOf, HOLDING, LIVE_KINDS, paintOf, useSelection } from '@/stores/selection';
 
 /** One shape of the stack: its dot, its name, what it is, and what can be switched. */
 const props = defineProps<{
@@ -38,9 +38,11 @@ const actions = useActions();
 const node = computed(() => props.row.node);
 const holds = computed(() => HOLDING.includes(node.value.kind));
 const isLive = computed(() => LIVE_KINDS.includes(node.value.kind));
-const isHolder = computed(() => {
+/** What it does to the others, where it is the one that holds or cuts them. */
+const part = computed(() => {
   const above = props.row.parent ? selection.rowById.get(props.row.parent)?.node : null;
-  return above?.kind === 'clip' && above.holder.id === node.value.id;
+  if (above?.kind === 'clip' && above.holder.id === node.value.id) return 'holds them';
+  return above?.kind === 'parts' && above.cutter.id === node.value.id ? 'cuts' : null;
 });
 const chosen = computed(() => selection.chosen.has(node.value.id));
 const under = computed(() => selection.hovered === node.value.id);
@@ -60,20 +62,20 @@ const note = computed(() => {
   if (faulty.value) return `${faulty.value.name} cannot be shown`;
   const said: string[] = [];
   if (props.row.role) said.push(props.row.role);
-  else if (isHolder.value) said.push('holds them');
+  else if (part.value) said.push(part.value);
+  else if (node.value.kind === 'parts') said.push(node.value.outcome);
   else if (KIND_NOTES[node.value.kind]) said.push(KIND_NOTES[node.value.kind]!);
   if (holds.value) said.push(String(childrenOf(node.value).length));
   if (node.value.guide) said.push('guide');
   return said.join(' · ');
 });
 
+/** Dots show the shape's own paint, of what is only a line as a ring. */
 const paint = computed(() => {
-  if (isLive.value && !props.row.role) return 'var(--tide)';
-  if (node.value.kind === 'group') return 'var(--card)';
-  if (node.value.gradient) return following(node.value.gradient);
-  return node.value.fill ?? node.value.line?.colour ?? '#fff';
+  const { gradient, fill, line } = paintOf(node.value);
+  return gradient ? following(gradient) : (fill ?? line?.colour ?? 'var(--card)');
 });
-const hollow = computed(() => props.row.role === 'cuts' || (!node.value.fill && !isLive.value));
+const hollow = computed(() => props.row.role === 'cuts' || !paintOf(node.value).fill);
 </script>
 
 <template>
@@ -228,8 +230,9 @@ const hollow = computed(() => props.row.role === 'cuts' || (!node.value.fill && 
   margin: 0 7px 0 9px;
 }
 .dot.hollow {
-  background: var(--card);
-  box-shadow: inset 0 0 0 2px var(--ink);
+  background:
+    radial-gradient(circle closest-side, var(--card) 56%, transparent 64%),
+    var(--paint);
 }
 .dot.guide {
   background: var(--card);

@@ -29,6 +29,8 @@ export const useClipboard = defineStore('clipboard', () => {
   const selection = useSelection();
   const notices = useNotices();
   const copied = shallowRef<Copied | null>(null);
+  /** A copy that is under way: what is pasted meanwhile waits for it. */
+  let copying: Promise<boolean> | null = null;
   /** What of the last file could not be kept, and where it is. */
   const notKept = shallowRef<{ name: string; notes: readonly string[] } | null>(null);
 
@@ -66,16 +68,27 @@ export const useClipboard = defineStore('clipboard', () => {
         ...member,
         node: renewed(member.node as Node),
       })) as typeof fresh.members;
-    if (fresh.kind === 'group' || fresh.kind === 'clip')
+    if (fresh.kind === 'group' || fresh.kind === 'clip' || fresh.kind === 'parts')
       fresh.nodes = (fresh.nodes ?? []).map((child) =>
         renewed(child as Node),
       ) as typeof fresh.nodes;
     if (fresh.kind === 'clip') fresh.holder = renewed(fresh.holder as Node) as typeof fresh.holder;
+    if (fresh.kind === 'parts') fresh.cutter = renewed(fresh.cutter as Node) as typeof fresh.cutter;
     return fresh.kind === 'regions' ? renewedRegions(fresh) : fresh;
   }
 
   /** Copies the selection; answers whether there was one that could be copied. */
   async function copy(): Promise<boolean> {
+    const mine = copyOut();
+    copying = mine;
+    try {
+      return await mine;
+    } finally {
+      if (copying === mine) copying = null;
+    }
+  }
+
+  async function copyOut(): Promise<boolean> {
     const ids = [...selection.ids];
     if (!ids.length) return false;
     const nodes = standing(selection.selected);
@@ -124,7 +137,8 @@ export const useClipboard = defineStore('clipboard', () => {
 
   /** Pastes ``text`` from the system's clipboard; null where that cannot be read. */
   async function paste(text: string | null, inPlace = false): Promise<void> {
-    const known = ours(text);
+    // What was on the clipboard when a copy was still under way is not what is meant.
+    const known = ours(copying && (await copying) ? null : text);
     if (known) {
       copied.value = { ...known, pasted: known.pasted + 1 };
       const by = inPlace ? 0 : PASTE_STEP * copied.value.pasted;

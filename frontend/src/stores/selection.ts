@@ -34,18 +34,21 @@ export function childrenOf(node: Node): { node: Node; role: Role | null }[] {
         ? node.members
         : node.kind === 'clip'
           ? [node.holder, ...(node.nodes ?? [])]
-          : [];
+          : node.kind === 'parts'
+            ? [...(node.nodes ?? []), node.cutter]
+            : [];
   return inner.map((child) => ({ node: child as Node, role: null }));
 }
 
 /** Kinds that hold other shapes, and those of them that paint what comes of these together. */
-export const HOLDING = ['group', 'compound', 'regions', 'clip'];
-export const LIVE_KINDS = ['compound', 'regions', 'clip'];
+export const HOLDING = ['group', 'compound', 'regions', 'clip', 'parts'];
+export const LIVE_KINDS = ['compound', 'regions', 'clip', 'parts'];
 
-/** The fill that a shape shows: its own, of a group its topmost shape's, of a clip its holder's. */
-export function fillOf(node: Node): string | null {
-  if (node.kind === 'group') return fillOf(childrenOf(node).at(-1)!.node);
-  return node.kind === 'clip' ? fillOf(node.holder as Node) : (node.fill ?? null);
+/** The shape whose paint another shows: itself, of what holds several the topmost painted one. */
+export function paintOf(node: Node): Node {
+  if (node.kind === 'clip') return paintOf(node.holder as Node);
+  const painted = node.kind === 'group' || node.kind === 'parts' ? node.nodes : [];
+  return painted?.length ? paintOf(painted.at(-1) as Node) : node;
 }
 
 /** The box round several. */

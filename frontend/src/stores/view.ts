@@ -20,6 +20,8 @@ export interface Point {
 export interface Taking {
   live: boolean;
   keep: boolean;
+  /** Whether shapes with a line and no fill are cut and overlapped as lines. */
+  asLines: boolean;
   paint: 'natural' | 'lowest' | 'topmost' | 'first';
 }
 
@@ -45,7 +47,12 @@ export const useView = defineStore('view', () => {
   /** An outcome's pieces shown in the place of the selected shapes. */
   const outcome = ref<readonly Piece[] | null>(null);
   /** How outcomes are taken. */
-  const taking = reactive<Taking>({ live: true, keep: false, paint: 'natural' });
+  const taking = reactive<Taking>({
+    live: true,
+    keep: false,
+    asLines: false,
+    paint: 'natural',
+  });
 
   function nextManner(): void {
     manner.value = MANNERS[(MANNERS.indexOf(manner.value) + 1) % MANNERS.length]!;

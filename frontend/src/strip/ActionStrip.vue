@@ -27,6 +27,8 @@ const {
   tiles,
   more,
   paint,
+  hasBare,
+  asLines,
   fault,
   cancelled,
   wanted,
@@ -57,6 +59,7 @@ async function take(outcome: Outcome): Promise<void> {
   const { keep, live } = view.taking;
   const id = newId();
   const how = { ids, outcome, id, name: result, keep, paint: paint.value };
+  const lines = asLines.value;
   const known = knownTile(outcome);
   const taken = await drawing.runFound(async () => {
     const tile = known ?? (await tileOf(ids, outcome));
@@ -66,7 +69,7 @@ async function take(outcome: Outcome): Promise<void> {
     }
     view.outcome = null;
     const command = !(live && tile.live)
-      ? { kind: 'take-outcome', ...how }
+      ? { kind: 'take-outcome', ...how, as_lines: lines }
       : outcome === 'split'
         ? { kind: 'build-regions', ids, id, name: result, keep }
         : { kind: 'combine', ...how };
@@ -101,6 +104,12 @@ defineExpose({ take });
           </label>
           <label title="Hidden copies of the shapes stay beneath the result">
             <input v-model="view.taking.keep" type="checkbox" /> keep originals
+          </label>
+          <label
+            v-if="hasBare"
+            title="Cut and Overlap take shapes with a line and no fill as lines, not as what they enclose"
+          >
+            <input v-model="view.taking.asLines" type="checkbox" /> as lines
           </label>
           <select v-model="view.taking.paint" aria-label="Paint of the result">
             <option value="natural">its own paint</option>

@@ -26,6 +26,12 @@ export const OUTCOME_WORDS: Record<Outcome, OutcomeWords> = {
     says: 'where an odd number of them lie',
   },
   split: { word: 'Split', result: 'Split', key: 'S', says: 'every region a piece of its own' },
+  gap: {
+    word: 'Gap',
+    result: 'Gap',
+    key: 'Shift+K',
+    says: 'what lies under the topmost goes from each of the others, each stays by itself',
+  },
   window: {
     word: 'Window',
     result: 'Window',
@@ -67,6 +73,7 @@ export const FIRST: readonly Outcome[] = [
   'overlap',
   'alternate',
   'split',
+  'gap',
 ];
 export const MORE = (Object.keys(OUTCOME_WORDS) as Outcome[]).filter(
   (outcome) => !FIRST.includes(outcome),

@@ -4,7 +4,7 @@ import client, { answered, RefusedError } from '@/api/client';
 import type { Outcome, Tile, Tiles } from '@/api/types';
 import { useDrawing } from '@/stores/drawing';
 import { latestWins } from '@/stores/latestWins';
-import { useSelection } from '@/stores/selection';
+import { paintOf, useSelection } from '@/stores/selection';
 import { useView } from '@/stores/view';
 import { FIRST, MORE } from '@/strip/outcomes';
 
@@ -33,6 +33,14 @@ export function useOutcomes() {
   const wanted = ref(0);
 
   const paint = computed(() => (view.taking.paint === 'natural' ? null : view.taking.paint));
+  /** Whether any of the shapes is only a line to the eye, though it encloses an area. */
+  const hasBare = computed(() =>
+    selection.combinable.some((key) => {
+      const { fill, line } = paintOf(selection.rowById.get(key)!.node);
+      return !fill && line && selection.figureById.get(key)?.area !== '';
+    }),
+  );
+  const asLines = computed(() => view.taking.asLines && hasBare.value);
 
   function asked(ids: readonly string[], which: readonly Outcome[]): Promise<Tiles> {
     return answered<Tiles>(
@@ -43,6 +51,7 @@ export function useOutcomes() {
           ids: [...ids],
           which: [...which],
           paint: paint.value,
+          as_lines: asLines.value,
         },
       }),
     );
@@ -101,7 +110,7 @@ export function useOutcomes() {
 
   watch(
     // One value, for a fresh list would count as a change though nothing in it has changed.
-    () => [...selection.combinable, drawing.revision, paint.value].join(),
+    () => [...selection.combinable, drawing.revision, paint.value, asLines.value].join(),
     () => {
       asking.cancel();
       view.outcome = null;
@@ -124,6 +133,8 @@ export function useOutcomes() {
     tiles: shown,
     more,
     paint,
+    hasBare,
+    asLines,
     fault,
     cancelled,
     wanted,

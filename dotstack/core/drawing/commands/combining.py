@@ -4,14 +4,21 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from dotstack.core.combine import LiveOutcome, Outcome, members, outcomes
+from dotstack.core.combine import (
+    LiveOutcome,
+    Outcome,
+    PartedOutcome,
+    acting,
+    members,
+    outcomes,
+)
 from dotstack.core.drawing.commands.command import Command
 from dotstack.core.drawing.commands.shapes import Ids, check_depth, check_fresh
 from dotstack.core.drawing.commands.stacking import MAX_COPIES, gathered_into, one_stack
 from dotstack.core.drawing.copies import with_new_ids
 from dotstack.core.drawing.evaluate import Evaluator
 from dotstack.core.drawing.frame import revised
-from dotstack.core.drawing.looks import Look, look_of, paint_of
+from dotstack.core.drawing.looks import Look, look_of
 from dotstack.core.drawing.nodes import (
     CompoundNode,
     Drawing,
@@ -19,11 +26,13 @@ from dotstack.core.drawing.nodes import (
     Member,
     Name,
     Node,
+    PartsNode,
     PathNode,
 )
+from dotstack.core.drawing.operands import paint_of, paints_of
 from dotstack.core.drawing.places import exchanged
 from dotstack.core.errors import CommandError, LimitError
-from dotstack.core.geometry import Outline, opened
+from dotstack.core.geometry import Outline
 
 _LABELS = {
     Outcome.JOIN: "Join",
@@ -32,6 +41,7 @@ _LABELS = {
     Outcome.OVERLAP: "Overlap",
     Outcome.ALTERNATE: "Alternate",
     Outcome.SPLIT: "Split",
+    Outcome.GAP: "Gap",
     Outcome.WINDOW: "Window",
     Outcome.SLICE: "Slice",
     Outcome.VISIBLE: "Visible",
@@ -66,15 +76,23 @@ class _Combining(Command):
     def _painted(self, chosen: list[Node]) -> int | None:
         return painted_place(self.paint, [node.id for node in chosen], self.ids)
 
+    def _nothing_left(self, chosen: list[Node]) -> CommandError:
+        return CommandError(
+            f"{self.label} of these {len(chosen)} shapes leaves nothing; they stay as they are."
+        )
+
     def _taken(self, drawing: Drawing, chosen: list[Node], whole: Node) -> Drawing:
         return taken(drawing, chosen, whole, self.id if self.keep else None)
 
 
 class Combine(_Combining):
-    """Makes shapes of one stack a live compound; an outcome that leaves nothing is refused."""
+    """Makes shapes of one stack a live compound, or live parts that the topmost cuts.
+
+    An outcome that leaves nothing is refused.
+    """
 
     kind: Literal["combine"] = "combine"
-    outcome: LiveOutcome
+    outcome: LiveOutcome | PartedOutcome
 
     @property
     def label(self) -> str:
@@ -82,10 +100,26 @@ class Combine(_Combining):
 
     def applied_to(self, drawing: Drawing) -> Drawing:
         chosen = active_in_order(drawing, self.ids)
+        whole = self._whole(chosen)
+        check_depth((whole,))
+        if Evaluator().own_outline(whole).is_empty:
+            raise self._nothing_left(chosen)
+        return self._taken(drawing, chosen, whole)
+
+    def _whole(self, chosen: list[Node]) -> Node:
+        if self.outcome in (Outcome.GAP, Outcome.SLICE):
+            *nodes, cutter = chosen
+            return PartsNode(
+                id=self.id,
+                name=self.name,
+                outcome=self.outcome,
+                cutter=cutter,
+                nodes=tuple(nodes),
+            )
         order = members(self.outcome, len(chosen))
         place = self._painted(chosen)
         painted = paint_of(chosen[order[0][0] if place is None else place])
-        compound = CompoundNode(
+        return CompoundNode(
             id=self.id,
             name=self.name,
             fill=painted.fill,
@@ -94,22 +128,18 @@ class Combine(_Combining):
             opacity=painted.opacity,
             members=tuple(Member(role=role, node=chosen[at]) for at, role in order),
         )
-        check_depth((compound,))
-        if Evaluator().own_outline(compound).is_empty:
-            raise CommandError(
-                f"{self.label} of these {len(chosen)} shapes leaves nothing; they stay as they are."
-            )
-        return self._taken(drawing, chosen, compound)
 
 
 class TakeOutcome(_Combining):
     """Puts plain paths in the place of shapes: one, or a group of separate pieces.
 
-    The group has the ``id``, and its pieces ids made from it, the lowest first.
+    The group has the ``id``, and its pieces ids made from it, the lowest first. In *cut* and
+    *overlap* shapes with a line and no fill count as what they enclose, unless ``as_lines``.
     """
 
     kind: Literal["take-outcome"] = "take-outcome"
     outcome: Outcome
+    as_lines: bool = False
 
     @property
     def label(self) -> str:
@@ -118,17 +148,16 @@ class TakeOutcome(_Combining):
     def applied_to(self, drawing: Drawing) -> Drawing:
         chosen = active_in_order(drawing, self.ids)
         evaluator = Evaluator()
-        paints = [paint_of(node) for node in chosen]
+        outlines, paints = [evaluator.outline(node) for node in chosen], paints_of(chosen)
         (result,) = outcomes(
-            acting(self.outcome, chosen, [evaluator.outline(node) for node in chosen]),
-            [paint.fill for paint in paints],
+            acting(self.outcome, outlines, paints, as_lines=self.as_lines),
+            paints,
             (self.outcome,),
             self._painted(chosen),
+            as_lines=self.as_lines,
         )
         if not result.parts:
-            raise CommandError(
-                f"{self.label} of these {len(chosen)} shapes leaves nothing; they stay as they are."
-            )
+            raise self._nothing_left(chosen)
         if len(result.parts) > MAX_PIECES:
             raise LimitError("pieces of one outcome", len(result.parts), MAX_PIECES)
         single = len(result.parts) == 1
@@ -137,7 +166,7 @@ class TakeOutcome(_Combining):
                 part.outline,
                 self.id if single else f"{self.id}-{i}",
                 self.name if single else chosen[part.paint].name,
-                look_of(part.outline, paints[part.paint]),
+                look_of(part.outline, paint_of(chosen[part.paint]), part.ink),
             )
             for i, part in enumerate(result.parts)
         )
@@ -188,22 +217,6 @@ def painted_place(
     if choice == "first":
         return next((order.index(key) for key in named if key in order), 0)
     return 0 if choice == "lowest" else len(order) - 1
-
-
-def acting(outcome: Outcome, chosen: list[Node], outlines: list[Outline]) -> list[Outline]:
-    """The outlines as they act in an outcome.
-
-    Under a filled shape that slices or cuts, shapes that are lines to the eye, for they have
-    a line and no fill, are lines: of rings that are cut a gap is left in each.
-    """
-    bare = [paint.fill is None and paint.line is not None for paint in map(paint_of, chosen)]
-    lines = outcome is Outcome.SLICE or (outcome is Outcome.CUT and bare[0])
-    if not lines or bare[-1]:
-        return outlines
-    return [
-        opened(outline) if is_line else outline
-        for outline, is_line in zip(outlines, bare, strict=True)
-    ]
 
 
 def active_in_order(drawing: Drawing, ids: tuple[str, ...]) -> list[Node]:

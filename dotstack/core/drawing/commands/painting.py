@@ -7,7 +7,6 @@ from pydantic import Field
 from dotstack.core.drawing.commands.command import Command
 from dotstack.core.drawing.commands.shapes import Ids
 from dotstack.core.drawing.frame import revised
-from dotstack.core.drawing.looks import paint_of
 from dotstack.core.drawing.nodes import (
     ClipNode,
     Colour,
@@ -16,10 +15,12 @@ from dotstack.core.drawing.nodes import (
     Id,
     Line,
     Node,
+    PartsNode,
     RegionNode,
     Swatch,
     UnderlayNode,
 )
+from dotstack.core.drawing.operands import paint_of
 from dotstack.core.drawing.places import exchanged, place_of, with_nodes, with_plate
 from dotstack.core.drawing.tree import children, with_children
 from dotstack.core.errors import CommandError
@@ -69,8 +70,10 @@ class CopyPaint(Command):
         source = place_of(drawing, self.source).node
         if isinstance(source, ClipNode):
             source = paint_of(source)
-        if isinstance(source, GroupNode):
-            raise CommandError("A group has no paint of its own; take that of a shape in it.")
+        if isinstance(source, GroupNode | PartsNode):
+            raise CommandError(
+                f"{source.name} has no paint of its own; take that of a shape in it."
+            )
         changes: dict[str, object] = {
             name: getattr(source, name) for name in ("fill", "gradient", "line", "opacity")
         }
@@ -148,12 +151,16 @@ class Recolour(Command):
 def painted_with(node: Node, changes: dict[str, object]) -> Node:
     """The node, all that a group holds, or a clip's holder, with other paint.
 
-    Of a region build the pieces, the rest and their shapes. A fill takes a gradient's place.
+    Of a region build the pieces, the rest and their shapes; of parts what is cut. A fill takes
+    a gradient's place.
     """
     if "fill" in changes:
         changes = {"gradient": None, **changes}
     if isinstance(node, ClipNode):
         return node.model_copy(update={"holder": painted_with(node.holder, changes)})
+    if isinstance(node, PartsNode):
+        nodes = tuple(painted_with(child, changes) for child in node.nodes)
+        return node.model_copy(update={"nodes": nodes})
     if isinstance(node, UnderlayNode):
         # A picture has no paint, but it can be faded.
         return revised(node, {name: changes[name] for name in {"opacity"} & changes.keys()})

@@ -10,7 +10,6 @@ from dotstack.core.drawing.commands.shapes import Ids
 from dotstack.core.drawing.commands.stacking import one_stack
 from dotstack.core.drawing.evaluate import Evaluator
 from dotstack.core.drawing.frame import revised
-from dotstack.core.drawing.looks import paint_of
 from dotstack.core.drawing.nodes import (
     Colour,
     Drawing,
@@ -20,6 +19,7 @@ from dotstack.core.drawing.nodes import (
     RegionNode,
     RegionPick,
 )
+from dotstack.core.drawing.operands import paint_of
 from dotstack.core.drawing.picking import picked_region
 from dotstack.core.drawing.places import place_of, replaced
 from dotstack.core.errors import CommandError, LimitError

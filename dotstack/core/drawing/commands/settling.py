@@ -19,6 +19,7 @@ from dotstack.core.drawing.nodes import (
     Id,
     Node,
     NodeBase,
+    PartsNode,
     PathNode,
     Placement,
     RegionNode,
@@ -33,8 +34,8 @@ from dotstack.core.geometry import Outline, bundle, unbundle
 class Settle(Command):
     """Makes plain paths of what is live; they look the same.
 
-    A region build becomes a group of its pieces. A clip becomes a group of its holder and of
-    what shows within it: a shape with a fill and a line becomes a path of each.
+    A region build and what is cut become a group of their pieces. A clip becomes a group of its
+    holder and of what shows within it: a shape with a fill and a line becomes a path of each.
     """
 
     kind: Literal["settle"] = "settle"
@@ -62,7 +63,7 @@ class Unbundle(Command):
     def applied_to(self, drawing: Drawing) -> Drawing:
         node = place_of(drawing, self.id).node
         contours = unbundle(Evaluator().own_outline(node))
-        if isinstance(node, GroupNode | ClipNode | RegionNode) or len(contours) < 2:
+        if isinstance(node, GroupNode | ClipNode | PartsNode | RegionNode) or len(contours) < 2:
             raise CommandError(f"{node.name} is one contour; there is nothing to unbundle.")
         if len(contours) > MAX_PIECES:
             raise LimitError("contours of one path", len(contours), MAX_PIECES)
@@ -112,7 +113,7 @@ def settled(node: Node, evaluator: Evaluator) -> Node:
             return node
         case GroupNode():
             return with_children(node, lambda child: (settled(child, evaluator),)) or node
-        case RegionNode():
+        case RegionNode() | PartsNode():
             return _pieces(node, evaluator)
         case ClipNode():
             return _clipped(node, evaluator)
@@ -123,8 +124,8 @@ def settled(node: Node, evaluator: Evaluator) -> Node:
     return PathNode(**_common(node), data=data, fill_rule=outline.fill_rule)
 
 
-def _pieces(node: RegionNode, evaluator: Evaluator) -> Node:
-    """The pieces of a region build, each by itself."""
+def _pieces(node: RegionNode | PartsNode, evaluator: Evaluator) -> Node:
+    """The pieces of a region build or of shapes that are cut, each by itself."""
     pieces = built_pieces(node, evaluator)
     if not pieces:
         raise _nothing_left(node)

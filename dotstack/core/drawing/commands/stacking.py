@@ -25,6 +25,7 @@ from dotstack.core.drawing.nodes import (
     Member,
     Name,
     Node,
+    PartsNode,
     Placement,
     RegionNode,
 )
@@ -164,7 +165,7 @@ class MoveInStack(Command):
                     list(node.members), fresh, lambda member: member.node.id, self.above
                 )
                 return node.model_copy(update={"members": tuple(members)})
-            if not isinstance(node, GroupNode | RegionNode | ClipNode):
+            if not isinstance(node, GroupNode | RegionNode | ClipNode | PartsNode):
                 raise CommandError(f"{node.name} holds no other shapes.")
             above = self.above
             if isinstance(node, ClipNode) and above is None:
@@ -307,14 +308,17 @@ def _reordered(drawing: Drawing, parent: str, order: Callable[[list[str]], list[
 
 
 def _with_order(node: Node, inner: list[Node]) -> Node:
-    """A group, region build or clip with these inside, the lowest first.
+    """What holds others, but a compound, with these inside, the lowest first.
 
-    What a clip holds lies on its holder, wherever that was ordered to.
+    What a clip holds lies on its holder, and a cutter on what it cuts, wherever these were
+    ordered to.
     """
     if isinstance(node, RegionNode):
         return node.model_copy(update={"members": tuple(inner)})
     if isinstance(node, ClipNode):
         inner = [child for child in inner if child is not node.holder]
+    if isinstance(node, PartsNode):
+        inner = [child for child in inner if child is not node.cutter]
     return node.model_copy(update={"nodes": tuple(inner)})
 
 
