@@ -137,6 +137,8 @@ class Editor:
         self.fact(label).fill(str(value))
         self.fact(label).press("Enter")
         self.saved()
+        # For the desk, where keys mean something again.
+        self.fact(label).press("Escape")
 
     def facts(self, *labels: str) -> list[float]:
         return [float(self.fact(label).input_value().rstrip("°%")) for label in labels]

@@ -282,9 +282,15 @@ def test_a_box_over_three_rings_leaves_a_gap_in_all_of_them(editor: Editor, tmp_
         editor.saved()
     editor.type_shape("2", (168, 128), width=80, height=12)
     paint(editor, "clay")
-    for key, pieces in (("c", 3), ("k", 6)):
+    live, lines = (editor.page.get_by_label(word) for word in ("stay live", "as lines"))
+    for key, pieces in (("Shift+k", 3), ("c", 3), ("k", 6)):
         editor.page.keyboard.press("Control+a")
+        expect(editor.tile("gap")).to_contain_text("3 pc · 6 nd")
+        # As what they enclose the rings would be cut by each other.
+        expect(editor.tile("cut")).to_contain_text("nothing left")
+        lines.check()
         expect(editor.tile("cut")).to_contain_text("3 pc · 6 nd")
+        live.set_checked(key == "Shift+k")
         editor.press(key)
         expect(editor.row("Box")).to_be_hidden()
         rings = [outline for _, outline in editor.exported(tmp_path)]
@@ -296,6 +302,23 @@ def test_a_box_over_three_rings_leaves_a_gap_in_all_of_them(editor: Editor, tmp_
             *(2 * math.pi * r - gap for r, gap in zip((30, 45, 60), gaps, strict=True))
         )
         editor.press("Control+z")
+        editor.page.keyboard.press("Control+a")
+        lines.uncheck()
+
+
+def test_a_live_gap_is_wider_when_its_cutter_is(editor: Editor, tmp_path: Path) -> None:
+    editor.type_shape("1", (128, 128), radius=30)
+    paint(editor, "moss")
+    editor.type_shape("2", (128, 128), width=80, height=12)
+    editor.press("Control+a", "Shift+k")
+    expect(editor.row("Gap")).to_contain_text("gap · 2")
+    expect(editor.row("Box")).to_contain_text("cuts")
+    whole = sum(areas(editor, tmp_path))
+    editor.pick("Box")
+    editor.set_fact("h", 20)
+    fills = {fill for fill, _ in editor.exported(tmp_path)}
+    assert fills == {"#3F7355"}
+    assert sum(areas(editor, tmp_path)) < whole - 8 * 55
 
 
 def test_lines_are_split_at_crossings_and_chained_where_they_touch(
@@ -384,7 +407,7 @@ def test_many_shapes_show_progress_can_be_cancelled_and_have_a_limit(editor: Edi
     strip = page.get_by_role("toolbar", name="Action strip")
     editor.paste_discs(100)
     page.keyboard.press("Control+a")
-    expect(strip.get_by_role("status")).to_contain_text("of 6")
+    expect(strip.get_by_role("status")).to_contain_text("of 7")
     strip.get_by_role("button", name="cancel").click()
     expect(strip).to_contain_text("not computed")
     strip.get_by_role("button", name="compute").click()

@@ -11,6 +11,7 @@ from hypothesis import strategies as st
 from dotstack.core import primitives
 from dotstack.core.combine import exclusion, intersection, union
 from dotstack.core.drawing import Drawing, Evaluator
+from dotstack.core.drawing.frame import axis_scales
 from dotstack.core.drawing.nodes import GroupNode
 from dotstack.core.drawing.pasting import pasted
 from dotstack.core.drawing.pictures import shapes_picture
@@ -220,6 +221,55 @@ def test_x_means_the_left_the_centre_or_the_right(
 ) -> None:
     drawing = do(drawn(at(BAR, 50, 50)), "place", ids=["bar"], x=x, anchor=anchor)
     assert facts(drawing, "bar")[:2] == pytest.approx((expected, 50))
+
+
+HALF = {"kind": "ellipse", "id": "half", "name": "Half", "rx": 30, "ry": 30, "sweep_deg": 180}
+SAIL = {"kind": "polygon", "id": "sail", "name": "Sail", "sides": 3, "rx": 30, "ry": 30}
+
+
+@pytest.mark.parametrize("shape", [HALF, SAIL, {**HALF, "sweep_deg": 90, "start_deg": 20}])
+@pytest.mark.parametrize("angle", [0, 33])
+def test_left_middle_and_right_are_those_of_the_box_and_the_full_circle_s_centre_is_its_own(
+    shape: dict[str, Any], angle: float
+) -> None:
+    key = shape["id"]
+    drawing = do(drawn(at(shape, 50, 50)), "place", ids=[key], angle_deg=angle)
+    for across, down in itertools.product((0, 0.5, 1), repeat=2):
+        moved = do(drawing, "place", ids=[key], x=60, y=90, anchor=(across, down))
+        x0, y0, x1, y1 = bounds(moved, key)
+        assert (x0 + across * (x1 - x0), y0 + down * (y1 - y0)) == pytest.approx((60, 90))
+        # The middle is where others are aligned to it.
+        level = do(moved, "add-shape", plate="plate", node=at(BAR, 0, 0))
+        level = do(level, "align", ids=[key, "bar"], edge="middle", fixed=key)
+        low, high = bounds(level, "bar")[1], bounds(level, "bar")[3]
+        assert (low + high) / 2 == pytest.approx((y0 + y1) / 2)
+    full = do(drawing, "place", ids=[key], x=60, y=90, anchor="own")
+    assert facts(full, key)[:2] == (60, 90)
+
+
+@given(
+    st.floats(0.1, 5), st.floats(0.1, 5), st.sampled_from([0, 90, 180, -90, 30]),
+    st.tuples(st.floats(-100, 300), st.floats(-100, 300)),
+)  # fmt: skip
+def test_several_are_sized_together_and_keep_what_they_are(
+    across: float, down: float, angle: float, still: tuple[float, float]
+) -> None:
+    box = {**BAR, "id": "box", "radius": 3}
+    drawing = drawn(at(DISC, 40, 40), at(box, 120, 90), at(HALF, 60, 160))
+    drawing = do(drawing, "place", ids=["box", "half"], angle_deg=angle)
+    stretched = do(drawing, "stretch", ids=["disc", "box", "half"], across=across, down=down,
+                   x=still[0], y=still[1])  # fmt: skip
+    by = Affine.scaling(across, down).about(*still)
+    for key in ("disc", "box", "half"):
+        before, after = facts(drawing, key), facts(stretched, key)
+        assert after[:2] == pytest.approx(by.apply_to(*before[:2]))
+        (x0, y0), (x1, y1) = (by.apply_to(*corner) for corner in
+                              (bounds(drawing, key)[:2], bounds(drawing, key)[2:]))  # fmt: skip
+        if angle % 90 == 0 or key == "disc":
+            assert bounds(stretched, key) == pytest.approx((x0, y0, x1, y1), abs=1e-6)
+    if angle % 90 == 0:
+        assert axis_scales(node(stretched, "box").transform.affine) == (1, 1)
+    assert node(stretched, "box").radius == 3  # type: ignore[union-attr]
 
 
 def test_the_ends_of_a_line_go_where_they_are_put() -> None:

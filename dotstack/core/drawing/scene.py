@@ -99,8 +99,8 @@ class Figure(Value):
         matrix: from its own axes to the plate's.
         box: along its own axes.
         bounds: along the plate's axes.
-        x, y, width, height, angle_deg: its facts: its centre on the plate, its sizes along
-            its own axes.
+        x, y, width, height, angle_deg: its facts: the centre that it is made round, on the
+            plate, its sizes along its own axes.
         clamped: corner radii that are drawn smaller than was asked for.
         pieces: what is painted of it, where that is not its outline in its own paint.
         lost: how many regions the picks of a region build do not find any more.

@@ -1260,8 +1260,8 @@ export interface components {
          *         matrix: from its own axes to the plate's.
          *         box: along its own axes.
          *         bounds: along the plate's axes.
-         *         x, y, width, height, angle_deg: its facts: its centre on the plate, its sizes along
-         *             its own axes.
+         *         x, y, width, height, angle_deg: its facts: the centre that it is made round, on the
+         *             plate, its sizes along its own axes.
          *         clamped: corner radii that are drawn smaller than was asked for.
          *         pieces: what is painted of it, where that is not its outline in its own paint.
          *         lost: how many regions the picks of a region build do not find any more.
@@ -2183,7 +2183,7 @@ export interface components {
             /** Key */
             key: string;
             /** Command */
-            command: components["schemas"]["AddPlate"] | components["schemas"]["AddShape"] | components["schemas"]["AddUnderlay"] | components["schemas"]["Align"] | components["schemas"]["Arrange"] | components["schemas"]["BuildRegions"] | components["schemas"]["Combine"] | components["schemas"]["CopyPaint"] | components["schemas"]["Duplicate"] | components["schemas"]["DuplicatePlate"] | components["schemas"]["Group"] | components["schemas"]["LiftOut"] | components["schemas"]["Mirror"] | components["schemas"]["MoveInStack"] | components["schemas"]["MovePlate"] | components["schemas"]["Paint"] | components["schemas"]["Paste"] | components["schemas"]["PlaceExactly"] | components["schemas"]["PutInside"] | components["schemas"]["Recolour"] | components["schemas"]["Remove"] | components["schemas"]["RemovePlate"] | components["schemas"]["Rename"] | components["schemas"]["RenameDrawing"] | components["schemas"]["Renew"] | components["schemas"]["Resize"] | components["schemas"]["SameAngle"] | components["schemas"]["SameCentre"] | components["schemas"]["SameSize"] | components["schemas"]["SetEnds"] | components["schemas"]["SetParameters"] | components["schemas"]["SetPlate"] | components["schemas"]["SetRegions"] | components["schemas"]["SetRole"] | components["schemas"]["SetState"] | components["schemas"]["SetSwatches"] | components["schemas"]["Spread"] | components["schemas"]["Settle"] | components["schemas"]["TakeOut"] | components["schemas"]["TakeOutcome"] | components["schemas"]["Transform"] | components["schemas"]["Unbundle"] | components["schemas"]["Ungroup"];
+            command: components["schemas"]["AddPlate"] | components["schemas"]["AddShape"] | components["schemas"]["AddUnderlay"] | components["schemas"]["Align"] | components["schemas"]["Arrange"] | components["schemas"]["BuildRegions"] | components["schemas"]["Combine"] | components["schemas"]["CopyPaint"] | components["schemas"]["Duplicate"] | components["schemas"]["DuplicatePlate"] | components["schemas"]["Group"] | components["schemas"]["LiftOut"] | components["schemas"]["Mirror"] | components["schemas"]["MoveInStack"] | components["schemas"]["MovePlate"] | components["schemas"]["Paint"] | components["schemas"]["Paste"] | components["schemas"]["PlaceExactly"] | components["schemas"]["PutInside"] | components["schemas"]["Recolour"] | components["schemas"]["Remove"] | components["schemas"]["RemovePlate"] | components["schemas"]["Rename"] | components["schemas"]["RenameDrawing"] | components["schemas"]["Renew"] | components["schemas"]["Resize"] | components["schemas"]["SameAngle"] | components["schemas"]["SameCentre"] | components["schemas"]["SameSize"] | components["schemas"]["SetEnds"] | components["schemas"]["SetParameters"] | components["schemas"]["SetPlate"] | components["schemas"]["SetRegions"] | components["schemas"]["SetRole"] | components["schemas"]["SetState"] | components["schemas"]["SetSwatches"] | components["schemas"]["Stretch"] | components["schemas"]["Spread"] | components["schemas"]["Settle"] | components["schemas"]["TakeOut"] | components["schemas"]["TakeOutcome"] | components["schemas"]["Transform"] | components["schemas"]["Unbundle"] | components["schemas"]["Ungroup"];
         };
         /**
          * AddPlate
@@ -2606,8 +2606,9 @@ export interface components {
          * PlaceExactly
          * @description Puts shapes at x and y of the plate, or their first axes at an angle.
          *
-         *     ``anchor`` says what lies at x and y: 0 and 1 are the edges of the box round the
-         *     outline, left to right and top to bottom, and 0.5 is the shape's own centre.
+         *     ``anchor`` says what lies at x and y: a place of the box round the outline, from 0 to 1,
+         *     left to right and top to bottom; or *own*, the centre that the shape is made round, as that
+         *     of the full circle of a pie, a polygon or a star.
          */
         PlaceExactly: {
             /**
@@ -2637,7 +2638,7 @@ export interface components {
             anchor?: [
                 number,
                 number
-            ];
+            ] | "own";
             /**
              * Angle Deg
              * @default null
@@ -3044,6 +3045,30 @@ export interface components {
             to?: "selection" | "plate";
         };
         /**
+         * Stretch
+         * @description Sizes shapes together, along the plate's axes, about the point x, y, which stays.
+         *
+         *     A primitive whose own axes are the plate's, and any where both factors are one, keeps its
+         *     corners; what is at another angle is stretched as it stands.
+         */
+        Stretch: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "stretch";
+            /** Ids */
+            ids: string[];
+            /** Across */
+            across: number;
+            /** Down */
+            down: number;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+        };
+        /**
          * TakeOut
          * @description Takes shapes out of the clips that hold them, on to these; they stay where they are.
          *
@@ -3161,7 +3186,7 @@ export interface components {
             /** Revision */
             revision: number;
             /** Command */
-            command: components["schemas"]["AddPlate"] | components["schemas"]["AddShape"] | components["schemas"]["AddUnderlay"] | components["schemas"]["Align"] | components["schemas"]["Arrange"] | components["schemas"]["BuildRegions"] | components["schemas"]["Combine"] | components["schemas"]["CopyPaint"] | components["schemas"]["Duplicate"] | components["schemas"]["DuplicatePlate"] | components["schemas"]["Group"] | components["schemas"]["LiftOut"] | components["schemas"]["Mirror"] | components["schemas"]["MoveInStack"] | components["schemas"]["MovePlate"] | components["schemas"]["Paint"] | components["schemas"]["Paste"] | components["schemas"]["PlaceExactly"] | components["schemas"]["PutInside"] | components["schemas"]["Recolour"] | components["schemas"]["Remove"] | components["schemas"]["RemovePlate"] | components["schemas"]["Rename"] | components["schemas"]["RenameDrawing"] | components["schemas"]["Renew"] | components["schemas"]["Resize"] | components["schemas"]["SameAngle"] | components["schemas"]["SameCentre"] | components["schemas"]["SameSize"] | components["schemas"]["SetEnds"] | components["schemas"]["SetParameters"] | components["schemas"]["SetPlate"] | components["schemas"]["SetRegions"] | components["schemas"]["SetRole"] | components["schemas"]["SetState"] | components["schemas"]["SetSwatches"] | components["schemas"]["Spread"] | components["schemas"]["Settle"] | components["schemas"]["TakeOut"] | components["schemas"]["TakeOutcome"] | components["schemas"]["Transform"] | components["schemas"]["Unbundle"] | components["schemas"]["Ungroup"];
+            command: components["schemas"]["AddPlate"] | components["schemas"]["AddShape"] | components["schemas"]["AddUnderlay"] | components["schemas"]["Align"] | components["schemas"]["Arrange"] | components["schemas"]["BuildRegions"] | components["schemas"]["Combine"] | components["schemas"]["CopyPaint"] | components["schemas"]["Duplicate"] | components["schemas"]["DuplicatePlate"] | components["schemas"]["Group"] | components["schemas"]["LiftOut"] | components["schemas"]["Mirror"] | components["schemas"]["MoveInStack"] | components["schemas"]["MovePlate"] | components["schemas"]["Paint"] | components["schemas"]["Paste"] | components["schemas"]["PlaceExactly"] | components["schemas"]["PutInside"] | components["schemas"]["Recolour"] | components["schemas"]["Remove"] | components["schemas"]["RemovePlate"] | components["schemas"]["Rename"] | components["schemas"]["RenameDrawing"] | components["schemas"]["Renew"] | components["schemas"]["Resize"] | components["schemas"]["SameAngle"] | components["schemas"]["SameCentre"] | components["schemas"]["SameSize"] | components["schemas"]["SetEnds"] | components["schemas"]["SetParameters"] | components["schemas"]["SetPlate"] | components["schemas"]["SetRegions"] | components["schemas"]["SetRole"] | components["schemas"]["SetState"] | components["schemas"]["SetSwatches"] | components["schemas"]["Stretch"] | components["schemas"]["Spread"] | components["schemas"]["Settle"] | components["schemas"]["TakeOut"] | components["schemas"]["TakeOutcome"] | components["schemas"]["Transform"] | components["schemas"]["Unbundle"] | components["schemas"]["Ungroup"];
         };
         /**
          * Tiles

@@ -1,24 +1,35 @@
 <script setup lang="ts">
 import { onMounted, ref } from 'vue';
 
-import type { ShapeWord } from '@/editor/shapes';
+import type { Parameter, ShapeWord } from '@/editor/shapes';
+import { offered, parameterFields } from '@/editor/shapes';
 import NumberField from '@/facts/NumberField.vue';
+import type { Point } from '@/stores/view';
 
-/** Exact sizes, typed where the desk was clicked. */
-const props = defineProps<{ shape: ShapeWord }>();
+/** Exact sizes and the place, typed where the desk was clicked. */
+const props = defineProps<{
+  shape: ShapeWord;
+  at: Point;
+  plate: { width: number; height: number };
+}>();
 const emit = defineEmits<{
-  draw: [values: Record<string, number>];
+  draw: [at: Point, values: Record<string, number>];
   cancel: [];
 }>();
 
-const values = ref<Record<string, number>>(
-  Object.fromEntries(props.shape.typed.map((parameter) => [parameter.key, parameter.start])),
-);
+const place = ref({ ...props.at });
+const values = ref<Record<string, number>>({ ...offered(props.shape, props.plate) });
 const fields = ref<InstanceType<typeof NumberField>[]>([]);
 const form = ref<HTMLFormElement>();
 
 function draw(): void {
-  if (fields.value.map((field) => field.commit()).every(Boolean)) emit('draw', values.value);
+  if (fields.value.map((field) => field.commit()).every(Boolean))
+    emit('draw', place.value, values.value);
+}
+
+function set(parameter: Parameter, typed: number): void {
+  const made = parameterFields(parameter, typed, values.value);
+  for (const key of Object.keys(values.value)) if (key in made) values.value[key] = made[key]!;
 }
 
 onMounted(() => form.value?.querySelector('input')?.select());
@@ -39,12 +50,24 @@ onMounted(() => form.value?.querySelector('input')?.select());
       ref="fields"
       :key="parameter.key"
       :label="parameter.word"
-      :value="values[parameter.key]"
+      :value="parameter.of ? parameter.of.shown(values) : values[parameter.key]"
       :unit="parameter.unit"
       :rule="parameter"
-      @change="values[parameter.key] = $event"
+      @change="set(parameter, $event)"
       @enter="draw"
     />
+    <div class="place">
+      <NumberField
+        v-for="axis in ['x', 'y'] as const"
+        ref="fields"
+        :key="axis"
+        :label="axis"
+        :says="`${axis} of its middle`"
+        :value="place[axis]"
+        @change="place[axis] = $event"
+        @enter="draw"
+      />
+    </div>
     <div class="row">
       <v-btn size="small" @click="emit('cancel')">Cancel</v-btn>
       <v-btn size="small" color="primary" variant="flat" type="submit">Draw</v-btn>
@@ -65,6 +88,11 @@ onMounted(() => form.value?.querySelector('input')?.select());
 h3 {
   font-size: 13px;
   margin-bottom: 4px;
+}
+.place {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 8px;
 }
 .row {
   display: flex;

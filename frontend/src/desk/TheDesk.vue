@@ -5,12 +5,20 @@ import CompassRing from '@/desk/CompassRing.vue';
 import ContextMenu from '@/desk/ContextMenu.vue';
 import CrossingTicks from '@/desk/CrossingTicks.vue';
 import DeskRulers from '@/desk/DeskRulers.vue';
-import type { Gesture, Hands, Said } from '@/desk/gestures';
-import { endGesture, keysOf, ontoPlate, resizeGesture } from '@/desk/gestures';
+import type { Gesture, Hands, Said, Sized } from '@/desk/gestures';
+import {
+  endGesture,
+  keysOf,
+  ontoPlate,
+  resizeGesture,
+  resizing,
+  stretching,
+} from '@/desk/gestures';
 import { shapesAt } from '@/desk/picking';
 import PlateScene from '@/desk/PlateScene.vue';
 import SelectionMarks from '@/desk/SelectionMarks.vue';
 import SizeCard from '@/desk/SizeCard.vue';
+import SizeGrips from '@/desk/SizeGrips.vue';
 import { useAsset } from '@/desk/useAsset';
 import { useDeskView } from '@/desk/useDeskView';
 import { useDraw } from '@/desk/useDraw';
@@ -61,7 +69,12 @@ const hoveredFigure = computed(() =>
     : undefined,
 );
 const picking = computed(
-  () => view.tool === 'pick' && !shelf.inHand && !view.outcome && !regions.open && !compare.picture,
+  () =>
+    (view.tool === 'pick' || justDrawn.value) &&
+    !shelf.inHand &&
+    !view.outcome &&
+    !regions.open &&
+    !compare.picture,
 );
 const quiet = computed(() => picking.value && !busy.value);
 
@@ -89,7 +102,7 @@ function press(event: PointerEvent, start: (from: Point) => Gesture | null, clic
 
 const { snapperFor } = useSnapping();
 const { spaceHeld, ground, fit, fitSelection, zoom } = useDeskView(() => desk.value!);
-const { card, pressDraw, drawTyped } = useDraw(hands, press, place, snapperFor);
+const { card, justDrawn, pressDraw, askSize, drawTyped } = useDraw(hands, press, place, snapperFor);
 const path = usePath(hands, press, place, snapperFor);
 const asset = useAsset(hands, press, place, snapperFor);
 const { ring, grabRing, grabPivot } = useRing(hands, press, snapperFor);
@@ -113,19 +126,38 @@ function onPointerDown(event: PointerEvent): void {
     stroke.press(event);
   } else if (shelf.inHand) asset.pressAsset(event);
   else if (view.tool === 'path') path.pressPath(event);
-  else if (view.tool !== 'pick') pressDraw(event);
-  else pressPick(event);
+  else if (view.tool === 'pick' || (justDrawn.value && isOnSelected(event))) pressPick(event);
+  else pressDraw(event);
 }
 
-function grab(key: string, grip: Point, event: PointerEvent): void {
-  const figure = selection.figureById.get(key);
-  if (!figure || event.button !== 0) return;
+/** Whether the pointer is on what is selected: what was just drawn is moved, not drawn over. */
+function isOnSelected(event: PointerEvent): boolean {
+  return shapesAt(event.clientX, event.clientY).some((key) =>
+    selection.chainOf(key).some((each) => selection.chosen.has(each)),
+  );
+}
+
+function grab(
+  figure: Sized,
+  sized: Parameters<typeof resizeGesture>[4],
+  grip: Point,
+  event: PointerEvent,
+): void {
+  if (event.button !== 0) return;
   press(
     event,
-    (from) => resizeGesture(hands, figure, grip, from),
+    (from) => resizeGesture(hands, figure, grip, from, sized),
     () => undefined,
   );
 }
+
+/** The box round several selected shapes that can be sized together. */
+const together = computed<Sized | null>(() => {
+  const box = selection.bounds;
+  if (!box || selection.ids.length < 2 || selection.selected.some((row) => row.held)) return null;
+  const matrix = { a: 1, b: 0, c: 0, d: 1, e: 0, f: 0 };
+  return { matrix, box, width: box.x1 - box.x0, height: box.y1 - box.y0 };
+});
 
 function grabEnd(key: string, atStart: boolean, event: PointerEvent): void {
   const figure = selection.figureById.get(key);
@@ -256,6 +288,7 @@ defineExpose({
   endPath: path.endPath,
   takeBack: path.takeBack,
   openMenu,
+  askSize,
 });
 const { preview: pathPreview, nodes: pathNodes } = path;
 const { ghost } = asset;
@@ -326,8 +359,17 @@ const { ghost } = asset;
             :zoom="view.zoom"
             :held="quiet && only?.node.id === figure.id"
             :line="only?.node.kind === 'line'"
-            @grab="(grip, event) => grab(figure.id, grip, event)"
+            @grab="(grip, event) => grab(figure, resizing(figure.id), grip, event)"
             @grab-end="(atStart, event) => grabEnd(figure.id, atStart, event)"
+          />
+          <SizeGrips
+            v-if="together && quiet"
+            :figure="together"
+            :zoom="view.zoom"
+            @grab="
+              (grip, event) =>
+                grab(together!, stretching([...selection.ids], together!), grip, event)
+            "
           />
         </g>
         <path v-if="pathPreview" class="path" data-testid="path-preview" :d="pathPreview" />
@@ -406,6 +448,8 @@ const { ghost } = asset;
       v-if="card && view.tool !== 'pick'"
       :key="view.tool"
       :shape="shapeWord(view.tool)"
+      :at="card.at"
+      :plate="head!"
       :style="{ left: `${card.left}px`, top: `${card.top}px` }"
       @draw="drawTyped"
       @cancel="card = null"

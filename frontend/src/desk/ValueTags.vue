@@ -5,6 +5,7 @@ import type { Figure, Node } from '@/api/types';
 import { shortNumber } from '@/desk/gestures';
 import type { Tag } from '@/desk/tags';
 import { tagsOf } from '@/desk/tags';
+import type { Values } from '@/editor/shapes';
 import { parameterFields } from '@/editor/shapes';
 import NumberField from '@/facts/NumberField.vue';
 import { useDrawing } from '@/stores/drawing';
@@ -44,7 +45,7 @@ const place = computed(() => {
 });
 
 function command(tag: Tag, value: number) {
-  const parameters = parameterFields(tag.parameter.key, value);
+  const parameters = parameterFields(tag.parameter, value, props.node as unknown as Values);
   return { kind: 'set-parameters' as const, ids: [props.node.id], parameters };
 }
 

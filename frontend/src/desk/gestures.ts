@@ -1,8 +1,9 @@
 // What a drag on the desk does: small state machines that know no view.
 import type { Command, Figure } from '@/api/types';
 import type { Mark, Snapped, Snapping } from '@/desk/snapping';
-import type { Ink, ShapeKind } from '@/editor/shapes';
+import type { ShapeKind } from '@/editor/shapes';
 import { drawn, lineBetween, naturalHeight } from '@/editor/shapes';
+import type { Ink } from '@/stores/style';
 import type { Point } from '@/stores/view';
 
 export interface Keys {
@@ -42,6 +43,27 @@ export interface Hands {
   step(): number;
 }
 
+/** What is sized: one shape along its own axes, or the box round several. */
+export type Sized = Pick<Figure, 'matrix' | 'box' | 'width' | 'height'>;
+
+/** The command that gives a shape a size. */
+export function resizing(id: string) {
+  return (to: { width?: number; height?: number }, anchor: Point): Command =>
+    ({ kind: 'resize', ids: [id], ...to, anchor: [anchor.x, anchor.y] }) as Command;
+}
+
+/** The command that sizes several shapes with the box round them. */
+export function stretching(ids: string[], { box, width, height }: Sized) {
+  return (to: { width?: number; height?: number }, anchor: Point): Command => ({
+    kind: 'stretch',
+    ids,
+    across: to.width === undefined ? 1 : to.width / width,
+    down: to.height === undefined ? 1 : to.height / height,
+    x: box.x0 + anchor.x * width,
+    y: box.y0 + anchor.y * height,
+  });
+}
+
 /** A new shape: where it goes, under which id, in which paint. */
 export interface Fresh {
   plate: string;
@@ -60,9 +82,14 @@ function rounded(hands: Hands, exact: Point, snapped: Snapped): Snapped {
   };
 }
 
-/** The pointer's place: snapped if anything is near, rounded if not. */
+/** The pointer's place: snapped if anything is near, rounded if not; where it is if free. */
 export function landed(hands: Hands, snapper: Snapping, at: Point, keys: Keys): Snapped {
-  return rounded(hands, at, keys.free ? { at, marks: [] } : snapper.point(at));
+  return keys.free ? { at: fine(at), marks: [] } : rounded(hands, at, snapper.point(at));
+}
+
+/** A point to as many decimals as are shown. */
+function fine({ x, y }: Point): Point {
+  return { x: Number(x.toFixed(4)), y: Number(y.toFixed(4)) };
 }
 
 /** The keys that are held at an event. */
@@ -99,9 +126,8 @@ export function drawGesture(
   snapper: Snapping,
   from: Point,
 ): Gesture {
-  let start: Point | null = null;
   return commandGesture(hands, (at, keys) => {
-    start ??= landed(hands, snapper, from, keys).at;
+    const start = landed(hands, snapper, from, keys).at;
     const { at: end, marks } = landed(hands, snapper, at, keys);
     let dx = end.x - start.x;
     let dy = end.y - start.y;
@@ -126,9 +152,8 @@ export function drawGesture(
 
 /** Draws a line from end to end; Shift turns it by steps of 15°, Alt draws from its middle. */
 export function lineGesture(hands: Hands, fresh: Fresh, snapper: Snapping, from: Point): Gesture {
-  let start: Point | null = null;
   return commandGesture(hands, (at, keys) => {
-    start ??= landed(hands, snapper, from, keys).at;
+    const start = landed(hands, snapper, from, keys).at;
     const snapped = landed(hands, snapper, at, keys);
     const end = keys.shift ? stepped(start, at, hands) : snapped.at;
     const begin = keys.alt ? { x: 2 * start.x - end.x, y: 2 * start.y - end.y } : start;
@@ -199,8 +224,9 @@ export function moveGesture(
   return {
     move(at, keys) {
       const exact = { x: at.x - from.x, y: at.y - from.y };
-      const near = keys.free ? { at: exact, marks: [] } : snapper.move(exact);
-      const snapped = rounded(hands, exact, near);
+      const snapped = keys.free
+        ? { at: fine(exact), marks: [] }
+        : rounded(hands, exact, snapper.move(exact));
       by = snapped.at;
       if (keys.shift)
         by = Math.abs(exact.x) > Math.abs(exact.y) ? { x: by.x, y: 0 } : { x: 0, y: by.y };
@@ -227,9 +253,15 @@ export function moveGesture(
 /**
  * Resizes a shape along its own axes from the grip at the fractions ``grip`` of its box; 0.5
  * is a side's middle, which stretches one way only. Shift keeps its proportions, Alt its
- * centre; else the opposite side stays.
+ * centre; else the opposite side stays. ``sized`` is the command that does it.
  */
-export function resizeGesture(hands: Hands, figure: Figure, grip: Point, from: Point): Gesture {
+export function resizeGesture(
+  hands: Hands,
+  figure: Sized,
+  grip: Point,
+  from: Point,
+  sized: (to: { width?: number; height?: number }, anchor: Point) => Command,
+): Gesture {
   const { matrix, box } = figure;
   // Grips lie a little off the box: what counts is how far they are dragged.
   const held = intoOwnAxes(matrix, from);
@@ -256,13 +288,13 @@ export function resizeGesture(hands: Hands, figure: Figure, grip: Point, from: P
       height = figure.height * factor;
     }
     return {
-      command: {
-        kind: 'resize',
-        ids: [figure.id],
-        ...(width === null || figure.width === 0 ? {} : { width }),
-        ...(height === null || figure.height === 0 ? {} : { height }),
-        anchor: [anchor.x, anchor.y],
-      } as Command,
+      command: sized(
+        {
+          ...(width === null || figure.width === 0 ? {} : { width }),
+          ...(height === null || figure.height === 0 ? {} : { height }),
+        },
+        anchor,
+      ),
       said: {
         text: `${shortNumber(width ?? figure.width)} × ${shortNumber(height ?? figure.height)}`,
       },

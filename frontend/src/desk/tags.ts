@@ -20,15 +20,13 @@ const DRAG_PIXELS = 14;
 export function tagsOf(node: Node, figure: Figure): Tag[] {
   const { matrix } = figure;
   const values = node as unknown as Record<string, number>;
-  const parameters = ownParameters(node).filter(
-    ({ key }) => !(key === 'start_deg' && node.kind === 'ellipse' && node.sweep_deg === 360),
-  );
+  const parameters = ownParameters(node).filter(({ key, of }) => !of && !isIdle(node, key));
   return parameters.map((parameter) => {
     const value = values[parameter.key] ?? 0;
     return {
       parameter,
       value,
-      text: reading(parameter, value),
+      text: reading(parameter, value, figure.clamped[parameter.key]),
       dragged(from, to, zoom) {
         const own = intoOwnAxes(matrix, to);
         const was = intoOwnAxes(matrix, from);
@@ -40,8 +38,16 @@ export function tagsOf(node: Node, figure: Figure): Tag[] {
   });
 }
 
-function reading({ key, word, unit }: Parameter, value: number): string {
+/** Whether a parameter says nothing of a whole circle, or of one without a hole. */
+function isIdle(node: Node, key: string): boolean {
+  if (node.kind !== 'ellipse' || node.sweep_deg !== 360) return false;
+  return key === 'start_deg' || (!node.inner && ['sweep_deg', 'inner'].includes(key));
+}
+
+/** What a tag reads; of corners that do not fit also how large they are drawn. */
+function reading({ key, word, unit }: Parameter, value: number, drawn?: number): string {
   const number = shortNumber(Number(value.toFixed(2)));
+  if (drawn !== undefined) return `${word} ${shortNumber(Number(drawn.toFixed(2)))} of ${number}`;
   if (key === 'rx') return `r ${number}`;
   if (key === 'points' || key === 'sides') return `${number} ${word}`;
   return `${word} ${number}${unit ?? ''}`;

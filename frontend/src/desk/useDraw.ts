@@ -1,16 +1,17 @@
-import { ref } from 'vue';
+import { computed, ref, watch } from 'vue';
 
 import type { Gesture, Hands, Press } from '@/desk/gestures';
-import { drawGesture, lineGesture } from '@/desk/gestures';
+import { drawGesture, landed, keysOf, lineGesture } from '@/desk/gestures';
 import type { Snapping } from '@/desk/snapping';
 import { drawn, lineBetween } from '@/editor/shapes';
 import { newId, useDrawing } from '@/stores/drawing';
 import { useSelection } from '@/stores/selection';
 import type { Point } from '@/stores/view';
 import { useView } from '@/stores/view';
+import { useStyle } from '@/stores/style';
 
 /** The room that the card for typed sizes takes, in pixels. */
-const CARD = { width: 208, height: 230 };
+const CARD = { width: 208, height: 320 };
 
 /** Drawing primitives: by a drag, or by one click and typed sizes. */
 export function useDraw(
@@ -22,8 +23,23 @@ export function useDraw(
   const drawing = useDrawing();
   const selection = useSelection();
   const view = useView();
+  const style = useStyle();
   /** Where sizes are typed: on the plate, and of the card on the desk. */
   const card = ref<{ at: Point; left: number; top: number } | null>(null);
+
+  /** What was drawn last: it can be taken hold of at once, while the tool stays ready. */
+  const last = ref<string | null>(null);
+  const justDrawn = computed(() => last.value !== null && selection.only?.node.id === last.value);
+  watch(
+    () => view.tool,
+    () => (last.value = null),
+  );
+
+  function drew(id: string): void {
+    if (!drawing.nodes[id]) return;
+    selection.pick(id);
+    last.value = id;
+  }
 
   /** A gesture that draws something, which is selected when it is there. */
   function selecting(id: string, made: Gesture): Gesture {
@@ -31,15 +47,25 @@ export function useDraw(
       ...made,
       async end() {
         await made.end();
-        if (drawing.nodes[id]) selection.pick(id);
+        drew(id);
       },
+    };
+  }
+
+  /** Opens the card for sizes beside a point of the plate. */
+  function askSize(at: Point): void {
+    const near = view.toDesk(at);
+    card.value = {
+      at,
+      left: Math.max(8, Math.min(near.x + 12, view.size.width - CARD.width - 8)),
+      top: Math.max(8, Math.min(near.y + 12, view.size.height - CARD.height - 8)),
     };
   }
 
   function pressDraw(event: PointerEvent): void {
     const kind = view.tool;
     if (kind === 'pick' || kind === 'path') return;
-    const fresh = { plate: selection.plate, id: newId(), ink: view.ink };
+    const fresh = { plate: selection.plate, id: newId(), ink: style.ink };
     press(
       event,
       (from) => {
@@ -51,21 +77,13 @@ export function useDraw(
             : drawGesture(hands, kind, fresh, snapper, from),
         );
       },
-      () => {
-        const at = place(event);
-        card.value = {
-          at: view.toPlate(at),
-          left: Math.min(at.x + 12, view.size.width - CARD.width - 8),
-          top: Math.max(8, Math.min(at.y + 12, view.size.height - CARD.height - 8)),
-        };
-      },
+      () => askSize(landed(hands, snapperFor([]), view.toPlate(place(event)), keysOf(event)).at),
     );
   }
 
-  async function drawTyped(values: Record<string, number>): Promise<void> {
+  async function drawTyped(at: Point, values: Record<string, number>): Promise<void> {
     const kind = view.tool;
-    if (kind === 'pick' || kind === 'path' || !card.value) return;
-    const at = { x: view.rounded(card.value.at.x), y: view.rounded(card.value.at.y) };
+    if (kind === 'pick' || kind === 'path') return;
     const id = newId();
     card.value = null;
     const { rx = 0, length = 0, ...others } = values;
@@ -73,14 +91,14 @@ export function useDraw(
     const [from, to] = [-length / 2, length / 2].map((by) => ({ x: at.x + by, y: at.y }));
     const command =
       kind === 'line'
-        ? lineBetween(selection.plate, id, view.ink, from!, to!)
-        : drawn(kind, selection.plate, id, view.ink, at, {
+        ? lineBetween(selection.plate, id, style.ink, from!, to!)
+        : drawn(kind, selection.plate, id, style.ink, at, {
             width: 2 * rx,
             height: tall,
             ...others,
           });
-    if (await drawing.run(command)) selection.pick(id);
+    if (await drawing.run(command)) drew(id);
   }
 
-  return { card, pressDraw, drawTyped };
+  return { card, justDrawn, pressDraw, askSize, drawTyped };
 }

@@ -10,6 +10,7 @@ import { newId, useDrawing } from '@/stores/drawing';
 import { useSelection } from '@/stores/selection';
 import type { Point } from '@/stores/view';
 import { useView } from '@/stores/view';
+import { useStyle } from '@/stores/style';
 
 const NEAR_PIXELS = 8;
 
@@ -23,6 +24,7 @@ export function usePath(
   const drawing = useDrawing();
   const selection = useSelection();
   const view = useView();
+  const style = useStyle();
   const path = ref<PathNode[]>([]);
   const pathAt = ref<Point | null>(null);
   const marks = ref<Mark[]>([]);
@@ -71,7 +73,7 @@ export function usePath(
     if (nodes.length < 2) return;
     const id = newId();
     const data = pathData(nodes, closed);
-    if (await drawing.run(pathOf(selection.plate, id, view.ink, data))) selection.pick(id);
+    if (await drawing.run(pathOf(selection.plate, id, style.ink, data))) selection.pick(id);
   }
 
   /** Ends a path by key; answers whether one was being drawn. */

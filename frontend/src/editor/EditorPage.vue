@@ -102,6 +102,7 @@ useKeys({
   finishPath: (closed) => desk.value?.endPath(closed) ?? false,
   takeBack: () => desk.value?.takeBack() ?? false,
   openMenu: () => desk.value?.openMenu(),
+  askSize: (at) => desk.value?.askSize(at),
   align: () => facts.value?.align(),
   take: (outcome) => void strip.value?.take(outcome),
   rename: (id) => void stack.value?.rename(id),

@@ -1,14 +1,16 @@
 <script setup lang="ts">
 import { useActions } from '@/editor/actions';
-import { SHAPES } from '@/editor/shapes';
+import { LINE_WIDTH, SHAPES } from '@/editor/shapes';
 import ColourField from '@/facts/ColourField.vue';
 import NumberField from '@/facts/NumberField.vue';
 import ShapeIcon from '@/look/ShapeIcon.vue';
 import { SNAP_WORDS, useSnaps } from '@/stores/snaps';
+import { useStyle } from '@/stores/style';
 import { useView } from '@/stores/view';
 
 /** Every primitive, always visible: icon, word and digit key. */
 const view = useView();
+const style = useStyle();
 const snaps = useSnaps();
 const { actions } = useActions();
 </script>
@@ -87,36 +89,47 @@ const { actions } = useActions();
           <span class="soft">New shapes</span>
           <span
             class="swatch"
-            :class="{ nothing: !view.fill }"
-            :style="{ background: view.fill ?? undefined }"
+            :class="{ nothing: !style.fill }"
+            :style="{ background: style.fill ?? undefined, opacity: style.ink.opacity }"
           />
-          <span v-if="view.line" class="swatch line" :style="{ borderColor: view.line.colour }" />
+          <span v-if="style.line" class="swatch line" :style="{ borderColor: style.line.colour }" />
           <span v-else class="soft">no line</span>
         </button>
       </template>
       <div class="panel">
         <h4>Fill</h4>
         <ColourField
-          :colour="view.fill"
+          :colour="style.fill"
           label="Fill of new shapes"
           none
-          @choose="view.fill = $event"
+          @choose="style.set({ fill: $event })"
         />
         <h4>Line</h4>
         <ColourField
-          :colour="view.line?.colour ?? null"
+          :colour="style.line?.colour ?? null"
           label="Line of new shapes"
           none
-          @choose="view.line = $event ? { colour: $event, width: view.line?.width ?? 2 } : null"
+          @choose="
+            style.set({
+              line: $event ? { colour: $event, width: style.line?.width ?? LINE_WIDTH } : null,
+            })
+          "
         >
           <NumberField
-            v-if="view.line"
+            v-if="style.line"
             label="width"
-            :value="view.line.width"
+            :value="style.line.width"
             :rule="{ min: 0, max: 1e6, above: true }"
-            @change="view.line = { colour: view.line!.colour, width: $event }"
+            @change="style.set({ line: { colour: style.line!.colour, width: $event } })"
           />
         </ColourField>
+        <NumberField
+          label="opacity"
+          :value="style.ink.opacity * 100"
+          :rule="{ min: 0, max: 100 }"
+          unit="%"
+          @change="style.set({ opacity: $event / 100 })"
+        />
       </div>
     </v-menu>
     <button

@@ -7,7 +7,8 @@ import { useRegions } from '@/regions/store';
 import { useClipboard } from '@/stores/clipboard';
 import { newId, useDrawing } from '@/stores/drawing';
 import type { Row } from '@/stores/selection';
-import { HOLDING, useSelection } from '@/stores/selection';
+import { HOLDING, paintOf, useSelection } from '@/stores/selection';
+import { useStyle } from '@/stores/style';
 import type { Point } from '@/stores/view';
 import { useView } from '@/stores/view';
 
@@ -27,12 +28,15 @@ export const ROLES: readonly Role[] = ['adds', 'cuts', 'limits', 'alternates'];
 interface Last {
   ids: string[];
   by: NonNullable<Extract<Command, { kind: 'duplicate' }>['by']>;
+  /** Whether it was turned by keys: turns that follow each other are one. */
+  turned?: boolean;
 }
 
 export const useActions = defineStore('actions', () => {
   const drawing = useDrawing();
   const selection = useSelection();
   const view = useView();
+  const style = useStyle();
   const clipboard = useClipboard();
   const regions = useRegions();
   const last = ref<Last | null>(null);
@@ -131,10 +135,20 @@ export const useActions = defineStore('actions', () => {
     return run({ kind: 'mirror', ids: others, line } as Command);
   }
 
-  async function turn(degrees: number): Promise<void> {
+  /** Turns the selection about its turning point, or its middle; answers how. */
+  async function turnAlone(degrees: number): Promise<Last['by'] | null> {
     const by = turnAbout(view.pivot ?? middle(), degrees);
+    return (await run({ kind: 'transform', ids: ids(), by })) ? by : null;
+  }
+
+  /** The same by keys: one turn after another counts as one, which *again* repeats whole. */
+  async function turn(degrees: number): Promise<void> {
     const moved = ids();
-    if (await run({ kind: 'transform', ids: moved, by })) remember(by, moved);
+    const before = last.value;
+    const by = await turnAlone(degrees);
+    if (!by) return;
+    const goesOn = before?.turned && before.ids.join() === moved.join();
+    last.value = { ids: moved, by: goesOn ? after(by, before.by) : by, turned: true };
   }
 
   function selectLike(same: (node: Node) => unknown): void {
@@ -144,10 +158,7 @@ export const useActions = defineStore('actions', () => {
   }
 
   function takePaint(): void {
-    const node = selection.only?.node;
-    if (!node || node.kind === 'group') return;
-    view.fill = node.fill ?? null;
-    view.line = node.line ?? null;
+    style.takeFrom(paintOf(selection.only!.node));
   }
 
   function copyPaint(): Promise<boolean> {
@@ -296,6 +307,8 @@ export const useActions = defineStore('actions', () => {
     mirrorLine: { word: 'Mirror across the line', key: 'X', can: oneLine, run: mirrorAcrossLine },
     turn: { word: 'Turn by 15°', key: ')', can: any, run: () => turn(15) },
     turnBack: { word: 'Turn back by 15°', key: '(', can: any, run: () => turn(-15) },
+    quarter: { word: 'A quarter turn', key: ']', can: any, run: () => turn(90) },
+    quarterBack: { word: 'A quarter turn back', key: '[', can: any, run: () => turn(-90) },
     sameCentre: {
       word: 'Same centre',
       key: '.',
@@ -318,7 +331,7 @@ export const useActions = defineStore('actions', () => {
     takePaint: {
       word: 'Paint of new shapes from this',
       key: 'P',
-      can: () => Boolean(selection.only && selection.only.node.kind !== 'group'),
+      can: () => selection.only !== null,
       run: takePaint,
     },
     likeFill: {
@@ -349,5 +362,15 @@ export const useActions = defineStore('actions', () => {
     return true;
   }
 
-  return { actions, byKey, remember, nextRole };
+  return { actions, byKey, remember, turnAlone, nextRole };
 });
+
+/** The map that does one map after another. */
+function after(next: Last['by'], first: Last['by']): Last['by'] {
+  const { a, b, c, d, e, f } = matrixOf(next).multiply(matrixOf(first));
+  return { a, b, c, d, e, f };
+}
+
+function matrixOf({ a = 1, b = 0, c = 0, d = 1, e = 0, f = 0 }: Last['by']): DOMMatrix {
+  return new DOMMatrix([a, b, c, d, e, f]);
+}

@@ -1,5 +1,6 @@
 // The primitives as the interface knows them: word, digit key, and the fields that are typed.
 import type { Command, Line, Node } from '@/api/types';
+import type { Ink } from '@/stores/style';
 import type { Point } from '@/stores/view';
 
 /** What is drawn from the band. A ring is an ellipse with a hole. */
@@ -17,7 +18,16 @@ export interface Parameter {
   /** Whether ``min`` itself is refused. */
   above?: boolean;
   unit?: string;
+  /** Of one that is typed in the place of another: of which, what it is, and what it makes. */
+  of?: {
+    key: string;
+    shown(values: Values): number;
+    taken(typed: number, values: Values): number;
+  };
 }
+
+/** Parameters by their keys. */
+export type Values = Readonly<Record<string, number>>;
 
 export interface ShapeWord {
   kind: Tool;
@@ -33,6 +43,44 @@ const corners = { start: 0, min: 0, max: MAX_SIZE };
 const count = { whole: true, min: 3, max: 360 };
 
 const radius: Parameter = { key: 'rx', word: 'radius', start: 24, ...size };
+const diameter: Parameter = {
+  ...radius,
+  key: 'diameter',
+  word: 'diameter',
+  of: { key: 'rx', shown: ({ rx }) => 2 * rx!, taken: (typed) => typed / 2 },
+};
+/** The side of a regular polygon, and its height: with a corner at the top. */
+const side: Parameter = {
+  ...radius,
+  key: 'side',
+  word: 'side',
+  of: {
+    key: 'rx',
+    shown: ({ rx, sides: n }) => 2 * rx! * Math.sin(Math.PI / n!),
+    taken: (typed, { sides: n }) => typed / (2 * Math.sin(Math.PI / n!)),
+  },
+};
+const tall: Parameter = {
+  ...radius,
+  key: 'tall',
+  word: 'height',
+  of: {
+    key: 'rx',
+    shown: (values) => values.rx! * tallness(values) - cutOff(values),
+    taken: (typed, values) => (typed + cutOff(values)) / tallness(values),
+  },
+};
+
+/** A polygon's height by its radius. */
+function tallness({ sides: n }: Values): number {
+  return n! % 2 ? 1 + Math.cos(Math.PI / n!) : 2;
+}
+
+/** What round corners take off its height, at the top and of even ones at the bottom. */
+function cutOff({ sides: n, radius: round = 0 }: Values): number {
+  return (n! % 2 ? 1 : 2) * round * (1 / Math.cos(Math.PI / n!) - 1);
+}
+
 const width: Parameter = { key: 'width', word: 'width', start: 48, ...size };
 const height: Parameter = { key: 'height', word: 'height', start: 48, ...size };
 const length: Parameter = { key: 'length', word: 'length', start: 64, ...size };
@@ -62,9 +110,9 @@ const sweep: Parameter = {
 const inner: Parameter = { key: 'inner', word: 'inner ratio', start: 0, min: 0, max: 0.9999 };
 
 export const SHAPES: readonly ShapeWord[] = [
-  { kind: 'ellipse', word: 'Circle', digit: '1', typed: [radius] },
+  { kind: 'ellipse', word: 'Circle', digit: '1', typed: [radius, diameter] },
   { kind: 'rectangle', word: 'Box', digit: '2', typed: [width, height, corner] },
-  { kind: 'polygon', word: 'Polygon', digit: '3', typed: [sides, radius, corner] },
+  { kind: 'polygon', word: 'Polygon', digit: '3', typed: [sides, radius, side, tall, corner] },
   { kind: 'star', word: 'Star', digit: '4', typed: [points, radius, ratio] },
   { kind: 'drop', word: 'Drop', digit: '5', typed: [radius, tip] },
   { kind: 'ring', word: 'Ring', digit: '6', typed: [radius, { ...inner, start: 0.6 }, sweep] },
@@ -76,11 +124,11 @@ export const SHAPES: readonly ShapeWord[] = [
 export function ownParameters(node: Node): Parameter[] {
   switch (node.kind) {
     case 'ellipse':
-      return [...(node.rx === node.ry ? [radius] : []), begin, sweep, inner];
+      return [...(node.rx === node.ry ? [radius, diameter] : []), begin, sweep, inner];
     case 'rectangle':
       return [corner];
     case 'polygon':
-      return [sides, corner];
+      return [sides, ...(node.rx === node.ry ? [side] : []), corner];
     case 'star':
       return [points, ratio, tips, notches];
     case 'drop':
@@ -92,20 +140,39 @@ export function ownParameters(node: Node): Parameter[] {
   }
 }
 
-/** The parameters that are asked for under one name but set under several. */
-export function parameterFields(key: string, value: number): Record<string, number> {
-  return key === 'rx' ? { rx: value, ry: value } : { [key]: value };
+/** What is set where a parameter of a shape with these values is typed. */
+export function parameterFields(
+  { key, of }: Parameter,
+  typed: number,
+  values: Values,
+): Record<string, number> {
+  const [set, value] = of ? [of.key, of.taken(typed, values)] : [key, typed];
+  return set === 'rx' ? { rx: value, ry: value } : { [set]: value };
+}
+
+/** What offered sizes are on a plate of this size: as it is on one of 256, in plain numbers. */
+export function offered(shape: ShapeWord, plate: { width: number; height: number }): Values {
+  const share = Math.min(plate.width, plate.height) / 256;
+  const plain = (value: number) => {
+    const step = 10 ** Math.floor(Math.log10(value) - 1);
+    return Number((Math.max(1, Math.round(value / step)) * step).toPrecision(6));
+  };
+  return Object.fromEntries(
+    shape.typed
+      .filter(({ of }) => !of)
+      .map(({ key, start, max }) => [
+        key,
+        max === MAX_SIZE && start ? plain(start * share) : start,
+      ]),
+  );
 }
 
 export function shapeWord(kind: Tool): ShapeWord {
   return SHAPES.find((shape) => shape.kind === kind)!;
 }
 
-/** What new shapes are painted with. */
-export interface Ink {
-  fill: string | null;
-  line: Line | null;
-}
+/** Of a line whose width nobody has typed. */
+export const LINE_WIDTH = 2;
 
 /** The height of a shape that is drawn as wide as ``width``, in its natural proportions. */
 export function naturalHeight(kind: ShapeKind, across: number): number {
@@ -144,7 +211,7 @@ export function drawn(
 
 /** The line that a new line or open path has, whatever other new shapes have. */
 function strokeOf(ink: Ink): Line {
-  return ink.line ?? { colour: ink.fill ?? '#22303C', width: 2 };
+  return ink.line ?? { colour: ink.fill ?? '#22303C', width: LINE_WIDTH };
 }
 
 /** The command that draws a line between two points. */
@@ -157,6 +224,7 @@ export function lineBetween(plate: string, id: string, ink: Ink, from: Point, to
     kind: 'line',
     id,
     name: 'Line',
+    ...ink,
     fill: null,
     line: strokeOf(ink),
     transform: { a: cos, b: sin, c: -sin, d: cos, ...middle },
@@ -166,7 +234,7 @@ export function lineBetween(plate: string, id: string, ink: Ink, from: Point, to
 
 /** The command that draws a path; an open one gets a line and no fill. */
 export function pathOf(plate: string, id: string, ink: Ink, data: string): Command {
-  const paint = data.endsWith('Z') ? ink : { fill: null, line: strokeOf(ink) };
+  const paint = data.endsWith('Z') ? ink : { ...ink, fill: null, line: strokeOf(ink) };
   return added(plate, { kind: 'path', id, name: 'Path', ...paint, data });
 }
 

@@ -11,6 +11,7 @@ import { useCompare } from '@/stores/compare';
 import { useDrawing } from '@/stores/drawing';
 import { useSelection } from '@/stores/selection';
 import { useSnaps } from '@/stores/snaps';
+import type { Point } from '@/stores/view';
 import { useView } from '@/stores/view';
 import { OUTCOME_WORDS } from '@/strip/outcomes';
 
@@ -26,6 +27,8 @@ interface Parts {
   finishPath(closed: boolean): boolean;
   takeBack(): boolean;
   openMenu(): void;
+  /** Asks for the sizes of a new shape, in the middle of the plate. */
+  askSize(at: Point): void;
   take(outcome: Outcome): void;
   align(): void;
   rename(id: string): void;
@@ -98,6 +101,11 @@ export function useKeys(parts: Parts): void {
     return true;
   }
 
+  function middle(): Point {
+    const { width, height } = drawing.heads[selection.plate]!;
+    return { x: width / 2, y: height / 2 };
+  }
+
   function walk(event: KeyboardEvent): boolean {
     // Tab goes on to the fields of the page from any of them.
     const loose = event.target === document.body || (event.target as Element).closest('.desk');
@@ -128,6 +136,7 @@ export function useKeys(parts: Parts): void {
     else if (key === 'Escape') escape();
     else if (key === 'Tab') return walk(event);
     else if (key === 'Enter' && parts.finishPath(!event.shiftKey)) return true;
+    else if (key === 'Enter' && !['pick', 'path'].includes(view.tool)) parts.askSize(middle());
     else if (key === 'Backspace' && parts.takeBack()) return true;
     else if (direction) return nudge(event, direction);
     else if (OUTCOMES[key]) parts.take(OUTCOMES[key]);

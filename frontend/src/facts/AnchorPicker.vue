@@ -1,21 +1,25 @@
 <script setup lang="ts">
-/** What x or y means: the low edge, the centre or the high edge, on three dots. */
-const props = defineProps<{ words: readonly [string, string, string]; axis: string }>();
-const anchor = defineModel<number>({ required: true });
+/** What x or y means: the low edge, the middle or the high edge, on three dots; null is none. */
+const props = defineProps<{
+  share: number | null;
+  words: readonly [string, string, string];
+  axis: string;
+}>();
+defineEmits<{ choose: [share: number] }>();
 const SHARES = [0, 0.5, 1];
 </script>
 
 <template>
   <span class="anchor" role="radiogroup" :aria-label="`What ${axis} means`">
     <button
-      v-for="(share, i) in SHARES"
-      :key="share"
+      v-for="(each, i) in SHARES"
+      :key="each"
       role="radio"
-      :aria-checked="anchor === share"
+      :aria-checked="share === each"
       :aria-label="`${axis} is its ${props.words[i]}`"
       :title="`${axis} is its ${props.words[i]}`"
-      :class="{ on: anchor === share }"
-      @click="anchor = share"
+      :class="{ on: share === each }"
+      @click="$emit('choose', each)"
     />
   </span>
 </template>

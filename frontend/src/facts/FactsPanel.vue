@@ -22,8 +22,8 @@ const align = ref<InstanceType<typeof AlignFacts>>();
 const row = computed(() => selection.only);
 const nodes = computed(() => selection.selected.map((each) => each.node));
 
-/** Fields begin anew with another selection, and where what was typed was refused. */
-const fresh = computed(() => `${selection.ids.join()} ${drawing.refusals}`);
+/** Fields begin anew with another selection. */
+const fresh = computed(() => selection.ids.join());
 
 function setRole(compound: string, member: string, event: Event): void {
   const role = (event.target as HTMLSelectElement).value as Role;

@@ -1,8 +1,9 @@
 <script setup lang="ts">
-import { computed, ref, useId, watch } from 'vue';
+import { computed, nextTick, ref, useId, watch } from 'vue';
 
 import { shortNumber } from '@/desk/gestures';
-import { evaluated } from '@/facts/arithmetic';
+import { changed, CHANGES, evaluated } from '@/facts/arithmetic';
+import { useDrawing } from '@/stores/drawing';
 
 /**
  * A number that is typed, stepped by the arrow keys, or scrubbed by dragging its label; what
@@ -27,7 +28,9 @@ const emit = defineEmits<{ change: [value: number]; enter: []; label: [] }>();
 
 const SCRUB_PIXELS = 4;
 
+const drawing = useDrawing();
 const id = useId();
+const input = ref<HTMLInputElement>();
 const text = ref('');
 const fault = ref('');
 let touched = false;
@@ -40,7 +43,8 @@ const shown = computed(() =>
   props.value === undefined ? 'mixed' : shortNumber(props.value) + (props.unit ?? ''),
 );
 watch(
-  () => props.value,
+  // What was refused gives way to what is true.
+  () => [props.value, drawing.refusals],
   () => reset(),
   { immediate: true },
 );
@@ -50,6 +54,13 @@ function reset(): void {
   fault.value = '';
   touched = false;
   stepped = null;
+  void marked();
+}
+
+/** Marks what is in the field while it has the focus: what is typed next takes its place. */
+async function marked(): Promise<void> {
+  await nextTick();
+  if (!touched && document.activeElement === input.value) input.value?.select();
 }
 
 const wanted = computed(() => {
@@ -68,15 +79,14 @@ function fits(value: number): boolean {
 /** Takes what is typed; answers whether it made sense. */
 function commit(): boolean {
   if (!touched) return true;
-  const value = evaluated(text.value, props.value ?? 1);
+  const value = changed(text.value, props.value);
   if (value === null || !fits(value)) {
     fault.value = wanted.value;
     return false;
   }
   fault.value = '';
   touched = false;
-  if (props.value !== undefined && value === Number(shortNumber(props.value)))
-    text.value = shown.value;
+  if (props.value !== undefined && value === Number(shortNumber(props.value))) reset();
   else emit('change', value);
   return true;
 }
@@ -86,10 +96,9 @@ function onInput(): void {
   fault.value = '';
 }
 
-function onEnter(event: Event): void {
+function onEnter(): void {
   if (!commit()) return;
-  // What was typed is done: keys mean something on the desk again.
-  (event.target as HTMLInputElement).blur();
+  void marked();
   emit('enter');
 }
 
@@ -107,7 +116,7 @@ function stepOf(event: { shiftKey: boolean; altKey: boolean }): number {
 }
 
 function onStep(event: KeyboardEvent, way: number): void {
-  const from = touched ? evaluated(text.value) : (stepped ?? props.value);
+  const from = touched ? changed(text.value, props.value) : (stepped ?? props.value);
   if (from === null || from === undefined) return;
   const next = allowed(from + way * stepOf(event));
   touched = false;
@@ -160,7 +169,9 @@ defineExpose({ commit });
     <slot />
     <input
       :id="id"
+      ref="input"
       v-model="text"
+      :title="value === undefined ? undefined : CHANGES"
       class="mono"
       autocomplete="off"
       spellcheck="false"
@@ -170,8 +181,8 @@ defineExpose({ commit });
       :aria-describedby="fault ? `${id}-fault` : undefined"
       @input="onInput"
       @blur="commit"
-      @focus="($event.target as HTMLInputElement).select()"
-      @keydown.enter.prevent="onEnter"
+      @focus="marked"
+      @keydown.enter.prevent="onEnter()"
       @keydown.up.prevent="onStep($event, 1)"
       @keydown.down.prevent="onStep($event, -1)"
       @keydown.esc="touched && ($event.stopPropagation(), reset())"

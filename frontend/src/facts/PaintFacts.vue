@@ -2,6 +2,7 @@
 import { computed, ref } from 'vue';
 
 import type { Command, Node } from '@/api/types';
+import { LINE_WIDTH } from '@/editor/shapes';
 import ColourField from '@/facts/ColourField.vue';
 import { common } from '@/facts/common';
 import NumberField from '@/facts/NumberField.vue';
@@ -14,7 +15,6 @@ const props = defineProps<{ nodes: Node[] }>();
 
 const WIDTH = { min: 0, max: 1e6, above: true };
 const SHARE = { min: 0, max: 100 };
-const FIRST_WIDTH = 2;
 
 const drawing = useDrawing();
 const swatches = ref(false);
@@ -46,7 +46,7 @@ function setLine(next: { colour?: string | null; width?: number }): void {
   if (next.colour === null || next.width === 0) return paint({ line: null });
   const line = {
     colour: next.colour ?? colour.value ?? '#22303C',
-    width: next.width ?? (width.value || FIRST_WIDTH),
+    width: next.width ?? (width.value || LINE_WIDTH),
   };
   paint({ line });
 }

@@ -3,6 +3,7 @@ import { storeToRefs } from 'pinia';
 import { computed } from 'vue';
 
 import type { Command, Figure } from '@/api/types';
+import { useActions } from '@/editor/actions';
 import AnchorPicker from '@/facts/AnchorPicker.vue';
 import { common } from '@/facts/common';
 import NumberField from '@/facts/NumberField.vue';
@@ -13,13 +14,16 @@ import { useView } from '@/stores/view';
 const props = defineProps<{ figures: Figure[] }>();
 
 const SIZE = { min: 0, max: 1e6, above: true };
-const ANGLE = { min: -360, max: 360 };
-const ACROSS = ['left', 'centre', 'right'] as const;
+const ANGLE = { min: -36000, max: 36000 };
+/** The centre that shapes are made round lies elsewhere if it is off by more, as a share. */
+const OFF = 1e-6;
+const ACROSS = ['left', 'middle', 'right'] as const;
 const DOWN = ['top', 'middle', 'bottom'] as const;
 
 const drawing = useDrawing();
 const view = useView();
-const { anchor, ratioLocked: locked } = storeToRefs(view);
+const { anchor, ownCentre, ratioLocked: locked } = storeToRefs(view);
+const { actions, turnAlone } = useActions();
 
 const ids = computed(() => props.figures.map((figure) => figure.id));
 const x = computed(() => common(props.figures, (figure) => placeOf(figure, 'x')));
@@ -28,15 +32,36 @@ const width = computed(() => common(props.figures, (figure) => figure.width));
 const height = computed(() => common(props.figures, (figure) => figure.height));
 const angle = computed(() => common(props.figures, (figure) => figure.angle_deg));
 
+/** Whether any is made round a centre that is not the middle of its box. */
+const hasOwn = computed(() =>
+  props.figures.some(({ bounds, x: cx, y: cy }) => {
+    const [across, down] = [bounds.x1 - bounds.x0, bounds.y1 - bounds.y0];
+    const [dx, dy] = [cx - bounds.x0 - across / 2, cy - bounds.y0 - down / 2];
+    return Math.max(Math.abs(dx), Math.abs(dy)) > OFF * Math.max(across, down);
+  }),
+);
+const byOwn = computed(() => ownCentre.value && hasOwn.value);
+
 function placeOf(figure: Figure, axis: 'x' | 'y'): number {
-  const share = anchor.value[axis];
-  if (share === 0.5) return figure[axis];
-  return figure.bounds[`${axis}${share}` as 'x0' | 'x1' | 'y0' | 'y1'];
+  if (byOwn.value) return figure[axis];
+  const [low, high] = [figure.bounds[`${axis}0`], figure.bounds[`${axis}1`]];
+  return low + anchor.value[axis] * (high - low);
+}
+
+function choose(axis: 'x' | 'y', share: number): void {
+  anchor.value[axis] = share;
+  ownCentre.value = false;
 }
 
 function place(fields: { x?: number; y?: number; angle_deg?: number }): void {
-  const at = [anchor.value.x, anchor.value.y];
+  const at = byOwn.value ? 'own' : [anchor.value.x, anchor.value.y];
   void drawing.run({ kind: 'place', ids: ids.value, anchor: at, ...fields } as Command);
+}
+
+/** Turns to an angle: a shape that has a turning point set goes round that. */
+function turnTo(degrees: number): void {
+  if (view.pivot && angle.value !== undefined) void turnAlone(degrees - angle.value);
+  else place({ angle_deg: degrees });
 }
 
 function resize(fields: { width?: number; height?: number }): void {
@@ -55,20 +80,40 @@ function resize(fields: { width?: number; height?: number }): void {
   <div class="grid">
     <NumberField
       label="x"
-      :says="`x of its ${ACROSS[anchor.x * 2]}`"
+      :says="byOwn ? 'x of the centre of the full circle' : `x of its ${ACROSS[anchor.x * 2]}`"
       :value="x"
       @change="place({ x: $event })"
     >
-      <AnchorPicker v-model="anchor.x" axis="x" :words="ACROSS" />
+      <AnchorPicker
+        :share="byOwn ? null : anchor.x"
+        axis="x"
+        :words="ACROSS"
+        @choose="choose('x', $event)"
+      />
     </NumberField>
     <NumberField
       label="y"
-      :says="`y of its ${DOWN[anchor.y * 2]}`"
+      :says="byOwn ? 'y of the centre of the full circle' : `y of its ${DOWN[anchor.y * 2]}`"
       :value="y"
       @change="place({ y: $event })"
     >
-      <AnchorPicker v-model="anchor.y" axis="y" :words="DOWN" />
+      <AnchorPicker
+        :share="byOwn ? null : anchor.y"
+        axis="y"
+        :words="DOWN"
+        @choose="choose('y', $event)"
+      />
     </NumberField>
+    <button
+      v-if="hasOwn"
+      class="own soft"
+      :class="{ on: ownCentre }"
+      :aria-pressed="ownCentre"
+      title="x and y are the centre of the full circle that it is made round, not of its box"
+      @click="ownCentre = !ownCentre"
+    >
+      centre of the full circle
+    </button>
     <NumberField
       label="w"
       says="width along its own axes"
@@ -85,13 +130,18 @@ function resize(fields: { width?: number; height?: number }): void {
       :disabled="height === 0"
       @change="resize({ height: $event })"
     />
-    <NumberField
-      label="angle"
-      :value="angle"
-      :rule="ANGLE"
-      unit="°"
-      @change="place({ angle_deg: $event })"
-    />
+    <NumberField label="angle" :value="angle" :rule="ANGLE" unit="°" @change="turnTo($event)">
+      <button
+        v-for="(way, i) in [actions.quarterBack!, actions.quarter!]"
+        :key="way.word"
+        class="quarter soft"
+        :title="`${way.word} (${way.key})`"
+        :aria-label="way.word"
+        @click="way.run()"
+      >
+        {{ i ? '↻' : '↺' }}
+      </button>
+    </NumberField>
     <button
       class="ratio"
       :aria-pressed="locked"
@@ -109,6 +159,24 @@ function resize(fields: { width?: number; height?: number }): void {
   grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
   gap: 6px 8px;
   margin-top: 6px;
+}
+.own {
+  grid-column: 1 / -1;
+  justify-self: start;
+  padding: 1px 9px;
+  border: 1px solid var(--rule);
+  border-radius: 10px;
+  font-size: 11.5px;
+}
+.own.on {
+  border-color: var(--clay);
+  color: var(--ink);
+}
+.quarter {
+  line-height: 1;
+}
+.quarter:hover {
+  color: var(--clay);
 }
 .ratio {
   display: flex;

@@ -3,7 +3,7 @@ import { computed } from 'vue';
 
 import type { Command, Figure, Node } from '@/api/types';
 import { shortNumber } from '@/desk/gestures';
-import type { Parameter } from '@/editor/shapes';
+import type { Parameter, Values } from '@/editor/shapes';
 import { ownParameters, parameterFields } from '@/editor/shapes';
 import { common } from '@/facts/common';
 import NumberField from '@/facts/NumberField.vue';
@@ -34,7 +34,14 @@ function valueOf(node: Node, key: string): number {
   return (node as unknown as Record<string, number>)[key] ?? 0;
 }
 
+function setParameter(parameter: Parameter, typed: number): void {
+  const fields = parameterFields(parameter, typed, props.nodes[0] as unknown as Values);
+  run({ parameters: fields });
+}
+
 function value(parameter: Parameter): number | undefined {
+  const { of } = parameter;
+  if (of) return common(props.nodes, (node) => of.shown(node as unknown as Values));
   if (parameter.key === 'radius' && boxes.value.some((box) => box.radii)) return undefined;
   return common(props.nodes, (node) => valueOf(node, parameter.key));
 }
@@ -72,7 +79,7 @@ const clamped = computed(() => {
         :value="value(parameter)"
         :rule="parameter"
         :unit="parameter.unit"
-        @change="run({ parameters: parameterFields(parameter.key, $event) })"
+        @change="setParameter(parameter, $event)"
       />
       <template v-if="boxes.length === nodes.length">
         <button v-if="!each" class="more soft" @click="run({ radii: radiiOf(boxes[0]!) })">

@@ -9,6 +9,19 @@ const UNITS: Record<string, number> = {
   pt: 96 / 72,
 };
 
+/** How what is there is changed: more, less (a + and a negative number), times, divided by. */
+export const CHANGES = '+10 adds, +-10 takes away, *2 and /3 change what is there';
+
+/**
+ * The value of what is typed into a field that holds ``now``: what begins with +, * or /
+ * changes that; null if it makes no sense.
+ */
+export function changed(typed: string, now: number | undefined): number | null {
+  const means = typed.trim().replace('×', '*').replace('÷', '/');
+  if (!/^[+*/]/.test(means)) return evaluated(typed, now ?? 1);
+  return now === undefined ? null : evaluated(`(${now.toFixed(12)})${means}`, now);
+}
+
 /**
  * The value of what is typed, or null if it makes no sense: numbers with . or , as the
  * decimal sign, + − * / and parentheses, and after a number px, mm, cm, in, pt, ° or %.

@@ -9,6 +9,7 @@ import { newId, useDrawing } from '@/stores/drawing';
 import { useNotices } from '@/stores/notices';
 import { childrenOf, paintOf, useSelection } from '@/stores/selection';
 import { useView } from '@/stores/view';
+import { useStyle } from '@/stores/style';
 
 export type RegionPaint = 'topmost' | 'lowest' | 'new';
 export const PAINTS: readonly RegionPaint[] = ['topmost', 'lowest', 'new'];
@@ -26,6 +27,7 @@ export const useRegions = defineStore('regions', () => {
   const drawing = useDrawing();
   const selection = useSelection();
   const view = useView();
+  const style = useStyle();
   const notices = useNotices();
 
   const map = shallowRef<RegionMap | null>(null);
@@ -157,7 +159,7 @@ export const useRegions = defineStore('regions', () => {
     if (pick?.dropped) return null;
     if (pick?.fill) return pick.fill;
     const { paint } = state.value!;
-    if (pick && paint === 'new') return view.fill;
+    if (pick && paint === 'new') return style.fill;
     const covers = (pick?.spots ?? [spot]).flatMap((each) => map.value!.spots[each]!.pick.cover);
     const order = map.value!.shapes.filter((key) => covers.includes(key));
     const by = pick && paint === 'lowest' ? order[0] : order.at(-1);
@@ -172,7 +174,7 @@ export const useRegions = defineStore('regions', () => {
       picks: stored,
       keep_rest: rest,
       paint,
-      fill: paint === 'new' ? view.fill : null,
+      fill: paint === 'new' ? style.fill : null,
     };
     const id = build.value ?? newId();
     const command = build.value

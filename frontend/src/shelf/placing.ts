@@ -1,8 +1,8 @@
 import { useDrawing } from '@/stores/drawing';
 import { useSelection } from '@/stores/selection';
 import { useShelf } from '@/stores/shelf';
+import { useStyle } from '@/stores/style';
 import type { Point } from '@/stores/view';
-import { useView } from '@/stores/view';
 
 /** What an asset is called while it is dragged from the shelf. */
 export const ASSET = 'application/x-dotstack-asset';
@@ -11,7 +11,8 @@ export const ASSET = 'application/x-dotstack-asset';
 export async function placeAsset(asset: string, centre: Point, scale: number): Promise<void> {
   const drawing = useDrawing();
   const selection = useSelection();
-  const paint = useShelf().ownPaint ? null : useView().ink;
+  const { fill, line } = useStyle();
+  const paint = useShelf().ownPaint ? null : { fill, line };
   const before = new Set(drawing.heads[selection.plate]?.nodes);
   const done = await drawing.placeAsset(selection.plate, asset, centre, scale, paint);
   const fresh = drawing.heads[selection.plate]?.nodes.find((key) => !before.has(key));

@@ -230,9 +230,7 @@ const hollow = computed(() => props.row.role === 'cuts' || !paintOf(node.value).
   margin: 0 7px 0 9px;
 }
 .dot.hollow {
-  background:
-    radial-gradient(circle closest-side, var(--card) 56%, transparent 64%),
-    var(--paint);
+  background: radial-gradient(circle closest-side, var(--card) 56%, transparent 64%), var(--paint);
 }
 .dot.guide {
   background: var(--card);

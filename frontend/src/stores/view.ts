@@ -1,8 +1,8 @@
 import { defineStore } from 'pinia';
 import { computed, reactive, ref } from 'vue';
 
-import type { Box, Line, Piece } from '@/api/types';
-import type { Ink, Tool } from '@/editor/shapes';
+import type { Box, Piece } from '@/api/types';
+import type { Tool } from '@/editor/shapes';
 
 const MIN_ZOOM = 0.02;
 const MAX_ZOOM = 200;
@@ -32,15 +32,13 @@ export const useView = defineStore('view', () => {
   const size = ref({ width: 0, height: 0 });
   const tool = ref<'pick' | Tool>('pick');
   const tab = ref<'stack' | 'shelf'>('stack');
-  /** What new shapes are painted with. */
-  const fill = ref<string | null>('#3F7355');
-  const line = ref<Line | null>(null);
-  const ink = computed<Ink>(() => ({ fill: fill.value, line: line.value }));
   /** How shapes are shown; their paint stays what it is. */
   const manner = ref<Manner>('solid');
   const rulers = ref(false);
-  /** What x and y in Facts mean: 0 the left or top, 0.5 the centre, 1 the right or bottom. */
+  /** What x and y in Facts mean: 0 the left or top, 0.5 the middle, 1 the right or bottom. */
   const anchor = ref<Point>({ x: 0.5, y: 0.5 });
+  /** Or the centre that a shape is made round, where that is not the middle of its box. */
+  const ownCentre = ref(false);
   const ratioLocked = ref(false);
   /** Where the selection is turned about, if that was moved from its middle. */
   const pivot = ref<Point | null>(null);
@@ -104,12 +102,10 @@ export const useView = defineStore('view', () => {
     size,
     tool,
     tab,
-    fill,
-    line,
-    ink,
     manner,
     rulers,
     anchor,
+    ownCentre,
     ratioLocked,
     nextManner,
     pivot,

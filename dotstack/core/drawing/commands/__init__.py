@@ -17,7 +17,14 @@ from dotstack.core.drawing.commands.combining import (
     painted_place,
 )
 from dotstack.core.drawing.commands.painting import CopyPaint, Paint, Recolour, SetSwatches
-from dotstack.core.drawing.commands.placing import Mirror, PlaceExactly, Resize, SetEnds, Transform
+from dotstack.core.drawing.commands.placing import (
+    Mirror,
+    PlaceExactly,
+    Resize,
+    SetEnds,
+    Stretch,
+    Transform,
+)
 from dotstack.core.drawing.commands.plates import (
     AddPlate,
     DuplicatePlate,
@@ -80,6 +87,7 @@ AnyCommand: TypeAlias = Annotated[
     | SetRole
     | SetState
     | SetSwatches
+    | Stretch
     | Spread
     | Settle
     | TakeOut
@@ -160,6 +168,7 @@ __all__ = [
     "SetSwatches",
     "Settle",
     "Spread",
+    "Stretch",
     "TakeOut",
     "TakeOutcome",
     "Transform",

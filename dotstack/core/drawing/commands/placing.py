@@ -18,6 +18,7 @@ from dotstack.core.drawing.frame import (
     frame_of,
     own_centre,
     revised,
+    scaled,
     sized,
 )
 from dotstack.core.drawing.nodes import Coordinate, Drawing, Id, Length, LineNode, Node, Placement
@@ -27,6 +28,10 @@ from dotstack.core.geometry import Affine
 
 Angle = Annotated[float, Field(ge=-36000, le=36000)]
 Fraction = Annotated[float, Field(ge=0, le=1)]
+Factor = Annotated[float, Field(gt=0, le=1e6)]
+_SAME = 1e-9
+# Axes that are off the plate's by less are taken to lie along them.
+_RIGHT = 1e-9
 
 
 class Transform(Command):
@@ -50,15 +55,16 @@ class Transform(Command):
 class PlaceExactly(Command):
     """Puts shapes at x and y of the plate, or their first axes at an angle.
 
-    ``anchor`` says what lies at x and y: 0 and 1 are the edges of the box round the
-    outline, left to right and top to bottom, and 0.5 is the shape's own centre.
+    ``anchor`` says what lies at x and y: a place of the box round the outline, from 0 to 1,
+    left to right and top to bottom; or *own*, the centre that the shape is made round, as that
+    of the full circle of a pie, a polygon or a star.
     """
 
     kind: Literal["place"] = "place"
     ids: Ids
     x: Coordinate | None = None
     y: Coordinate | None = None
-    anchor: tuple[Fraction, Fraction] = (0.5, 0.5)
+    anchor: tuple[Fraction, Fraction] | Literal["own"] = (0.5, 0.5)
     angle_deg: Angle | None = None
 
     @property
@@ -79,18 +85,10 @@ class PlaceExactly(Command):
             return place.node
         centre = frame_of(place.node, place.affine, evaluator).centre
         x0, y0, x1, y1 = bounds_of(place.node, place.affine, evaluator)
-        now = tuple(
-            middle if share == 0.5 else low + share * (high - low)
-            for middle, share, low, high in zip(centre, self.anchor, (x0, y0), (x1, y1))
-        )
-        x, y = (
-            middle + (0.0 if wanted is None else wanted - at)
-            for middle, wanted, at in zip(centre, (self.x, self.y), now)
-        )
-        # Where the centre is asked for it is put there to the last digit.
+        across, down = (None, None) if self.anchor == "own" else self.anchor
         target = (
-            self.x if self.x is not None and self.anchor[0] == 0.5 else x,
-            self.y if self.y is not None and self.anchor[1] == 0.5 else y,
+            _moved(centre[0], self.x, across, x0, x1),
+            _moved(centre[1], self.y, down, y0, y1),
         )
         return centred(place, target, evaluator)
 
@@ -135,6 +133,44 @@ class Resize(Command):
         x0, y0, x1, y1 = evaluator.own_bounds(node)
         fx, fy = self.anchor
         return node.transform.affine.apply_to(x0 + fx * (x1 - x0), y0 + fy * (y1 - y0))
+
+
+class Stretch(Command):
+    """Sizes shapes together, along the plate's axes, about the point x, y, which stays.
+
+    A primitive whose own axes are the plate's, and any where both factors are one, keeps its
+    corners; what is at another angle is stretched as it stands.
+    """
+
+    kind: Literal["stretch"] = "stretch"
+    ids: Ids
+    across: Factor
+    down: Factor
+    x: Coordinate
+    y: Coordinate
+
+    @property
+    def label(self) -> str:
+        return "Resize"
+
+    def applied_to(self, drawing: Drawing) -> Drawing:
+        evaluator = Evaluator()
+        return put(
+            drawing, [self._stretched(place, evaluator) for place in outermost(drawing, self.ids)]
+        )
+
+    def _stretched(self, place: Place, evaluator: Evaluator) -> Node:
+        by = Affine.scaling(self.across, self.down).about(self.x, self.y)
+        own = place.affine
+        size = _RIGHT * max(map(abs, (own.a, own.b, own.c, own.d)))
+        if self.across == self.down or max(abs(own.b), abs(own.c)) <= size:
+            factors = self.across, self.down
+        elif max(abs(own.a), abs(own.d)) <= size:
+            factors = self.down, self.across
+        else:
+            return mapped(place, by)
+        centre = by.apply_to(*frame_of(place.node, own, evaluator).centre)
+        return centred(replace(place, node=scaled(place.node, *factors)), centre, evaluator)
 
 
 class SetEnds(Command):
@@ -244,6 +280,21 @@ def turn(frame: Frame, angle_deg: float) -> Affine:
 def outermost(drawing: Drawing, ids: Collection[str]) -> list[Place]:
     """Where the nodes with these ids stand, the topmost first, without those inside others."""
     return places_of(drawing, topmost_first(drawing, set(ids)))
+
+
+def _moved(
+    centre: float, wanted: float | None, share: float | None, low: float, high: float
+) -> float:
+    """Where a centre comes to lie, along one axis, if the anchor is put where it is wanted.
+
+    ``share`` is the anchor's place from the low to the high edge, None for the centre itself.
+    """
+    if wanted is None:
+        return centre
+    at = centre if share is None else low + share * (high - low)
+    # A centre in the middle of the box is put there to the last digit.
+    same = abs(at - centre) <= _SAME * (high - low)
+    return wanted if same else centre + wanted - at
 
 
 def mapped(place: Place, by: Affine) -> Node:
