@@ -151,7 +151,9 @@ class Preview(Based):
 
 
 class Selection(Based):
-    """Chosen shapes of one stack; ``paint`` says whose paint results of one piece take.
+    """Chosen shapes of one stack, or one live shape.
+
+    ``paint`` says whose paint results of one piece take.
 
     ``which`` outcomes: all, unless named. With ``as_lines`` shapes with a line and no fill are
     cut and overlapped as lines.
@@ -160,7 +162,7 @@ class Selection(Based):
     paint: PaintChoice | None = None
     as_lines: bool = False
     which: list[Outcome] = Field(default_factory=lambda: list(Outcome), min_length=1)
-    ids: Annotated[list[Id], Field(min_length=2, max_length=5000)]
+    ids: Annotated[list[Id], Field(min_length=1, max_length=5000)]
 
 
 class PlateAt(Based):

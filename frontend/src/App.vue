@@ -17,6 +17,7 @@ const notices = useNotices();
       :timeout="notices.timeout"
       color="#22303C"
       rounded="xl"
+      :class="{ above: $route.path.startsWith('/drawing/') }"
     >
       <span role="status">{{ notices.text }}</span>
       <template #actions>
@@ -28,3 +29,10 @@ const notices = useNotices();
     </v-snackbar>
   </v-app>
 </template>
+
+<style>
+/* In the editor notices lie at the foot of the desk, over no tile and no name. */
+.above .v-snackbar__wrapper {
+  margin-bottom: 176px;
+}
+</style>

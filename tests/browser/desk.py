@@ -56,20 +56,27 @@ class Editor:
     def drag(
         self, start: tuple[float, float], end: tuple[float, float], *held: str, drop: bool = True
     ) -> None:
-        mouse, keyboard = self.page.mouse, self.page.keyboard
+        mouse = self.page.mouse
         expect(self.page.locator("[data-snaps=known]")).to_be_visible()
         (x0, y0), (x1, y1) = self.at(*start), self.at(*end)
         mouse.move(x0, y0)
         mouse.down()
-        for key in held:
-            keyboard.down(key)
+        self._hold(held)
         mouse.move((x0 + x1) / 2, (y0 + y1) / 2)
         mouse.move(x1, y1)
         if drop:
             mouse.up()
-            for key in held:
-                keyboard.up(key)
+            self._let_go(held)
             self.saved()
+
+    def _hold(self, held: tuple[str, ...]) -> None:
+        """Holds keys; "n" is no key to be held, but switches snapping off meanwhile."""
+        for key in held:
+            self.page.keyboard.press(key) if key == "n" else self.page.keyboard.down(key)
+
+    def _let_go(self, held: tuple[str, ...]) -> None:
+        for key in held:
+            self.page.keyboard.press(key) if key == "n" else self.page.keyboard.up(key)
 
     def draw(
         self, key: str, start: tuple[float, float], end: tuple[float, float], *held: str
@@ -90,11 +97,9 @@ class Editor:
         self.page.keyboard.press("Escape")
 
     def click(self, at: tuple[float, float], *held: str) -> None:
-        for key in held:
-            self.page.keyboard.down(key)
+        self._hold(held)
         self.page.mouse.click(*self.at(*at))
-        for key in held:
-            self.page.keyboard.up(key)
+        self._let_go(held)
 
     def paste_discs(self, count: int) -> None:
         """Pastes rows of discs that overlap, as SVG text."""
@@ -215,14 +220,12 @@ class Editor:
         (x0, y0), (x1, y1) = self.at(0, 0), self.at(*by)
         self.page.mouse.move(x, y)
         self.page.mouse.down()
-        for key in held:
-            self.page.keyboard.down(key)
+        self._hold(held)
         self.page.mouse.move(x + (x1 - x0) / 2, y + (y1 - y0) / 2)
         self.page.mouse.move(x + x1 - x0, y + y1 - y0)
         if drop:
             self.page.mouse.up()
-            for key in held:
-                self.page.keyboard.up(key)
+            self._let_go(held)
             self.saved()
 
     def grip(self, across: float, down: float) -> Locator:

@@ -1,10 +1,13 @@
 """Keys and the pointer on the desk, whatever the keyboard and the page around it are up to."""
 
+import math
+import re
 from pathlib import Path
 
 import pytest
-from playwright.sync_api import expect
+from playwright.sync_api import Page, expect
 
+from tests.browser.conftest import Server
 from tests.browser.desk import Editor
 
 STRIKE = """([key, code, shiftKey, ctrlKey]) => {
@@ -64,5 +67,278 @@ def test_no_text_of_the_page_is_selected_in_place_of_shapes(editor: Editor, open
     expect(page.get_by_role("dialog")).to_have_count(0)
     expect(page.get_by_test_id("regions")).to_have_count(0)
     editor.pick("Circle")
-    editor.drag((75, 80), (95, 90), "Control")
+    editor.drag((75, 80), (95, 90), "n")
     assert editor.facts("x", "y") == [100, 90]
+
+
+def test_a_taken_outcome_is_open_to_be_another_and_undo_selects_what_it_was_made_of(
+    editor: Editor,
+) -> None:
+    editor.type_shape("1", (100, 128), radius=50)
+    editor.type_shape("2", (150, 128), width=80, height=40)
+    editor.press("Control+a", "c")
+    expect(editor.row("Cut")).to_contain_text("live · 2")
+    strip = editor.page.get_by_role("toolbar", name="Action strip")
+    expect(editor.tile("cut")).to_have_attribute("aria-pressed", "true")
+    expect(strip).to_contain_text("take as")
+    w = editor.facts("w")
+    editor.tile("cut-other-way").click()
+    editor.saved()
+    expect(editor.row("Box")).to_contain_text("adds")
+    assert editor.facts("w") != w
+    # A second click in the same place, as a quick hand makes it, takes nothing.
+    editor.tile("join").dblclick()
+    editor.saved()
+    expect(editor.row("Join")).to_be_visible()
+    expect(editor.page.get_by_role("button", name="Undo Take another outcome")).to_be_visible()
+    for _ in range(3):
+        editor.press("Control+z")
+    assert editor.selected() == ["Box", "Circle"]
+
+
+def test_thin_shapes_and_several_at_once_are_sized_by_their_brackets(editor: Editor) -> None:
+    editor.type_shape("2", (100, 128), width=10, height=100)
+    editor.drag_mark(editor.grip(0.5, 1), (0, 20), "n")
+    assert editor.facts("w", "h") == [10, 120]
+    # A level line can be drawn longer, not higher.
+    editor.press("8")
+    for spot in ((40, 220), (80, 220)):
+        editor.click(spot, "n")
+    editor.press("Shift+Enter", "Escape")
+    expect(editor.grip(1, 0.5)).to_have_count(1)
+    expect(editor.grip(0.5, 1)).to_have_count(0)
+    editor.type_shape("1", (200, 128), radius=20)
+    editor.pick("Box", "Circle")
+    editor.drag_mark(editor.grip(1, 0.5), (125, 0), "n")
+    editor.pick("Box")
+    assert editor.facts("w", "h") == [20, 120]
+    editor.pick("Circle")
+    assert editor.facts("w", "h", "y") == [80, 40, 128]
+
+
+def test_what_was_just_drawn_can_be_taken_hold_of_and_the_tool_stays_ready(
+    editor: Editor,
+) -> None:
+    editor.page.keyboard.press("1")
+    editor.drag((40, 40), (80, 80), "n")
+    expect(editor.tag("rx")).to_have_text("r 20")
+    expect(editor.page.locator("[data-tag]")).to_have_count(1)
+    expect(editor.grip(1, 1)).to_be_visible()
+    editor.drag((60, 60), (100, 60), "n")
+    assert editor.facts("x", "y") == [100, 60]
+    editor.drag((180, 180), (200, 200), "n")
+    assert editor.stack() == ["Circle 2", "Circle"]
+    # A tool that is chosen anew draws, also over what is selected.
+    editor.page.keyboard.press("2")
+    editor.drag((185, 185), (195, 195), "n")
+    assert editor.stack() == ["Box", "Circle 2", "Circle"]
+
+
+def test_a_mark_is_drawn_placed_combined_and_exported_by_keys_alone(
+    editor: Editor, tmp_path: Path
+) -> None:
+    page = editor.page
+    for key, fields in (("1", {"diameter": 60}), ("3", {"sides": 4, "side": 30, "x": 140})):
+        page.keyboard.press(key)
+        page.keyboard.press("Enter")
+        card = page.get_by_role("form")
+        expect(card.locator("input").first).to_be_focused()
+        for label, value in fields.items():
+            while card.get_by_label(label, exact=True).evaluate(
+                "e => e !== document.activeElement"
+            ):
+                page.keyboard.press("Tab")
+            page.keyboard.type(str(value))
+        page.keyboard.press("Enter")
+        editor.saved()
+        page.keyboard.press("Escape")
+    editor.press("Control+a", "j")
+    ((_, outline),) = editor.exported(tmp_path)
+    diamond = 30 / math.sqrt(2)
+    assert outline.bounds == pytest.approx((98, 98, 140 + diamond, 158), abs=1e-5)
+
+
+@pytest.mark.parametrize(
+    ("typed", "width"), [("+10", 50), ("+-10", 30), ("*2", 80), ("/4", 10), ("90", 90)]
+)
+def test_what_is_typed_can_be_a_change_and_the_focus_stays(
+    editor: Editor, typed: str, width: float
+) -> None:
+    editor.type_shape("2", (100, 100), width=40, height=40)
+    field = editor.fact("w")
+    assert "+-10 takes away" in (field.get_attribute("title") or "")
+    field.fill(typed)
+    field.press("Enter")
+    editor.saved()
+    assert editor.facts("w") == [width]
+    expect(field).to_be_focused()
+    # Keys are for the field, whose number gives way to what is typed next.
+    editor.press("Delete")
+    assert editor.stack() == ["Box"]
+    editor.page.keyboard.type("70")
+    editor.press("Enter")
+    assert editor.facts("w") == [70]
+    editor.press("Escape", "Delete")
+    assert editor.stack() == []
+
+
+def test_turns_go_by_quarters_round_the_turning_point_and_again_repeats_all_of_them(
+    editor: Editor,
+) -> None:
+    editor.type_shape("2", (128, 68), width=40, height=20)
+    editor.page.get_by_role("button", name="A quarter turn", exact=True).click()
+    editor.saved()
+    assert editor.facts("angle") == [90]
+    editor.page.get_by_role("button", name="A quarter turn back").click()
+    editor.saved()
+    point = editor.page.get_by_test_id("turning-point")
+    box = point.bounding_box()
+    assert box is not None
+    (x0, y0), scale = editor.at(0, 0), editor.at(1, 0)[0] - editor.at(0, 0)[0]
+    here = ((box["x"] + box["width"] / 2 - x0) / scale, (box["y"] + box["height"] / 2 - y0) / scale)
+    editor.drag_mark(point, (128 - here[0], 128 - here[1]))
+    editor.set_fact("angle", 90)
+    assert editor.facts("x", "y", "angle") == pytest.approx([188, 128, 90], abs=0.6)
+    editor.press(")", ")", ")", "y")
+    assert editor.stack() == ["Box 2", "Box"]
+    assert editor.facts("angle") == pytest.approx([180], abs=0.01)
+
+
+def test_a_click_adds_or_takes_away_with_either_key_on_desk_and_stack(editor: Editor) -> None:
+    for key, x in (("1", 50), ("2", 128), ("3", 206)):
+        editor.type_shape(key, (x, 128))
+    editor.pick("Circle")
+    chosen = editor.page.locator("[role=listitem] button.name[aria-pressed=true]")
+    polygon = editor.row("Polygon").get_by_role("button", name="Polygon", exact=True)
+    for key in ("Control", "Shift"):
+        for names in (["Box", "Circle"], ["Circle"]):
+            editor.click((140, 146), key)
+            expect(chosen).to_have_text(names)
+        for names in (["Polygon", "Circle"], ["Circle"]):
+            polygon.click(modifiers=[key])  # type: ignore[list-item]
+            expect(chosen).to_have_text(names)
+
+
+def test_ctrl_frees_the_place_from_snapping_and_from_whole_numbers(editor: Editor) -> None:
+    editor.type_shape("1", (100, 100), radius=30)
+    editor.press("1")
+    editor.drag((100.3, 100.3), (150.4, 150.4), "Control")
+    places = editor.facts("x", "y")
+    assert all(place != round(place) for place in places)
+    assert all(abs(place - 125.35) < 1 for place in places)
+
+
+def test_offered_sizes_fit_the_plate_and_the_click_snaps(editor: Editor) -> None:
+    page = editor.page
+    editor.add_plate("Small", 24)
+    editor.press("1")
+    editor.click((12.2, 11.9))
+    card = page.get_by_role("form")
+    assert float(card.get_by_label("radius").input_value()) < 6
+    assert [card.get_by_label(axis, exact=True).input_value() for axis in "xy"] == ["12", "12"]
+    card.get_by_label("radius").fill("5")
+    card.get_by_label("x", exact=True).fill("9")
+    card.get_by_label("x", exact=True).press("Enter")
+    editor.saved()
+    assert editor.facts("x", "y", "radius", "diameter") == [9, 12, 5, 10]
+
+
+def test_the_paint_of_new_shapes_with_its_opacity_outlasts_a_reload(editor: Editor) -> None:
+    editor.type_shape("1", (100, 100), radius=30)
+    editor.page.get_by_label("Fill clay").click()
+    editor.saved()
+    editor.set_fact("opacity", 40)
+    editor.press("p")
+    editor.page.reload()
+    expect(editor.page.get_by_test_id("desk").locator("svg")).to_be_visible()
+    editor.type_shape("2", (180, 180))
+    assert editor.fact("Fill").input_value() == "#B8452E"
+    assert editor.facts("opacity") == [40]
+
+
+def test_with_nothing_selected_the_facts_are_the_plate_s_and_the_mark_s(editor: Editor) -> None:
+    editor.type_shape("2", (100, 100), width=40, height=20)
+    editor.press("Escape")
+    facts = editor.page.get_by_label("Facts")
+    expect(facts).to_contain_text("40 × 20")
+    expect(facts).to_contain_text("80, 136")
+    editor.set_fact("width", 300)
+    expect(editor.page.locator(".caption")).to_contain_text("300 × 256")
+    facts.get_by_label("Name of the plate").fill("Harbour buoy")
+    facts.get_by_label("Name of the plate").press("Enter")
+    editor.saved()
+    expect(editor.page.get_by_role("tab", name="Harbour buoy")).to_be_visible()
+    facts.get_by_label("No ground").click()
+    editor.saved()
+    expect(editor.page.locator("rect.no-ground")).to_have_count(1)
+
+
+@pytest.mark.parametrize("width", [1280, 1024])
+def test_every_tile_of_the_strip_is_reached_by_wheel_arrow_and_key(
+    editor: Editor, width: int
+) -> None:
+    page = editor.page
+    page.set_viewport_size({"width": width, "height": 700})
+    editor.type_shape("1", (100, 128), radius=50)
+    editor.type_shape("2", (150, 128), width=80, height=40)
+    editor.press("Control+a")
+    page.get_by_role("button", name="more ›").click()
+    last = editor.tile("bundle")
+    expect(last).to_have_count(1)
+    strip = page.get_by_role("toolbar", name="Action strip")
+    for word in ("regions", "shelf", "‹ fewer"):
+        expect(strip.get_by_role("button", name=word)).to_be_in_viewport(ratio=1)
+    expect(last).not_to_be_in_viewport(ratio=0.9)
+    editor.tile("join").hover()
+    page.mouse.wheel(0, 3000)
+    expect(last).to_be_in_viewport(ratio=1)
+    expect(page.get_by_role("button", name="More tiles")).to_have_count(0)
+    page.get_by_role("button", name="Tiles before these").click()
+    expect(last).not_to_be_in_viewport(ratio=0.9)
+    page.mouse.wheel(0, -3000)
+    expect(editor.tile("join")).to_be_in_viewport(ratio=1)
+    editor.tile("join").focus()
+    page.keyboard.press("ArrowLeft")
+    expect(last).to_be_focused()
+    expect(last).to_be_in_viewport(ratio=1)
+
+
+def test_wire_marks_nodes_and_crossings_of_what_is_painted_alone(editor: Editor) -> None:
+    editor.type_shape("1", (100, 128), radius=50)
+    editor.type_shape("1", (150, 128), radius=50)
+    editor.page.get_by_role("radio", name="Wire").click()
+    marks = [editor.page.get_by_test_id(name) for name in ("nodes", "crossings")]
+
+    def counts(nodes: int, crossings: int) -> None:
+        expect(marks[0]).to_have_attribute("d", re.compile(rf"^(M[^M]*){{{nodes}}}$"))
+        expect(marks[1]).to_have_attribute("d", re.compile(rf"^(M[^M]*){{{2 * crossings}}}$"))
+
+    counts(4, 2)
+    editor.press("Control+a", "j")
+    counts(2, 0)
+
+
+def test_an_empty_shelf_is_begun_in_the_dialog_and_home_finds_what_is_on_it(
+    page: Page, server: Server
+) -> None:
+    server.shelf.delete("collection", [each.id for each in server.shelf.shelf().collections])
+    editor = Editor(page, server).open()
+    editor.add_plate("Buoy")
+    editor.type_shape("1", (100, 128), radius=50)
+    editor.press("*")
+    dialog = page.get_by_role("dialog")
+    expect(dialog).to_contain_text("The shelf is empty")
+    dialog.get_by_label("Name").fill("Net float")
+    dialog.get_by_label("Collection").fill("Harbour set")
+    dialog.get_by_label("Section").fill("Parts")
+    dialog.get_by_role("button", name="Put on shelf").click()
+    expect(page.get_by_text("Net float is on the shelf.")).to_be_visible()
+    page.goto(server.address)
+    page.get_by_label("Find a drawing, a plate or an asset").fill("float")
+    page.get_by_role("link", name="Net float", exact=True).click()
+    expect(page.get_by_role("option", name="Net float")).to_be_visible()
+    # Drawings that are begun alike are told apart.
+    for name in ("Icon", "Icon 2"):
+        page.goto(server.address)
+        page.get_by_role("button", name=re.compile("^Icon")).click()
+        expect(page.get_by_role("button", name=name, exact=True)).to_be_visible()

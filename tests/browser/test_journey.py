@@ -33,7 +33,11 @@ def test_shapes_are_drawn_from_corner_to_corner_with_equal_sides_or_from_the_cen
     assert editor.facts("x", "y", "w", "h") == [160, 60, 60, 40]
     editor.draw("3", (20, 150), (80, 210))
     editor.draw("4", (160, 180), (200, 220), "Alt", "Shift")
-    assert editor.facts("x", "y", "points") == [160, 180, 5]
+    # The star's middle is that of its box; what it is made round is told by its own name.
+    assert editor.facts("x", "points") == [160, 5]
+    assert editor.facts("y")[0] < 178
+    editor.page.get_by_role("button", name="centre of the full circle").click()
+    assert editor.facts("x", "y") == [160, 180]
     circle, box, polygon, star = (outline for _, outline in editor.exported(tmp_path))
     assert circle.area == pytest.approx(900 * math.pi)
     assert (circle.segments.kind == ARC).all()
@@ -62,7 +66,7 @@ def test_typed_sizes_are_exact_and_shapes_share_a_centre_by_one_key(
 
 def test_a_shape_is_moved_and_resized_by_hand_and_by_exact_numbers(editor: Editor) -> None:
     editor.draw("2", (40, 40), (100, 80))
-    editor.drag((60, 60), (90, 75), "Control")
+    editor.drag((60, 60), (90, 75), "n")
     assert editor.facts("x", "y") == [100, 75]
     editor.set_fact("angle", 30)
     editor.set_fact("x", 128.125)
@@ -229,9 +233,9 @@ def test_the_drawings_are_listed_with_pictures_renamed_duplicated_and_deleted_wi
     expect(cards).to_have_count(2)
     page.get_by_role("button", name="Undo").click()
     expect(page.get_by_label("Open Night signs")).to_be_visible()
-    page.get_by_label("Find a drawing or a plate").fill("mussel")
+    page.get_by_label("Find a drawing, a plate or an asset").fill("mussel")
     expect(cards).to_have_count(2)
-    page.get_by_label("Find a drawing or a plate").fill("nobody")
+    page.get_by_label("Find a drawing, a plate or an asset").fill("nobody")
     expect(page.get_by_text("No drawing or plate is called")).to_be_visible()
     page.get_by_role("button", name=re.compile("Icon")).click()
     expect(page.get_by_text("Plate 1 · 24 × 24")).to_be_visible()

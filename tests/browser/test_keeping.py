@@ -328,7 +328,7 @@ def test_a_picture_is_built_over_and_takes_no_part(editor: Editor, tmp_path: Pat
     editor.pick("Buoy sketch")
     assert editor.facts("x") == [128]
     editor.press("l")
-    editor.drag((200, 128), (220, 128), "Control")
+    editor.drag((200, 128), (220, 128), "n")
     assert editor.facts("x") == [148]
     editor.set_fact("opacity", 60)
     expect(image).to_have_attribute("opacity", "0.6")

@@ -4,7 +4,7 @@ import math
 
 import pytest
 
-from dotstack.core.combine import Outcome
+from dotstack.core.combine import LIVE, PARTED, Outcome
 from dotstack.core.drawing import Drawing, Evaluator
 from dotstack.core.drawing.looks import LINE_WIDTH
 from dotstack.core.drawing.nodes import GroupNode, Line, PathNode
@@ -165,6 +165,39 @@ def test_a_live_gap_follows_its_cutter_and_comes_apart_without_it() -> None:
     with pytest.raises(CommandError, match="leaves nothing"):
         do(drawn(at(WELL, 60, 60), at(DISC, 60, 60)), "combine",
            ids=["well", "disc"], outcome="gap", id="g", name="Gap")  # fmt: skip
+
+
+@pytest.mark.parametrize("first", [*LIVE, *PARTED, Outcome.SPLIT])
+@pytest.mark.parametrize("then", [*LIVE, *PARTED, Outcome.SPLIT])
+def test_a_taken_outcome_becomes_what_its_tile_shows(first: Outcome, then: Outcome) -> None:
+    split = first is Outcome.SPLIT
+    kind, how = ("build-regions", {}) if split else ("combine", {"outcome": first})
+    drawing = do(two_discs(), kind, ids=["disc", "well"], id="m", name="Mark", **how)
+    drawing = do(drawing, "place", ids=["m"], x=100, y=90, angle_deg=20)
+    _, (tile,) = outcomes_of(drawing, ("m",), Evaluator(), which=(then,))
+    assert tile.live
+    other = do(drawing, "set-outcome", id="m", outcome=then, name="Other")
+    assert sorted(each.id for each in children(node(other, "m"))) == ["disc", "well"]
+    assert node(other, "m").name == "Other"
+    made, seen = (
+        sorted((str(piece.fill), Outline.from_path_data(piece.path).area) for piece in pieces)
+        for pieces in (painted((node(other, "m"),), Evaluator()), tile.pieces)
+    )
+    assert [fill for fill, _ in made] == [fill for fill, _ in seen]
+    assert [area for _, area in made] == pytest.approx([area for _, area in seen], abs=0.2)
+
+
+def test_a_wrong_cut_is_flipped_and_flipped_back() -> None:
+    cut = do(two_discs(), "combine", ids=["disc", "well"], outcome="cut", id="m", name="Cut")
+    flipped = do(cut, "set-outcome", id="m", outcome="cut-other-way")
+    assert [each.id for each in children(node(flipped, "m"))] == ["well", "disc"]
+    assert do(flipped, "set-outcome", id="m", outcome="cut-other-way") == cut
+    apart = do(cut, "place", ids=["well"], x=200, y=200)
+    with pytest.raises(CommandError, match="leave nothing; Cut stays as it is"):
+        do(apart, "set-outcome", id="m", outcome="overlap")
+    for key in ("disc", "gone"):
+        with pytest.raises(CommandError):
+            do(apart, "set-outcome", id=key, outcome="join")
 
 
 def test_what_is_visible_has_no_line_and_what_closes_when_joined_is_filled() -> None:

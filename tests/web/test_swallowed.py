@@ -146,6 +146,8 @@ commands = st.one_of(
     command("ungroup", ids=st.just(["n0"])),
     command("combine", ids=several, id=fresh, name=st.just("Mark"),
             outcome=st.sampled_from(["join", "cut", "overlap", "alternate", "gap", "slice"])),
+    command("set-outcome", id=fresh, outcome=st.sampled_from(["join", "gap", "split", "overlap"])),
+    command("stretch", ids=ids, across=numbers, down=numbers, x=numbers, y=numbers),
     command("take-outcome", ids=several, id=fresh, name=st.just("Mark"),
             outcome=st.sampled_from(["split", "slice", "seams", "window", "bundle"])),
     command("put-inside", ids=ids, holder=st.sampled_from(["c", "d", "n0"]), id=fresh),

@@ -5,9 +5,10 @@ from operator import is_
 from dotstack.core.combine import LIVE, PARTED, Outcome, acting, outcomes
 from dotstack.core.drawing.commands import active_in_order, painted_place
 from dotstack.core.drawing.commands.combining import PaintChoice
+from dotstack.core.drawing.commands.retaking import made_of
 from dotstack.core.drawing.evaluate import Evaluator
 from dotstack.core.drawing.looks import look_of
-from dotstack.core.drawing.nodes import Drawing, PathNode, Value
+from dotstack.core.drawing.nodes import CompoundNode, Drawing, PathNode, Value
 from dotstack.core.drawing.operands import paint_of, paints_of
 from dotstack.core.drawing.places import place_of
 from dotstack.core.drawing.scene import Piece, for_tile, on_plate, pieces_of
@@ -45,10 +46,18 @@ def outcomes_of(
 ) -> tuple[list[Outline], list[TileResult]]:
     """The outlines of the chosen nodes on the plate, and outcomes of them.
 
-    One arrangement serves all that take the shapes alike: see ``acting``. Raises CommandError.
+    Of one live node these are the outcomes of what it is made of, in its own paint. One
+    arrangement serves all that take the shapes alike: see ``acting``. Raises CommandError.
     """
-    chosen = active_in_order(drawing, ids)
-    outer = place_of(drawing, chosen[0].id).outer
+    live = place_of(drawing, ids[0]) if len(ids) == 1 else None
+    if live:
+        chosen = [node for node in made_of(live.node) if node.is_active]
+        outer = live.affine
+    else:
+        chosen = active_in_order(drawing, ids)
+        outer = place_of(drawing, chosen[0].id).outer
+    # The paint of a result of one outline, if it has one already.
+    own = live.node if live and isinstance(live.node, CompoundNode) else None
     operands = [on_plate(node, outer, evaluator, whole=True) for node in chosen]
     paints = paints_of(chosen)
     place = painted_place(paint, [node.id for node in chosen], ids)
@@ -64,7 +73,11 @@ def outcomes_of(
                 piece
                 for part in result.parts
                 for piece in pieces_of(
-                    look_of(part.outline, paint_of(chosen[part.paint]), part.ink),
+                    look_of(
+                        part.outline,
+                        own if own and outcome in LIVE else paint_of(chosen[part.paint]),
+                        part.ink,
+                    ),
                     part.outline,
                     for_tile,
                     outer,

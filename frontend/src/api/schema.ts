@@ -2183,7 +2183,7 @@ export interface components {
             /** Key */
             key: string;
             /** Command */
-            command: components["schemas"]["AddPlate"] | components["schemas"]["AddShape"] | components["schemas"]["AddUnderlay"] | components["schemas"]["Align"] | components["schemas"]["Arrange"] | components["schemas"]["BuildRegions"] | components["schemas"]["Combine"] | components["schemas"]["CopyPaint"] | components["schemas"]["Duplicate"] | components["schemas"]["DuplicatePlate"] | components["schemas"]["Group"] | components["schemas"]["LiftOut"] | components["schemas"]["Mirror"] | components["schemas"]["MoveInStack"] | components["schemas"]["MovePlate"] | components["schemas"]["Paint"] | components["schemas"]["Paste"] | components["schemas"]["PlaceExactly"] | components["schemas"]["PutInside"] | components["schemas"]["Recolour"] | components["schemas"]["Remove"] | components["schemas"]["RemovePlate"] | components["schemas"]["Rename"] | components["schemas"]["RenameDrawing"] | components["schemas"]["Renew"] | components["schemas"]["Resize"] | components["schemas"]["SameAngle"] | components["schemas"]["SameCentre"] | components["schemas"]["SameSize"] | components["schemas"]["SetEnds"] | components["schemas"]["SetParameters"] | components["schemas"]["SetPlate"] | components["schemas"]["SetRegions"] | components["schemas"]["SetRole"] | components["schemas"]["SetState"] | components["schemas"]["SetSwatches"] | components["schemas"]["Stretch"] | components["schemas"]["Spread"] | components["schemas"]["Settle"] | components["schemas"]["TakeOut"] | components["schemas"]["TakeOutcome"] | components["schemas"]["Transform"] | components["schemas"]["Unbundle"] | components["schemas"]["Ungroup"];
+            command: components["schemas"]["AddPlate"] | components["schemas"]["AddShape"] | components["schemas"]["AddUnderlay"] | components["schemas"]["Align"] | components["schemas"]["Arrange"] | components["schemas"]["BuildRegions"] | components["schemas"]["Combine"] | components["schemas"]["CopyPaint"] | components["schemas"]["Duplicate"] | components["schemas"]["DuplicatePlate"] | components["schemas"]["Group"] | components["schemas"]["LiftOut"] | components["schemas"]["Mirror"] | components["schemas"]["MoveInStack"] | components["schemas"]["MovePlate"] | components["schemas"]["Paint"] | components["schemas"]["Paste"] | components["schemas"]["PlaceExactly"] | components["schemas"]["PutInside"] | components["schemas"]["Recolour"] | components["schemas"]["Remove"] | components["schemas"]["RemovePlate"] | components["schemas"]["Rename"] | components["schemas"]["RenameDrawing"] | components["schemas"]["Renew"] | components["schemas"]["Resize"] | components["schemas"]["SameAngle"] | components["schemas"]["SameCentre"] | components["schemas"]["SameSize"] | components["schemas"]["SetEnds"] | components["schemas"]["SetOutcome"] | components["schemas"]["SetParameters"] | components["schemas"]["SetPlate"] | components["schemas"]["SetRegions"] | components["schemas"]["SetRole"] | components["schemas"]["SetState"] | components["schemas"]["SetSwatches"] | components["schemas"]["Stretch"] | components["schemas"]["Spread"] | components["schemas"]["Settle"] | components["schemas"]["TakeOut"] | components["schemas"]["TakeOutcome"] | components["schemas"]["Transform"] | components["schemas"]["Unbundle"] | components["schemas"]["Ungroup"];
         };
         /**
          * AddPlate
@@ -2847,6 +2847,29 @@ export interface components {
             ];
         };
         /**
+         * SetOutcome
+         * @description Makes of what is live another outcome of the same shapes, which stays live.
+         *
+         *     They act as they lie in it, the lowest first, with the roles of the outcome; what a region
+         *     build had picked is gone. ``name`` is the name that goes with it, if it is another.
+         */
+        SetOutcome: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "set-outcome";
+            /** Id */
+            id: string;
+            /** Outcome */
+            outcome: ("join" | "cut" | "cut-other-way" | "overlap" | "alternate") | ("gap" | "slice") | "split";
+            /**
+             * Name
+             * @default null
+             */
+            name?: string | null;
+        };
+        /**
          * SetParameters
          * @description Changes primitives' own parameters, by their names; their centres stay.
          *
@@ -3186,7 +3209,7 @@ export interface components {
             /** Revision */
             revision: number;
             /** Command */
-            command: components["schemas"]["AddPlate"] | components["schemas"]["AddShape"] | components["schemas"]["AddUnderlay"] | components["schemas"]["Align"] | components["schemas"]["Arrange"] | components["schemas"]["BuildRegions"] | components["schemas"]["Combine"] | components["schemas"]["CopyPaint"] | components["schemas"]["Duplicate"] | components["schemas"]["DuplicatePlate"] | components["schemas"]["Group"] | components["schemas"]["LiftOut"] | components["schemas"]["Mirror"] | components["schemas"]["MoveInStack"] | components["schemas"]["MovePlate"] | components["schemas"]["Paint"] | components["schemas"]["Paste"] | components["schemas"]["PlaceExactly"] | components["schemas"]["PutInside"] | components["schemas"]["Recolour"] | components["schemas"]["Remove"] | components["schemas"]["RemovePlate"] | components["schemas"]["Rename"] | components["schemas"]["RenameDrawing"] | components["schemas"]["Renew"] | components["schemas"]["Resize"] | components["schemas"]["SameAngle"] | components["schemas"]["SameCentre"] | components["schemas"]["SameSize"] | components["schemas"]["SetEnds"] | components["schemas"]["SetParameters"] | components["schemas"]["SetPlate"] | components["schemas"]["SetRegions"] | components["schemas"]["SetRole"] | components["schemas"]["SetState"] | components["schemas"]["SetSwatches"] | components["schemas"]["Stretch"] | components["schemas"]["Spread"] | components["schemas"]["Settle"] | components["schemas"]["TakeOut"] | components["schemas"]["TakeOutcome"] | components["schemas"]["Transform"] | components["schemas"]["Unbundle"] | components["schemas"]["Ungroup"];
+            command: components["schemas"]["AddPlate"] | components["schemas"]["AddShape"] | components["schemas"]["AddUnderlay"] | components["schemas"]["Align"] | components["schemas"]["Arrange"] | components["schemas"]["BuildRegions"] | components["schemas"]["Combine"] | components["schemas"]["CopyPaint"] | components["schemas"]["Duplicate"] | components["schemas"]["DuplicatePlate"] | components["schemas"]["Group"] | components["schemas"]["LiftOut"] | components["schemas"]["Mirror"] | components["schemas"]["MoveInStack"] | components["schemas"]["MovePlate"] | components["schemas"]["Paint"] | components["schemas"]["Paste"] | components["schemas"]["PlaceExactly"] | components["schemas"]["PutInside"] | components["schemas"]["Recolour"] | components["schemas"]["Remove"] | components["schemas"]["RemovePlate"] | components["schemas"]["Rename"] | components["schemas"]["RenameDrawing"] | components["schemas"]["Renew"] | components["schemas"]["Resize"] | components["schemas"]["SameAngle"] | components["schemas"]["SameCentre"] | components["schemas"]["SameSize"] | components["schemas"]["SetEnds"] | components["schemas"]["SetOutcome"] | components["schemas"]["SetParameters"] | components["schemas"]["SetPlate"] | components["schemas"]["SetRegions"] | components["schemas"]["SetRole"] | components["schemas"]["SetState"] | components["schemas"]["SetSwatches"] | components["schemas"]["Stretch"] | components["schemas"]["Spread"] | components["schemas"]["Settle"] | components["schemas"]["TakeOut"] | components["schemas"]["TakeOutcome"] | components["schemas"]["Transform"] | components["schemas"]["Unbundle"] | components["schemas"]["Ungroup"];
         };
         /**
          * Tiles
@@ -3224,7 +3247,9 @@ export interface components {
         };
         /**
          * Selection
-         * @description Chosen shapes of one stack; ``paint`` says whose paint results of one piece take.
+         * @description Chosen shapes of one stack, or one live shape.
+         *
+         *     ``paint`` says whose paint results of one piece take.
          *
          *     ``which`` outcomes: all, unless named. With ``as_lines`` shapes with a line and no fill are
          *     cut and overlapped as lines.

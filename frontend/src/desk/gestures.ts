@@ -82,14 +82,14 @@ function rounded(hands: Hands, exact: Point, snapped: Snapped): Snapped {
   };
 }
 
-/** The pointer's place: snapped if anything is near, rounded if not; where it is if free. */
+/** The pointer's place: snapped if anything is near, rounded if not; hardly rounded if free. */
 export function landed(hands: Hands, snapper: Snapping, at: Point, keys: Keys): Snapped {
-  return keys.free ? { at: fine(at), marks: [] } : rounded(hands, at, snapper.point(at));
+  return keys.free ? { at: fine(hands, at), marks: [] } : rounded(hands, at, snapper.point(at));
 }
 
-/** A point to as many decimals as are shown. */
-function fine({ x, y }: Point): Point {
-  return { x: Number(x.toFixed(4)), y: Number(y.toFixed(4)) };
+/** A point to a tenth of what points are rounded to: less than can be seen. */
+function fine(hands: Hands, { x, y }: Point): Point {
+  return { x: hands.rounded(10 * x) / 10, y: hands.rounded(10 * y) / 10 };
 }
 
 /** The keys that are held at an event. */
@@ -225,7 +225,7 @@ export function moveGesture(
     move(at, keys) {
       const exact = { x: at.x - from.x, y: at.y - from.y };
       const snapped = keys.free
-        ? { at: fine(exact), marks: [] }
+        ? { at: fine(hands, exact), marks: [] }
         : rounded(hands, exact, snapper.move(exact));
       by = snapped.at;
       if (keys.shift)

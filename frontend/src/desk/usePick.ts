@@ -36,19 +36,23 @@ export function usePick(
       ),
     ];
     const at = place(event);
+    // As in the stack: one more, or one less.
+    const adds = event.shiftKey || event.ctrlKey || event.metaKey;
     const held = here.find((key) => selection.ids.includes(key));
     if (!here.length) {
       press(
         event,
-        (from) => bandGesture(from, event.shiftKey ? [...selection.ids] : []),
-        () => !event.shiftKey && selection.pick(),
+        (from) => bandGesture(from, adds ? [...selection.ids] : []),
+        () => !adds && selection.pick(),
       );
       return;
     }
-    if (event.shiftKey) {
+    if (adds) {
+      // Held from the start Ctrl frees a drag of what is selected; a click adds or takes away.
+      const ids = event.shiftKey || !held ? null : [...selection.ids];
       press(
         event,
-        () => null,
+        (from) => (ids ? movingGesture(ids, from) : null),
         () => selection.toggle(here[0]!),
       );
       return;

@@ -8,7 +8,8 @@ import { newId } from '@/stores/drawing';
 import { useSelection } from '@/stores/selection';
 import { useView } from '@/stores/view';
 
-const RING_ROOM = 30;
+/** Beyond the brackets, further out ones too. */
+const RING_ROOM = 48;
 const RING_LEAST = 58;
 
 /** The compass ring, its turning point, and what is done by them. */

@@ -87,7 +87,7 @@ function choose(colour: string | null): void {
         :aria-label="label"
         autocomplete="off"
         :aria-invalid="fault ? 'true' : undefined"
-        @keydown.enter="($event.target as HTMLInputElement).blur()"
+        @keydown.enter.prevent="(commit(), ($event.target as HTMLInputElement).select())"
         @blur="commit"
       />
       <slot />

@@ -6,6 +6,7 @@ import { ROLES } from '@/editor/actions';
 import AlignFacts from '@/facts/AlignFacts.vue';
 import BetweenFacts from '@/facts/BetweenFacts.vue';
 import PaintFacts from '@/facts/PaintFacts.vue';
+import PlateFacts from '@/facts/PlateFacts.vue';
 import PlaceFacts from '@/facts/PlaceFacts.vue';
 import RegionFacts from '@/facts/RegionFacts.vue';
 import ShapeFacts from '@/facts/ShapeFacts.vue';
@@ -92,10 +93,7 @@ defineExpose({ align: () => align.value?.focus() });
       </section>
       <PaintFacts :key="fresh" :nodes="nodes" />
     </template>
-    <section v-else>
-      <h3 class="title">Facts</h3>
-      <p class="soft note">Select a shape to see its exact numbers, and to type them.</p>
-    </section>
+    <PlateFacts v-else-if="drawing.heads[selection.plate]" :key="selection.plate" />
   </aside>
 </template>
 

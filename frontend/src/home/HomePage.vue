@@ -1,12 +1,13 @@
 <script setup lang="ts">
 import { computed, onMounted, onScopeDispose, ref } from 'vue';
-import { useRouter } from 'vue-router';
+import { RouterLink, useRouter } from 'vue-router';
 
 import { bytes } from '@/api/bytes';
 import client, { answered } from '@/api/client';
 import type { DrawingCard as Card, DrawingCards, DrawingState, OpenedFile } from '@/api/types';
 import DrawingCard from '@/home/DrawingCard.vue';
 import PageHeader from '@/home/PageHeader.vue';
+import AssetThumb from '@/shelf/AssetThumb.vue';
 import { newId } from '@/stores/drawing';
 import { useKits } from '@/shelf/kits';
 import { useNotices } from '@/stores/notices';
@@ -20,6 +21,7 @@ const STARTS = [
 ];
 const PLAIN_SIDE = 256;
 const RETRY_MS = 1000;
+const MOST_ASSETS = 24;
 
 const router = useRouter();
 const notices = useNotices();
@@ -38,6 +40,17 @@ const found = computed(() => {
     ),
   );
 });
+
+/** What of the shelf is found by the same words. */
+const assets = computed(() =>
+  search.value.trim()
+    ? shelf
+        .found(search.value)
+        .flatMap((collection) => collection.sections)
+        .flatMap((section) => section.assets)
+        .slice(0, MOST_ASSETS)
+    : [],
+);
 
 async function load(): Promise<void> {
   try {
@@ -61,9 +74,17 @@ async function act(does: () => Promise<unknown>): Promise<boolean> {
   }
 }
 
+/** A name that no drawing has. */
+function apart(name: string): string {
+  const taken = new Set(cards.value?.map((card) => card.name));
+  let fresh = name;
+  for (let i = 2; taken.has(fresh); i += 1) fresh = `${name} ${i}`;
+  return fresh;
+}
+
 async function create(name: string, side: number): Promise<void> {
   await act(async () => {
-    const body = { name, width: side, height: side };
+    const body = { name: apart(name), width: side, height: side };
     const made = await answered<DrawingState>(client.POST('/api/drawings', { body }));
     await router.push(`/drawing/${made.id}`);
   });
@@ -137,8 +158,8 @@ onScopeDispose(() => clearTimeout(timer));
         v-model="search"
         class="find"
         type="search"
-        placeholder="Find a drawing or a plate"
-        aria-label="Find a drawing or a plate"
+        placeholder="Find a drawing, a plate or an asset"
+        aria-label="Find a drawing, a plate or an asset"
       />
     </PageHeader>
     <main @dragover.prevent @drop.prevent="openFile($event.dataTransfer?.files[0])">
@@ -192,6 +213,21 @@ onScopeDispose(() => clearTimeout(timer));
           @remove="remove(card)"
         />
       </div>
+      <template v-if="assets.length">
+        <h2 class="shelf">On the shelf</h2>
+        <div class="assets">
+          <RouterLink
+            v-for="asset in assets"
+            :key="asset.id"
+            class="asset"
+            :to="{ path: '/shelf', query: { find: asset.name } }"
+            :title="`${asset.name}: on the shelf page`"
+          >
+            <AssetThumb :asset="asset" />
+            {{ asset.name }}
+          </RouterLink>
+        </div>
+      </template>
     </main>
   </div>
 </template>
@@ -254,6 +290,30 @@ main {
 h2 {
   margin-bottom: 14px;
   font-size: 15px;
+}
+.shelf {
+  margin-top: 34px;
+}
+.assets {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, 116px);
+  gap: 14px;
+}
+.asset {
+  padding: 6px;
+  border: 1px solid var(--rule);
+  border-radius: 16px;
+  background: var(--card);
+  color: var(--ink);
+  font-size: 12px;
+  text-align: center;
+  text-decoration: none;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+.asset:hover {
+  border-color: var(--clay);
 }
 .grid {
   display: grid;

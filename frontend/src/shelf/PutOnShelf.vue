@@ -31,6 +31,8 @@ const name = ref(suggestion);
 const tags = ref<string[]>([]);
 const section = ref<string | null>(null);
 const asset = ref<string | null>(origin);
+/** On an empty shelf: what is made for it. */
+const fresh = ref({ collection: 'My marks', section: 'All' });
 const fault = ref('');
 
 const choices = computed(() => [
@@ -53,6 +55,16 @@ const loading = shelf
   .then(() => (section.value ??= shelf.sections[0]?.id ?? null))
   .catch((error: Error) => (fault.value = error.message));
 
+/** The section that is chosen; on an empty shelf a new one of a new collection. */
+async function sectionFor(): Promise<string | null> {
+  if (shelf.sections.length) return section.value;
+  const { collection, section: named } = fresh.value;
+  if (!collection.trim() || !named.trim()) return null;
+  const added = { name: collection.trim(), sections: [named.trim()] };
+  const done = await shelf.change({ kind: 'add-collection', ...added });
+  return done ? (shelf.sections.at(-1)?.id ?? null) : null;
+}
+
 async function keep(): Promise<string> {
   if (how.value === 'update') {
     await shelf.update(asset.value!, drawing.id, ids);
@@ -73,8 +85,8 @@ async function keep(): Promise<string> {
 async function put(): Promise<void> {
   await loading;
   if (how.value === 'one' && !name.value.trim()) fault.value = 'A name is wanted.';
-  else if (how.value !== 'update' && !section.value)
-    fault.value = 'A section is wanted: make a collection on the shelf page.';
+  else if (how.value !== 'update' && !(section.value = await sectionFor()))
+    fault.value = 'A collection and a section are wanted.';
   else if (how.value === 'update' && !asset.value) fault.value = 'Choose the asset to update.';
   else
     try {
@@ -106,7 +118,18 @@ async function put(): Promise<void> {
         <p class="soft">Drawings that hold copies of it are told, and stay as they are.</p>
       </template>
       <template v-else>
-        <v-select v-model="section" label="Section" :items="shelf.sections" item-value="id" />
+        <v-select
+          v-if="shelf.sections.length || !shelf.loaded"
+          v-model="section"
+          label="Section"
+          :items="shelf.sections"
+          item-value="id"
+        />
+        <template v-else>
+          <p class="soft">The shelf is empty: this makes a collection on it.</p>
+          <v-text-field v-model="fresh.collection" label="Collection" maxlength="120" />
+          <v-text-field v-model="fresh.section" label="Section" maxlength="120" />
+        </template>
         <v-combobox
           v-model="tags"
           label="Tags"

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { onMounted, ref } from 'vue';
+import { useRoute } from 'vue-router';
 
 import type { AssetOnShelf, CollectionOnShelf, SectionOnShelf } from '@/api/types';
 import ExportDialog from '@/export/ExportDialog.vue';
@@ -21,7 +22,8 @@ import { useShelf } from '@/stores/shelf';
 const shelf = useShelf();
 const kits = useKits();
 const notices = useNotices();
-const search = ref('');
+const route = useRoute();
+const search = ref(String(route.query.find ?? ''));
 const field = ref<HTMLInputElement>();
 /** A collection or section that is looked at alone; all if empty. */
 const chosen = ref('');

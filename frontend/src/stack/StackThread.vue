@@ -41,7 +41,8 @@ function onPick(row: Row, event: MouseEvent): void {
   // After a click the keys are for the shape, Enter too; the keyboard's own focus stays.
   if (event.detail) (event.currentTarget as HTMLElement | null)?.blur();
   const last = selection.ids.at(-1);
-  if (event.shiftKey && last) {
+  const adds = event.ctrlKey || event.metaKey;
+  if (event.shiftKey && adds && last) {
     // From the shape picked last to this one, all that can be seen between.
     const order = visible.value.map((each) => each.node.id);
     const [from, to] = [order.indexOf(last), order.indexOf(id)].sort((a, b) => a - b);
@@ -51,7 +52,7 @@ function onPick(row: Row, event: MouseEvent): void {
       return;
     }
   }
-  if (event.ctrlKey || event.metaKey) selection.toggle(id);
+  if (adds || event.shiftKey) selection.toggle(id);
   else selection.pick(id);
   if (selection.focus && !selection.chainOf(id).includes(selection.focus)) selection.focus = null;
 }

@@ -44,6 +44,18 @@ export function childrenOf(node: Node): { node: Node; role: Role | null }[] {
 export const HOLDING = ['group', 'compound', 'regions', 'clip', 'parts'];
 export const LIVE_KINDS = ['compound', 'regions', 'clip', 'parts'];
 
+/** Those that are an outcome, and can be taken as another. */
+const RETAKEN = ['compound', 'regions', 'parts'];
+
+/** The outcome that a live shape is, if it is any: of a compound by what its members do. */
+export function outcomeOf(node: Node): string | null {
+  if (node.kind === 'parts') return node.outcome;
+  if (node.kind !== 'compound') return null;
+  const [role, ...others] = node.members.slice(1).map((member) => member.role);
+  if (!role || others.some((other) => other !== role)) return null;
+  return { adds: 'join', cuts: 'cut', limits: 'overlap', alternates: 'alternate' }[role];
+}
+
 /** The shape whose paint another shows: itself, of what holds several the topmost painted one. */
 export function paintOf(node: Node): Node {
   if (node.kind === 'clip') return paintOf(node.holder as Node);
@@ -159,6 +171,27 @@ export const useSelection = defineStore('selection', () => {
     return able.length > 1 && parents.size === 1 ? able.map((row) => row.node.id) : [];
   });
 
+  /** What outcomes are made of: shapes side by side, or those that one live shape is made of. */
+  const operands = computed(() => {
+    const node = only.value?.node;
+    const again = node && RETAKEN.includes(node.kind) && childrenOf(node).length > 1;
+    return again && !only.value?.held ? [node.id] : combinable.value;
+  });
+
+  /** What was made of which shapes: these are selected again where it is undone. */
+  const origins = new Map<string, readonly string[]>();
+  function made(key: string, of: readonly string[]): void {
+    origins.set(key, of);
+    pick(key);
+  }
+  watch(
+    () => rowById.value,
+    (rows) => {
+      const gone = picked.value.find((key) => !rows.has(key) && origins.has(key));
+      if (gone) pick(...origins.get(gone)!);
+    },
+  );
+
   /** The ids of a node and of all that contain it, itself first. */
   function chainOf(key: string): readonly string[] {
     return rowById.value.get(key)?.chain ?? [];
@@ -252,11 +285,13 @@ export const useSelection = defineStore('selection', () => {
     bounds,
     only,
     combinable,
+    operands,
     beside,
     chainOf,
     isMoved,
     pickable,
     pick,
+    made,
     toggle,
     all,
     walk,

@@ -1,16 +1,17 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue';
+import { computed } from 'vue';
 
-import type { Command, Outcome, Tile } from '@/api/types';
+import type { Command, Node, Outcome, Tile } from '@/api/types';
 import { useRegions } from '@/regions/store';
 import { newId, useDrawing } from '@/stores/drawing';
 import { useNotices } from '@/stores/notices';
-import { useSelection } from '@/stores/selection';
+import { outcomeOf, useSelection } from '@/stores/selection';
 import { useView } from '@/stores/view';
 import LonelyStrip from '@/strip/LonelyStrip.vue';
-import { OUTCOME_WORDS } from '@/strip/outcomes';
+import { OUTCOME_WORDS, STAYS_LIVE } from '@/strip/outcomes';
 import OutcomeTile from '@/strip/OutcomeTile.vue';
 import RegionStrip from '@/strip/RegionStrip.vue';
+import ScrollRow from '@/strip/ScrollRow.vue';
 import { useOutcomes } from '@/strip/useOutcomes';
 
 /** What can be done now with what is selected, as pictures. */
@@ -21,7 +22,6 @@ const selection = useSelection();
 const view = useView();
 const regions = useRegions();
 const notices = useNotices();
-const row = ref<HTMLElement>();
 const {
   found,
   tiles,
@@ -29,6 +29,7 @@ const {
   paint,
   hasBare,
   asLines,
+  again,
   fault,
   cancelled,
   wanted,
@@ -45,22 +46,23 @@ function show(tile: Tile): void {
   if (tile.count) view.outcome = tile.pieces;
 }
 
-/** Takes an outcome, live where it can be and that is wanted. */
+/** Takes an outcome: of one live shape another, else live where it can be and that is wanted. */
 async function take(outcome: Outcome): Promise<void> {
-  const ids = selection.combinable;
+  const ids = selection.operands;
   const { word, result } = OUTCOME_WORDS[outcome];
-  if (ids.length < 2) {
+  if (!ids.length || (again.value && !STAYS_LIVE.includes(outcome))) {
     notices.say(
       `${word} needs two or more shapes side by side that are not hidden, locked or guides.`,
     );
     return;
   }
-  const { picked } = selection;
+  const { picked, only } = selection;
   const { keep, live } = view.taking;
   const id = newId();
   const how = { ids, outcome, id, name: result, keep, paint: paint.value };
   const lines = asLines.value;
   const known = knownTile(outcome);
+  const other = again.value && only ? retaken(only.node, outcome) : null;
   const taken = await drawing.runFound(async () => {
     const tile = known ?? (await tileOf(ids, outcome));
     if (!tile?.count) {
@@ -68,21 +70,24 @@ async function take(outcome: Outcome): Promise<void> {
       return null;
     }
     view.outcome = null;
-    const command = !(live && tile.live)
-      ? { kind: 'take-outcome', ...how, as_lines: lines }
-      : outcome === 'split'
-        ? { kind: 'build-regions', ids, id, name: result, keep }
-        : { kind: 'combine', ...how };
+    const command =
+      other ??
+      (!(live && tile.live)
+        ? { kind: 'take-outcome', ...how, as_lines: lines }
+        : outcome === 'split'
+          ? { kind: 'build-regions', ids, id, name: result, keep }
+          : { kind: 'combine', ...how });
     return command as Command;
   });
   // Who has gone on to another shape meanwhile stays there.
-  if (taken && selection.picked === picked) selection.pick(id);
+  if (taken && !other && selection.picked === picked) selection.made(id, ids);
 }
 
-function step(event: KeyboardEvent, by: number): void {
-  const buttons = [...row.value!.querySelectorAll<HTMLButtonElement>('button.tile')];
-  const at = buttons.indexOf(event.target as HTMLButtonElement);
-  buttons[(at + by + buttons.length) % buttons.length]?.focus();
+/** Takes a live shape as another outcome; a name that told the old one tells the new one. */
+function retaken(node: Node, outcome: Outcome) {
+  const told = Object.values(OUTCOME_WORDS).some(({ result }) => result === node.name);
+  const name = told ? OUTCOME_WORDS[outcome].result : node.name;
+  return { kind: 'set-outcome', id: node.id, outcome, name };
 }
 
 defineExpose({ take });
@@ -90,7 +95,7 @@ defineExpose({ take });
 
 <template>
   <div class="strip" role="toolbar" aria-label="Action strip">
-    <RegionStrip v-if="regions.open" />
+    <ScrollRow v-if="regions.open"><RegionStrip /></ScrollRow>
     <template v-else-if="selection.selected.length > 1">
       <div class="how soft">
         <span>
@@ -124,14 +129,7 @@ defineExpose({ take });
         Shapes that lie side by side can be combined, and neither hidden, locked nor guide shapes:
         fewer than two of these are.
       </p>
-      <div
-        ref="row"
-        class="tiles"
-        @keydown.right.prevent="step($event, 1)"
-        @keydown.left.prevent="step($event, -1)"
-        @pointerleave="view.outcome = null"
-        @focusout="view.outcome = null"
-      >
+      <ScrollRow @pointerleave="view.outcome = null" @focusout="view.outcome = null">
         <OutcomeTile
           v-for="tile in tiles"
           :key="tile.outcome"
@@ -151,20 +149,41 @@ defineExpose({ take });
           not computed
           <button @click="compute()">compute</button>
         </div>
-        <div v-else-if="tiles.length" class="further soft">
-          <button
-            :aria-expanded="more"
-            :title="more ? 'fewer outcomes' : 'Window, Slice, Visible, Seams, Bundle'"
-            @click="more = !more"
-          >
-            {{ more ? '‹ fewer' : 'more ›' }}
-          </button>
-          <button title="Pick regions by their dots (R)" @click="regions.begin()">regions</button>
-          <button title="Keep them on the shelf (*)" @click="emit('keep')">shelf</button>
-        </div>
+      </ScrollRow>
+      <div class="further soft">
+        <button
+          v-if="tiles.length"
+          :aria-expanded="more"
+          :title="more ? 'fewer outcomes' : 'Window, Slice, Visible, Seams, Bundle'"
+          @click="more = !more"
+        >
+          {{ more ? '‹ fewer' : 'more ›' }}
+        </button>
+        <button title="Pick regions by their dots (R)" @click="regions.begin()">regions</button>
+        <button title="Keep them on the shelf (*)" @click="emit('keep')">shelf</button>
       </div>
     </template>
-    <LonelyStrip v-else-if="selection.only" :row="selection.only" @keep="emit('keep')" />
+    <ScrollRow
+      v-else-if="selection.only"
+      @pointerleave="view.outcome = null"
+      @focusout="view.outcome = null"
+    >
+      <LonelyStrip :row="selection.only" @keep="emit('keep')" />
+      <template v-if="tiles.length && found">
+        <span class="soft as">Or<br />take as</span>
+        <OutcomeTile
+          v-for="tile in tiles"
+          :key="tile.outcome"
+          :tile="tile"
+          :box="found.box"
+          :words="OUTCOME_WORDS[tile.outcome]"
+          :taken="tile.outcome === outcomeOf(selection.only.node)"
+          @show="show(tile)"
+          @hide="view.outcome = null"
+          @take="take(tile.outcome)"
+        />
+      </template>
+    </ScrollRow>
     <p v-else class="soft advice">
       Click a shape to select it, Shift-click to select several: what they can become appears here.
     </p>
@@ -179,11 +198,13 @@ defineExpose({ take });
   padding: 10px 14px;
   background: var(--card);
   border-top: 1px solid var(--rule);
-  overflow-x: auto;
+  overflow: hidden;
 }
-.tiles {
-  display: flex;
-  gap: 7px;
+.as {
+  flex: none;
+  align-self: center;
+  margin: 0 4px 0 10px;
+  font-size: 12px;
 }
 .further,
 .slow {

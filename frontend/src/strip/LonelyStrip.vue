@@ -139,7 +139,7 @@ async function lift(contour: number): Promise<void> {
     There to build over: it takes no part in outcomes or exports.
     {{ row.held ? 'L unlocks it, to be moved.' : 'L locks it where it is.' }}
   </p>
-  <p v-else class="soft advice">
+  <p v-else-if="!selection.operands.length" class="soft advice">
     Shift-click a second shape, and every way to combine the two appears here as a picture.
   </p>
 </template>

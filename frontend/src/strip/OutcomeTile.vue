@@ -10,6 +10,8 @@ const props = defineProps<{
   tile: Tile;
   box: Box;
   words: OutcomeWords;
+  /** Whether it is the outcome that has been taken. */
+  taken?: boolean;
 }>();
 const emit = defineEmits<{ show: []; hide: []; take: [] }>();
 
@@ -41,14 +43,16 @@ const pieces = computed(() =>
 <template>
   <button
     class="tile"
+    :class="{ taken }"
     :disabled="isEmpty"
+    :aria-pressed="taken || undefined"
     :aria-label="spoken"
     :title="title"
     :data-outcome="tile.outcome"
     @pointerenter="emit('show')"
     @pointerleave="emit('hide')"
     @focus="emit('show')"
-    @click="emit('take')"
+    @click="$event.detail < 2 && !taken && emit('take')"
   >
     <PathPicture v-if="!isEmpty" :pieces="pieces" :box="box" :margin="0.03" />
     <svg v-else viewBox="0 0 66 58" aria-hidden="true">
@@ -66,3 +70,10 @@ const pieces = computed(() =>
     <small class="mono">{{ count }}{{ tile.idle.length ? ' ∗' : '' }}</small>
   </button>
 </template>
+
+<style scoped>
+.taken {
+  border-color: var(--tide);
+  box-shadow: 0 0 0 1.5px var(--tide);
+}
+</style>

@@ -78,3 +78,6 @@ export const FIRST: readonly Outcome[] = [
 export const MORE = (Object.keys(OUTCOME_WORDS) as Outcome[]).filter(
   (outcome) => !FIRST.includes(outcome),
 );
+
+/** Those that what is live can be taken as. */
+export const STAYS_LIVE: readonly Outcome[] = [...FIRST, 'slice'];

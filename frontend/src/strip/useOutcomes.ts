@@ -6,7 +6,7 @@ import { useDrawing } from '@/stores/drawing';
 import { latestWins } from '@/stores/latestWins';
 import { paintOf, useSelection } from '@/stores/selection';
 import { useView } from '@/stores/view';
-import { FIRST, MORE } from '@/strip/outcomes';
+import { FIRST, MORE, STAYS_LIVE } from '@/strip/outcomes';
 
 /** Several shapes are picked one after the other: only the last selection is computed. */
 const REST_MS = 40;
@@ -35,7 +35,7 @@ export function useOutcomes() {
   const paint = computed(() => (view.taking.paint === 'natural' ? null : view.taking.paint));
   /** Whether any of the shapes is only a line to the eye, though it encloses an area. */
   const hasBare = computed(() =>
-    selection.combinable.some((key) => {
+    selection.operands.some((key) => {
       const { fill, line } = paintOf(selection.rowById.get(key)!.node);
       return !fill && line && selection.figureById.get(key)?.area !== '';
     }),
@@ -57,7 +57,15 @@ export function useOutcomes() {
     );
   }
 
-  const tiles = computed(() => (selection.combinable.length > 1 ? (found.value?.tiles ?? []) : []));
+  const tiles = computed(() => (selection.operands.length ? (found.value?.tiles ?? []) : []));
+
+  /** Of one live shape only outcomes that stay live. */
+  const again = computed(() => selection.operands.length === 1);
+  const lists = computed(() =>
+    [FIRST, ...(more.value || again.value ? [MORE] : [])].map((list) =>
+      list.filter((outcome) => !again.value || STAYS_LIVE.includes(outcome)),
+    ),
+  );
 
   const asking = latestWins(
     ({ ids, which }: Question) => asked(ids, which),
@@ -79,13 +87,13 @@ export function useOutcomes() {
 
   /** Asks for all outcomes that are to be in sight, or for those that have not come yet. */
   function compute(anew = true): void {
-    const ids = selection.combinable;
+    const ids = selection.operands;
     const have = anew ? [] : tiles.value.map((tile) => tile.outcome);
-    const lists = [FIRST, ...(more.value ? [MORE] : [])]
+    const missing = lists.value
       .map((list) => list.filter((outcome) => !have.includes(outcome)))
       .filter((list) => list.length);
-    const parts = ids.length > AT_ONCE ? lists.flat().map((outcome) => [outcome]) : lists;
-    wanted.value = have.length + lists.flat().length;
+    const parts = ids.length > AT_ONCE ? missing.flat().map((outcome) => [outcome]) : missing;
+    wanted.value = have.length + missing.flat().length;
     fault.value = '';
     cancelled.value = false;
     const [which, ...later] = parts;
@@ -110,11 +118,11 @@ export function useOutcomes() {
 
   watch(
     // One value, for a fresh list would count as a change though nothing in it has changed.
-    () => [...selection.combinable, drawing.revision, paint.value, asLines.value].join(),
+    () => [...selection.operands, drawing.revision, paint.value, asLines.value].join(),
     () => {
       asking.cancel();
       view.outcome = null;
-      if (selection.combinable.length > 1) compute();
+      if (selection.operands.length) compute();
       else {
         found.value = null;
         fault.value = '';
@@ -122,11 +130,11 @@ export function useOutcomes() {
     },
     { immediate: true },
   );
-  watch(more, () => selection.combinable.length > 1 && compute(asking.busy.value));
+  watch(more, () => selection.operands.length && compute(asking.busy.value));
   onScopeDispose(asking.cancel);
 
   const shown = computed(() =>
-    tiles.value.filter((tile) => more.value || FIRST.includes(tile.outcome)),
+    tiles.value.filter((tile) => lists.value.flat().includes(tile.outcome)),
   );
   return {
     found,
@@ -135,6 +143,7 @@ export function useOutcomes() {
     paint,
     hasBare,
     asLines,
+    again,
     fault,
     cancelled,
     wanted,

@@ -35,6 +35,7 @@ from dotstack.core.drawing.commands.plates import (
 )
 from dotstack.core.drawing.commands.regions import BuildRegions, SetRegions
 from dotstack.core.drawing.commands.renewing import Renew
+from dotstack.core.drawing.commands.retaking import SetOutcome
 from dotstack.core.drawing.commands.settling import LiftOut, Settle, Unbundle
 from dotstack.core.drawing.commands.shapes import (
     AddShape,
@@ -81,6 +82,7 @@ AnyCommand: TypeAlias = Annotated[
     | SameCentre
     | SameSize
     | SetEnds
+    | SetOutcome
     | SetParameters
     | SetPlate
     | SetRegions
@@ -102,7 +104,9 @@ command_adapter: TypeAdapter[AnyCommand] = TypeAdapter(AnyCommand)
 
 
 # The commands that make something of shapes, which one may want to compare.
-OUTCOME_KINDS = frozenset({"build-regions", "combine", "put-inside", "set-regions", "take-outcome"})
+OUTCOME_KINDS = frozenset(
+    {"build-regions", "combine", "put-inside", "set-outcome", "set-regions", "take-outcome"}
+)
 # What a person would call the fields of a placement.
 _WORDS = {"e": "x", "f": "y", "a": "size", "b": "size", "c": "size", "d": "size"}
 
@@ -160,6 +164,7 @@ __all__ = [
     "SameCentre",
     "SameSize",
     "SetEnds",
+    "SetOutcome",
     "SetParameters",
     "SetPlate",
     "SetRegions",

@@ -57,7 +57,7 @@ class BuildRegions(Command):
         evaluator = Evaluator()
         picks = self.picks
         if picks is None:
-            picks = _picks_of_all(chosen, evaluator)
+            picks = picks_of_all(chosen, evaluator)
         look = paint_of(chosen[-1])
         build = RegionNode(
             id=self.id,
@@ -119,7 +119,8 @@ def pickable_in_order(drawing: Drawing, ids: tuple[str, ...]) -> list[Node]:
     return chosen
 
 
-def _picks_of_all(chosen: list[Node], evaluator: Evaluator) -> tuple[RegionPick, ...]:
+def picks_of_all(chosen: list[Node], evaluator: Evaluator) -> tuple[RegionPick, ...]:
+    """A pick of each region that shapes cover; raises LimitError if they are too many."""
     arrangement = evaluator.arranged([evaluator.outline(node) for node in chosen])
     found = [region for region in arrangement.regions if region.cover]
     if len(found) > MAX_PIECES:

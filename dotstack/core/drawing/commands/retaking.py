@@ -1,0 +1,74 @@
+"""Taking another outcome of the shapes that a live one is made of."""
+
+from typing import Literal
+
+from dotstack.core.combine import LiveOutcome, Outcome, PartedOutcome, members
+from dotstack.core.drawing.commands.command import Command
+from dotstack.core.drawing.commands.regions import picks_of_all
+from dotstack.core.drawing.evaluate import Evaluator
+from dotstack.core.drawing.nodes import (
+    CompoundNode,
+    Drawing,
+    Id,
+    Member,
+    Name,
+    Node,
+    NodeBase,
+    PartsNode,
+    RegionNode,
+)
+from dotstack.core.drawing.operands import paint_of
+from dotstack.core.drawing.places import place_of, replaced
+from dotstack.core.drawing.tree import children
+from dotstack.core.errors import CommandError
+
+LiveNode = CompoundNode | PartsNode | RegionNode
+
+
+class SetOutcome(Command):
+    """Makes of what is live another outcome of the same shapes, which stays live.
+
+    They act as they lie in it, the lowest first, with the roles of the outcome; what a region
+    build had picked is gone. ``name`` is the name that goes with it, if it is another.
+    """
+
+    kind: Literal["set-outcome"] = "set-outcome"
+    id: Id
+    outcome: LiveOutcome | PartedOutcome | Literal[Outcome.SPLIT]
+    name: Name | None = None
+
+    @property
+    def label(self) -> str:
+        return "Take another outcome"
+
+    def applied_to(self, drawing: Drawing) -> Drawing:
+        node = place_of(drawing, self.id).node
+        evaluator = Evaluator()
+        other = self._other(node, made_of(node), evaluator)
+        if evaluator.own_outline(other).is_empty:
+            raise CommandError(f"That would leave nothing; {node.name} stays as it is.")
+        return replaced(drawing, node.id, lambda _: other)
+
+    def _other(self, node: Node, shapes: tuple[Node, ...], evaluator: Evaluator) -> Node:
+        common = {name: getattr(node, name) for name in NodeBase.model_fields}
+        common["name"] = self.name or node.name
+        if self.outcome in (Outcome.GAP, Outcome.SLICE):
+            return PartsNode(**common, outcome=self.outcome, cutter=shapes[-1], nodes=shapes[:-1])
+        if self.outcome is Outcome.SPLIT:
+            active = [shape for shape in shapes if shape.is_active]
+            picks = picks_of_all(active, evaluator)
+            return RegionNode(**common, members=shapes, picks=picks)
+        order = members(self.outcome, len(shapes))
+        if not isinstance(node, CompoundNode):
+            lowest = paint_of(shapes[order[0][0]])
+            common |= {name: getattr(lowest, name) for name in ("fill", "gradient", "line")}
+        roles = tuple(Member(role=role, node=shapes[at]) for at, role in order)
+        return CompoundNode(**common, members=roles)
+
+
+def made_of(node: Node) -> tuple[Node, ...]:
+    """The shapes that a live outcome is made of, the lowest first; raises CommandError."""
+    shapes = children(node) if isinstance(node, LiveNode) else ()
+    if len(shapes) < 2:
+        raise CommandError(f"{node.name} is made of no two shapes that could be taken otherwise.")
+    return shapes
