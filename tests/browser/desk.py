@@ -241,7 +241,8 @@ class Editor:
     def menu(self, word: str) -> None:
         """Chooses from the menu of the selection."""
         self.page.keyboard.press("Shift+F10")
-        self.page.get_by_role("listitem").or_(self.page.locator(".menu .v-list-item")).filter(
-            has_text=word
-        ).last.click()
+        *further, item = word.split(" › ")
+        for name in further:
+            self.page.locator(".menu [data-further]", has_text=name).hover()
+        self.page.locator(".menu .v-list-item", has_text=item).last.click()
         self.saved()

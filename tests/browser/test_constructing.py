@@ -334,7 +334,7 @@ def test_the_clipboard_carries_shapes_over_plates_and_svg_text_in(
     }"""
     page.evaluate(drop, '<svg xmlns="http://www.w3.org/2000/svg"><path d="M0 0H7V7Z"/></svg>')
     expect(editor.row("path 1")).to_be_visible()
-    editor.menu("Move to Buoy")
+    editor.menu("Move to plate › Buoy")
     expect(page.get_by_role("tab", name="Second")).to_have_attribute("aria-selected", "false")
 
 
@@ -406,7 +406,7 @@ def test_shapes_are_selected_by_box_beneath_each_other_and_by_tab(editor: Editor
     editor.pick("Box", "Circle")
     editor.press("a")
     assert len(editor.selected()) == 3
-    editor.menu("Select the same kind")
+    editor.menu("Select › Select the same kind")
     assert len(editor.selected()) == 3
 
 

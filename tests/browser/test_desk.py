@@ -342,3 +342,40 @@ def test_an_empty_shelf_is_begun_in_the_dialog_and_home_finds_what_is_on_it(
         page.goto(server.address)
         page.get_by_role("button", name=re.compile("^Icon")).click()
         expect(page.get_by_role("button", name=name, exact=True)).to_be_visible()
+
+
+def test_the_menu_is_short_stays_in_the_window_and_esc_closes_it_alone(editor: Editor) -> None:
+    page = editor.page
+    editor.type_shape("1", (240, 240), radius=14)
+    editor.type_shape("2", (200, 200), width=40, height=40)
+    editor.press("Control+a")
+    menu = page.get_by_label("What can be done here")
+    for spot in ((10, 10), (252, 252)):
+        page.mouse.click(*editor.at(*spot), button="right")
+        expect(menu).to_be_in_viewport(ratio=1)
+        expect(menu.get_by_role("listitem").or_(menu.locator(".v-list-item"))).not_to_have_count(0)
+        assert menu.locator(".v-list-item").count() <= 20
+        page.locator(".menu [data-further]", has_text="Turn and mirror").hover()
+        expect(page.get_by_label("Turn and mirror")).to_be_in_viewport(ratio=1)
+        page.keyboard.press("Escape")
+        expect(page.get_by_label("Turn and mirror")).to_be_hidden()
+        page.keyboard.press("Escape")
+        expect(menu).to_be_hidden()
+        assert editor.selected() == ["Box", "Circle"]
+
+
+def test_common_habits_group_redo_and_tell_where_a_copy_lies(editor: Editor) -> None:
+    editor.type_shape("1", (100, 100), radius=14)
+    editor.type_shape("2", (160, 160))
+    editor.press("Control+a", "Control+g")
+    assert editor.stack() == ["Group", "Box", "Circle"]
+    editor.press("Control+Shift+g")
+    editor.press("Control+z", "Control+z")
+    assert editor.stack() == ["Box", "Circle"]
+    editor.press("Control+y")
+    assert editor.stack()[0] == "Group"
+    editor.pick("Group")
+    editor.press("Control+d")
+    expect(editor.page.get_by_text("The copy lies on its source")).to_be_visible()
+    editor.press("Shift+ArrowRight")
+    expect(editor.page.get_by_text("The copy lies on its source")).to_be_hidden()

@@ -1,23 +1,55 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 
+import type { Action } from '@/editor/actions';
 import { useActions } from '@/editor/actions';
 import { useClipboard } from '@/stores/clipboard';
 import { useDrawing } from '@/stores/drawing';
 import { useSelection } from '@/stores/selection';
 import type { Point } from '@/stores/view';
 
-/** What makes sense where it was asked for, with the keys that do the same. */
+/** What makes sense where it was asked for, in a few groups, with the keys that do the same. */
 const props = defineProps<{ at: Point }>();
 const open = defineModel<boolean>({ required: true });
+
+/** What is at hand, and what lies one step further. */
+const AT_HAND = [
+  ['copy', 'cutOut', 'duplicate', 'again', 'pasteHere', 'remove'],
+  ['group', 'ungroup', 'focus', 'regions', 'settle', 'unbundle', 'clip', 'takeOut', 'role'],
+  ['hide', 'showAll', 'lock', 'guide'],
+];
+const FURTHER: Record<string, string[]> = {
+  Order: ['raise', 'lower', 'top', 'bottom'],
+  'Turn and mirror': [
+    ...['turn', 'turnBack', 'quarter', 'quarterBack'],
+    ...['mirrorX', 'mirrorY', 'mirrorPlate', 'otherHalf', 'mirrorLine'],
+  ],
+  'Make alike': ['sameCentre', 'sameSize', 'sameAngle', 'copyPaint', 'takePaint'],
+  Select: ['all', 'likeFill', 'likeLine', 'likeKind'],
+};
 
 const drawing = useDrawing();
 const selection = useSelection();
 const clipboard = useClipboard();
-const actions = useActions();
+const { actions } = useActions();
 
-const able = computed(() =>
-  open.value ? Object.entries(actions.actions).filter(([, action]) => action.can()) : [],
+const known = computed<Record<string, Action>>(() => ({
+  ...actions,
+  pasteHere: { word: 'Paste in place', key: 'Ctrl+Shift+V', can: () => true, run: paste },
+  all: { word: 'All', key: 'Ctrl+A', can: () => true, run: selection.all },
+}));
+const able = (names: readonly string[]) =>
+  names.flatMap((name) => (known.value[name]!.can() ? [{ name, action: known.value[name]! }] : []));
+
+const groups = computed(() =>
+  open.value ? AT_HAND.map(able).filter((group) => group.length) : [],
+);
+const further = computed(() =>
+  open.value
+    ? Object.entries(FURTHER)
+        .map(([word, names]) => ({ word, items: able(names) }))
+        .filter(({ items }) => items.length)
+    : [],
 );
 const plates = computed(() =>
   selection.ids.length ? drawing.plates.filter((plate) => plate !== selection.plate) : [],
@@ -30,48 +62,77 @@ async function paste(): Promise<void> {
 </script>
 
 <template>
-  <v-menu v-model="open" :target="[props.at.x, props.at.y]" max-height="520">
+  <v-menu v-model="open" :target="[props.at.x, props.at.y]" class="menus">
     <v-list density="compact" class="menu" aria-label="What can be done here">
-      <v-list-item
-        v-for="[name, action] in able"
-        :key="name"
-        :data-action="name"
-        @click="action.run()"
-      >
-        {{ action.word }}
-        <template #append>
-          <kbd>{{ action.key }}</kbd>
-        </template>
+      <template v-for="(group, i) in groups" :key="i">
+        <v-divider v-if="i" />
+        <v-list-item
+          v-for="{ name, action } in group"
+          :key="name"
+          :data-action="name"
+          @click="action.run()"
+        >
+          {{ action.word }}
+          <template #append>
+            <kbd>{{ action.key }}</kbd>
+          </template>
+        </v-list-item>
+      </template>
+      <v-divider />
+      <v-list-item v-for="{ word, items } in further" :key="word" data-further>
+        {{ word }}
+        <template #append>›</template>
+        <v-menu activator="parent" submenu open-on-hover class="menus">
+          <v-list density="compact" class="menu" :aria-label="word">
+            <v-list-item
+              v-for="{ name, action } in items"
+              :key="name"
+              :data-action="name"
+              @click="((open = false), action.run())"
+            >
+              {{ action.word }}
+              <template #append>
+                <kbd>{{ action.key }}</kbd>
+              </template>
+            </v-list-item>
+          </v-list>
+        </v-menu>
       </v-list-item>
-      <v-list-item
-        v-for="plate in plates"
-        :key="plate"
-        @click="clipboard.moveTo(plate).then(() => (selection.plate = plate))"
-      >
-        Move to {{ drawing.heads[plate]?.name }}
-      </v-list-item>
-      <v-list-item @click="paste">
-        Paste in place
-        <template #append><kbd>Ctrl+Shift+V</kbd></template>
-      </v-list-item>
-      <v-list-item @click="selection.all()">
-        Select all
-        <template #append><kbd>Ctrl+A</kbd></template>
+      <v-list-item v-if="plates.length" data-further>
+        Move to plate
+        <template #append>›</template>
+        <v-menu activator="parent" submenu open-on-hover class="menus" max-height="400">
+          <v-list density="compact" class="menu" aria-label="Move to plate">
+            <v-list-item
+              v-for="plate in plates"
+              :key="plate"
+              @click="
+                ((open = false), clipboard.moveTo(plate).then(() => (selection.plate = plate)))
+              "
+            >
+              {{ drawing.heads[plate]?.name }}
+            </v-list-item>
+          </v-list>
+        </v-menu>
       </v-list-item>
     </v-list>
   </v-menu>
 </template>
 
-<style scoped>
-.menu {
-  min-width: 240px;
+<style>
+.menus .menu {
+  min-width: 230px;
+  padding: 5px 0;
   border: 1px solid var(--rule);
 }
-.menu :deep(.v-list-item) {
-  min-height: 27px;
+.menus .menu .v-list-item {
+  min-height: 26px;
   font-size: 13px;
 }
-kbd {
+.menus .menu .v-divider {
+  margin: 4px 0;
+}
+.menus kbd {
   margin-left: 18px;
   color: var(--soft);
   font-size: 10px;

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 
+import { useActions } from '@/editor/actions';
 import { shapeWord } from '@/editor/shapes';
 import { useRegions } from '@/regions/store';
 import { useSelection } from '@/stores/selection';
@@ -12,6 +13,7 @@ const view = useView();
 const selection = useSelection();
 const regions = useRegions();
 const shelf = useShelf();
+const actions = useActions();
 
 interface Hint {
   says: string;
@@ -66,6 +68,11 @@ const hint = computed<Hint>(() => {
     return {
       says: `${selection.only.node.name} is locked: it can be seen and snapped to, not moved.`,
       keys: [['L', 'unlock']],
+    };
+  if (actions.onSources && actions.onSources === selection.ids.join())
+    return {
+      says: `${selection.only ? 'The copy lies on its source' : 'The copies lie on their sources'}: drag to move.`,
+      keys: [['arrows', 'nudge'], FREE],
     };
   if (selection.only)
     return {

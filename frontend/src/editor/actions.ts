@@ -40,6 +40,8 @@ export const useActions = defineStore('actions', () => {
   const clipboard = useClipboard();
   const regions = useRegions();
   const last = ref<Last | null>(null);
+  /** Copies that lie on what they were made of, as long as they have not been moved. */
+  const onSources = ref('');
 
   const ids = () => [...selection.ids];
   const any = () => selection.ids.length > 0;
@@ -55,6 +57,7 @@ export const useActions = defineStore('actions', () => {
 
   /** Remembers a move that is done, for *again*; ``seed`` names copies that it made. */
   function remember(by: Last['by'], moved: string[], seed: string | null = null): void {
+    onSources.value = '';
     const copies = seed ? copiesOf(seed) : moved;
     last.value = { ids: copies, by };
     if (seed) void pickCopies(copies);
@@ -85,7 +88,9 @@ export const useActions = defineStore('actions', () => {
 
   async function duplicate(): Promise<void> {
     const seed = await copied(ids(), {});
-    if (seed) await pickCopies(copiesOf(seed));
+    if (!seed) return;
+    await pickCopies(copiesOf(seed));
+    onSources.value = selection.ids.join();
   }
 
   async function again(): Promise<void> {
@@ -362,7 +367,7 @@ export const useActions = defineStore('actions', () => {
     return true;
   }
 
-  return { actions, byKey, remember, turnAlone, nextRole };
+  return { actions, onSources, byKey, remember, turnAlone, nextRole };
 });
 
 /** The map that does one map after another. */

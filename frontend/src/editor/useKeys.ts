@@ -39,6 +39,8 @@ interface Parts {
   keep(): void;
 }
 
+/** What lies over the page, but for notices. */
+const OVERLAY = '.v-overlay--active:not(.v-snackbar)';
 const ZOOM_STEP = 1.25;
 const NUDGES: Record<string, readonly [number, number]> = {
   ArrowLeft: [-1, 0],
@@ -70,7 +72,9 @@ export function useKeys(parts: Parts): void {
   function withControl(event: KeyboardEvent): boolean {
     const key = spelled(event).toLowerCase();
     if (key === 'z') void (event.shiftKey ? drawing.redo() : drawing.undo());
+    else if (key === 'y') void drawing.redo();
     else if (key === 'a') selection.all();
+    else if (key === 'g') return actions.byKey(event.shiftKey ? 'Shift+U' : 'U');
     else if (key === 'v') {
       // The browser's own paste event follows, with what is on the clipboard.
       inPlace = event.shiftKey;
@@ -151,6 +155,8 @@ export function useKeys(parts: Parts): void {
 
   function onKey(event: KeyboardEvent): void {
     const target = event.target as Element;
+    // A menu or dialog that is open closes by itself, and nothing else does.
+    if (event.key === 'Escape' && document.querySelector(OVERLAY)) return;
     if (
       target.closest('input:not([type=checkbox]), select, textarea, .v-overlay:not(.v-snackbar)')
     ) {
@@ -165,12 +171,13 @@ export function useKeys(parts: Parts): void {
       return;
     }
     if (onButton) return;
-    if (spelled(event) === 'G') {
+    const withCtrl = event.ctrlKey || event.metaKey;
+    if (!withCtrl && spelled(event) === 'G') {
       event.preventDefault();
       void compare.hold();
       return;
     }
-    const done = event.ctrlKey || event.metaKey ? withControl(event) : plain(event);
+    const done = withCtrl ? withControl(event) : plain(event);
     if (done) event.preventDefault();
   }
 
