@@ -379,3 +379,21 @@ def test_common_habits_group_redo_and_tell_where_a_copy_lies(editor: Editor) -> 
     expect(editor.page.get_by_text("The copy lies on its source")).to_be_visible()
     editor.press("Shift+ArrowRight")
     expect(editor.page.get_by_text("The copy lies on its source")).to_be_hidden()
+
+
+def test_an_open_path_is_told_in_words_and_closed_from_the_strip(editor: Editor) -> None:
+    editor.type_shape("1", (128, 128), radius=50)
+    editor.press("8")
+    for spot in ((120, 100), (220, 100), (220, 160), (150, 100)):
+        editor.click(spot, "n")
+    editor.press("Shift+Enter", "Escape", "Control+a")
+    expect(editor.tile("cut")).to_contain_text("changes nothing")
+    expect(editor.tile("cut")).to_contain_text("without Path")
+    expect(editor.tile("cut")).to_be_disabled()
+    editor.press("c")
+    expect(editor.page.get_by_text("would change nothing")).to_be_visible()
+    strip = editor.page.get_by_role("toolbar", name="Action strip")
+    expect(strip).to_contain_text("Path open: the ends are 30 apart.")
+    strip.get_by_role("button", name="close it").click()
+    expect(editor.tile("cut")).to_be_enabled()
+    expect(strip.get_by_role("button", name="close it")).to_have_count(0)

@@ -215,6 +215,29 @@ def test_what_is_visible_has_no_line_and_what_closes_when_joined_is_filled() -> 
     assert (node(joined, "t").fill, node(joined, "t").line) == (line["colour"], Line(**line))
 
 
+def test_what_takes_no_part_says_why_and_an_open_path_is_closed() -> None:
+    path = {**ROPE, "kind": "path", "id": "hook", "name": "Hook", "data": "M50 50H90V80L50 54"}
+    del path["length"]
+    drawing = drawn(at(DISC, 60, 60), path, ROPE)
+    _, (cut, join) = outcomes_of(
+        drawing, ("disc", "hook", "rope"), Evaluator(), which=(Outcome.CUT, Outcome.JOIN)
+    )
+    assert cut.unchanged
+    assert not join.unchanged
+    assert [(idle.name, idle.why, idle.closable) for idle in cut.idle] == [
+        ("Hook", "open: the ends are 4 apart", True),
+        ("Rope", "it encloses nothing", False),
+    ]
+    closed = do(drawing, "close", id="hook")
+    hook = Evaluator().outline(node(closed, "hook"))
+    assert (hook.node_count, hook.closed.all()) == (4, True)
+    _, (cut,) = outcomes_of(closed, ("disc", "hook"), Evaluator(), which=(Outcome.CUT,))
+    assert (cut.idle, cut.unchanged) == ([], False)
+    for key in ("hook", "disc"):
+        with pytest.raises(CommandError, match="no open ends"):
+            do(closed, "close", id=key)
+
+
 def test_seams_are_lines_in_the_fill_beside_them() -> None:
     line = {"colour": "#C98A1B", "width": 3}
     drawing = drawn(at({**DISC, "line": line}, 60, 60), at(WELL, 80, 60))

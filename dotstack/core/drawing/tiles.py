@@ -8,13 +8,28 @@ from dotstack.core.drawing.commands.combining import PaintChoice
 from dotstack.core.drawing.commands.retaking import made_of
 from dotstack.core.drawing.evaluate import Evaluator
 from dotstack.core.drawing.looks import look_of
-from dotstack.core.drawing.nodes import CompoundNode, Drawing, PathNode, Value
+from dotstack.core.drawing.nodes import CompoundNode, Drawing, Id, Node, PathNode, Value
 from dotstack.core.drawing.operands import paint_of, paints_of
 from dotstack.core.drawing.places import place_of
 from dotstack.core.drawing.scene import Piece, for_tile, on_plate, pieces_of
 from dotstack.core.geometry import Outline, unbundle
 
 _OF_AREAS = (*LIVE, Outcome.SPLIT)
+
+
+class IdleShape(Value):
+    """A shape that takes no part in an outcome.
+
+    Attributes:
+        why: in words.
+        closable: whether it is an open path, which could be closed.
+
+    """
+
+    id: Id
+    name: str
+    why: str
+    closable: bool
 
 
 class TileResult(Value):
@@ -24,7 +39,8 @@ class TileResult(Value):
         pieces: painted, the lowest first; none if nothing is left.
         count, nodes: how many pieces and nodes it has.
         live: whether it can stay live.
-        idle: names of shapes that take no part.
+        idle: shapes that take no part.
+        unchanged: whether it would only leave what there is already.
 
     """
 
@@ -33,7 +49,8 @@ class TileResult(Value):
     count: int
     nodes: int
     live: bool
-    idle: list[str]
+    idle: list[IdleShape]
+    unchanged: bool
 
 
 def outcomes_of(
@@ -86,10 +103,22 @@ def outcomes_of(
             count=result.pieces,
             nodes=sum(part.outline.node_count for part in result.parts),
             live=outcome in PARTED or (outcome in _OF_AREAS and of_areas),
-            idle=[chosen[i].name for i in result.idle],
+            idle=[_idle(chosen[i], operands[i]) for i in result.idle],
+            unchanged=len(chosen) - len(result.idle) < 2 and not result.has_lines,
         )
 
     return operands, [tile(outcome) for outcome in which]
+
+
+def _idle(node: Node, outline: Outline) -> IdleShape:
+    if outline.closed.any():
+        return IdleShape(id=node.id, name=node.name, why="it has no fill", closable=False)
+    if isinstance(node, PathNode) and len(outline.closed) == 1:
+        apart = f"{abs(outline.segments.end[-1] - outline.segments.start[0]):.4g}"
+        why = f"open: the ends are {apart} apart"
+        closable = len(outline.segments) > 1
+        return IdleShape(id=node.id, name=node.name, why=why, closable=closable)
+    return IdleShape(id=node.id, name=node.name, why="it encloses nothing", closable=False)
 
 
 def contours_of(drawing: Drawing, node_id: str, evaluator: Evaluator) -> list[Piece]:

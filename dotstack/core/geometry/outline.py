@@ -122,6 +122,18 @@ class Outline:
         """Its contours as lines: each ends where it starts, and bounds nothing."""
         return Outline(self.segments, self.offsets, np.zeros_like(self.closed), self.fill_rule)
 
+    def with_ends_joined(self) -> "Outline":
+        """The same with all contours closed, by a straight side where the ends lie apart."""
+
+        def joined(contour: Contour) -> Contour:
+            rows = contour.segments
+            start, end = rows.start[:1], rows.end[-1:]
+            if contour.closed or start[0] == end[0]:
+                return Contour(rows, closed=True)
+            return Contour(Segments.concatenate([rows, Segments.lines(end, start)]), closed=True)
+
+        return Outline.from_contours(map(joined, self.contours), self.fill_rule)
+
     @cached_property
     def contours(self) -> tuple[Contour, ...]:
         """The contours, in order."""

@@ -2183,7 +2183,7 @@ export interface components {
             /** Key */
             key: string;
             /** Command */
-            command: components["schemas"]["AddPlate"] | components["schemas"]["AddShape"] | components["schemas"]["AddUnderlay"] | components["schemas"]["Align"] | components["schemas"]["Arrange"] | components["schemas"]["BuildRegions"] | components["schemas"]["Combine"] | components["schemas"]["CopyPaint"] | components["schemas"]["Duplicate"] | components["schemas"]["DuplicatePlate"] | components["schemas"]["Group"] | components["schemas"]["LiftOut"] | components["schemas"]["Mirror"] | components["schemas"]["MoveInStack"] | components["schemas"]["MovePlate"] | components["schemas"]["Paint"] | components["schemas"]["Paste"] | components["schemas"]["PlaceExactly"] | components["schemas"]["PutInside"] | components["schemas"]["Recolour"] | components["schemas"]["Remove"] | components["schemas"]["RemovePlate"] | components["schemas"]["Rename"] | components["schemas"]["RenameDrawing"] | components["schemas"]["Renew"] | components["schemas"]["Resize"] | components["schemas"]["SameAngle"] | components["schemas"]["SameCentre"] | components["schemas"]["SameSize"] | components["schemas"]["SetEnds"] | components["schemas"]["SetOutcome"] | components["schemas"]["SetParameters"] | components["schemas"]["SetPlate"] | components["schemas"]["SetRegions"] | components["schemas"]["SetRole"] | components["schemas"]["SetState"] | components["schemas"]["SetSwatches"] | components["schemas"]["Stretch"] | components["schemas"]["Spread"] | components["schemas"]["Settle"] | components["schemas"]["TakeOut"] | components["schemas"]["TakeOutcome"] | components["schemas"]["Transform"] | components["schemas"]["Unbundle"] | components["schemas"]["Ungroup"];
+            command: components["schemas"]["AddPlate"] | components["schemas"]["AddShape"] | components["schemas"]["AddUnderlay"] | components["schemas"]["Align"] | components["schemas"]["Arrange"] | components["schemas"]["BuildRegions"] | components["schemas"]["Close"] | components["schemas"]["Combine"] | components["schemas"]["CopyPaint"] | components["schemas"]["Duplicate"] | components["schemas"]["DuplicatePlate"] | components["schemas"]["Group"] | components["schemas"]["LiftOut"] | components["schemas"]["Mirror"] | components["schemas"]["MoveInStack"] | components["schemas"]["MovePlate"] | components["schemas"]["Paint"] | components["schemas"]["Paste"] | components["schemas"]["PlaceExactly"] | components["schemas"]["PutInside"] | components["schemas"]["Recolour"] | components["schemas"]["Remove"] | components["schemas"]["RemovePlate"] | components["schemas"]["Rename"] | components["schemas"]["RenameDrawing"] | components["schemas"]["Renew"] | components["schemas"]["Resize"] | components["schemas"]["SameAngle"] | components["schemas"]["SameCentre"] | components["schemas"]["SameSize"] | components["schemas"]["SetEnds"] | components["schemas"]["SetOutcome"] | components["schemas"]["SetParameters"] | components["schemas"]["SetPlate"] | components["schemas"]["SetRegions"] | components["schemas"]["SetRole"] | components["schemas"]["SetState"] | components["schemas"]["SetSwatches"] | components["schemas"]["Stretch"] | components["schemas"]["Spread"] | components["schemas"]["Settle"] | components["schemas"]["TakeOut"] | components["schemas"]["TakeOutcome"] | components["schemas"]["Transform"] | components["schemas"]["Unbundle"] | components["schemas"]["Ungroup"];
         };
         /**
          * AddPlate
@@ -2346,6 +2346,19 @@ export interface components {
              * @default false
              */
             keep?: boolean;
+        };
+        /**
+         * Close
+         * @description Closes the open contours of a path, by a straight side where their ends lie apart.
+         */
+        Close: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "close";
+            /** Id */
+            id: string;
         };
         /**
          * Combine
@@ -3209,7 +3222,7 @@ export interface components {
             /** Revision */
             revision: number;
             /** Command */
-            command: components["schemas"]["AddPlate"] | components["schemas"]["AddShape"] | components["schemas"]["AddUnderlay"] | components["schemas"]["Align"] | components["schemas"]["Arrange"] | components["schemas"]["BuildRegions"] | components["schemas"]["Combine"] | components["schemas"]["CopyPaint"] | components["schemas"]["Duplicate"] | components["schemas"]["DuplicatePlate"] | components["schemas"]["Group"] | components["schemas"]["LiftOut"] | components["schemas"]["Mirror"] | components["schemas"]["MoveInStack"] | components["schemas"]["MovePlate"] | components["schemas"]["Paint"] | components["schemas"]["Paste"] | components["schemas"]["PlaceExactly"] | components["schemas"]["PutInside"] | components["schemas"]["Recolour"] | components["schemas"]["Remove"] | components["schemas"]["RemovePlate"] | components["schemas"]["Rename"] | components["schemas"]["RenameDrawing"] | components["schemas"]["Renew"] | components["schemas"]["Resize"] | components["schemas"]["SameAngle"] | components["schemas"]["SameCentre"] | components["schemas"]["SameSize"] | components["schemas"]["SetEnds"] | components["schemas"]["SetOutcome"] | components["schemas"]["SetParameters"] | components["schemas"]["SetPlate"] | components["schemas"]["SetRegions"] | components["schemas"]["SetRole"] | components["schemas"]["SetState"] | components["schemas"]["SetSwatches"] | components["schemas"]["Stretch"] | components["schemas"]["Spread"] | components["schemas"]["Settle"] | components["schemas"]["TakeOut"] | components["schemas"]["TakeOutcome"] | components["schemas"]["Transform"] | components["schemas"]["Unbundle"] | components["schemas"]["Ungroup"];
+            command: components["schemas"]["AddPlate"] | components["schemas"]["AddShape"] | components["schemas"]["AddUnderlay"] | components["schemas"]["Align"] | components["schemas"]["Arrange"] | components["schemas"]["BuildRegions"] | components["schemas"]["Close"] | components["schemas"]["Combine"] | components["schemas"]["CopyPaint"] | components["schemas"]["Duplicate"] | components["schemas"]["DuplicatePlate"] | components["schemas"]["Group"] | components["schemas"]["LiftOut"] | components["schemas"]["Mirror"] | components["schemas"]["MoveInStack"] | components["schemas"]["MovePlate"] | components["schemas"]["Paint"] | components["schemas"]["Paste"] | components["schemas"]["PlaceExactly"] | components["schemas"]["PutInside"] | components["schemas"]["Recolour"] | components["schemas"]["Remove"] | components["schemas"]["RemovePlate"] | components["schemas"]["Rename"] | components["schemas"]["RenameDrawing"] | components["schemas"]["Renew"] | components["schemas"]["Resize"] | components["schemas"]["SameAngle"] | components["schemas"]["SameCentre"] | components["schemas"]["SameSize"] | components["schemas"]["SetEnds"] | components["schemas"]["SetOutcome"] | components["schemas"]["SetParameters"] | components["schemas"]["SetPlate"] | components["schemas"]["SetRegions"] | components["schemas"]["SetRole"] | components["schemas"]["SetState"] | components["schemas"]["SetSwatches"] | components["schemas"]["Stretch"] | components["schemas"]["Spread"] | components["schemas"]["Settle"] | components["schemas"]["TakeOut"] | components["schemas"]["TakeOutcome"] | components["schemas"]["Transform"] | components["schemas"]["Unbundle"] | components["schemas"]["Ungroup"];
         };
         /**
          * Tiles
@@ -3223,6 +3236,24 @@ export interface components {
             tiles: components["schemas"]["TileResult"][];
         };
         /**
+         * IdleShape
+         * @description A shape that takes no part in an outcome.
+         *
+         *     Attributes:
+         *         why: in words.
+         *         closable: whether it is an open path, which could be closed.
+         */
+        IdleShape: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Why */
+            why: string;
+            /** Closable */
+            closable: boolean;
+        };
+        /**
          * TileResult
          * @description An outcome as it would look.
          *
@@ -3230,7 +3261,8 @@ export interface components {
          *         pieces: painted, the lowest first; none if nothing is left.
          *         count, nodes: how many pieces and nodes it has.
          *         live: whether it can stay live.
-         *         idle: names of shapes that take no part.
+         *         idle: shapes that take no part.
+         *         unchanged: whether it would only leave what there is already.
          */
         TileResult: {
             outcome: components["schemas"]["Outcome"];
@@ -3243,7 +3275,9 @@ export interface components {
             /** Live */
             live: boolean;
             /** Idle */
-            idle: string[];
+            idle: components["schemas"]["IdleShape"][];
+            /** Unchanged */
+            unchanged: boolean;
         };
         /**
          * Selection

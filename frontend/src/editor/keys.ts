@@ -1,23 +1,19 @@
 // All keys of the editor beside those of the actions, as the sheet and the README list them.
 import { SHAPES } from '@/editor/shapes';
+import { OUTCOME_WORDS } from '@/strip/outcomes';
 
 export const KEYS: readonly (readonly [string, string])[] = [
   ...SHAPES.map((shape) => [shape.digit, `draw a ${shape.word.toLowerCase()}`] as const),
   ['0', 'show the shelf'],
   ['*', 'put the selection on the shelf'],
   ['Esc', 'leave, step out, then pick'],
-  ['Enter', 'close the path in hand; with Shift leave it open'],
+  ['Enter', 'ask for the sizes of the shape to be drawn; close the path in hand'],
+  ['Shift+Enter', 'leave the path in hand open'],
   ['Backspace', 'take its last node back'],
   ['Tab', 'walk down the stack; Shift+Tab up'],
-  ['J', 'Join'],
-  ['C', 'Cut'],
-  ['Shift+C', 'Cut the other way'],
-  ['O', 'Overlap'],
-  ['T', 'Alternate'],
-  ['S', 'Split'],
-  ['W', 'Window'],
-  ['K', 'Slice'],
-  ['B', 'Bundle; with Shift unbundle'],
+  ...Object.values(OUTCOME_WORDS)
+    .filter(({ key }) => key)
+    .map(({ key, word }) => [key, word] as const),
   [',', 'align and spread'],
   ['arrows', 'nudge by 1'],
   ['Shift+arrows', 'nudge by 10'],
@@ -27,7 +23,8 @@ export const KEYS: readonly (readonly [string, string])[] = [
   ['Ctrl+V', 'paste'],
   ['Ctrl+Shift+V', 'paste in place'],
   ['Ctrl+Z', 'undo'],
-  ['Ctrl+Shift+Z', 'redo'],
+  ['Ctrl+Shift+Z', 'redo, as Ctrl+Y'],
+  ['Ctrl+G', 'group; with Shift ungroup'],
   ['Shift+E', 'export'],
   ['Ctrl+S', 'versions: name this state, go back to one'],
   ['G', 'Solid, Glass, Wire'],

@@ -42,6 +42,12 @@ const {
 
 const isSlow = computed(() => busy.value && tiles.value.length < wanted.value);
 
+/** Paths that take no part as long as they are open. */
+const open = computed(() => {
+  const idle = tiles.value.flatMap((tile) => tile.idle).filter(({ closable }) => closable);
+  return [...new Map(idle.map((shape) => [shape.id, shape])).values()];
+});
+
 function show(tile: Tile): void {
   if (tile.count) view.outcome = tile.pieces;
 }
@@ -65,8 +71,9 @@ async function take(outcome: Outcome): Promise<void> {
   const other = again.value && only ? retaken(only.node, outcome) : null;
   const taken = await drawing.runFound(async () => {
     const tile = known ?? (await tileOf(ids, outcome));
-    if (!tile?.count) {
-      notices.say(`${word} of these shapes leaves nothing; they stay as they are.`);
+    if (!tile?.count || tile.unchanged) {
+      const what = tile?.count ? 'would change nothing' : 'leaves nothing';
+      notices.say(`${word} of these shapes ${what}; they stay as they are.`);
       return null;
     }
     view.outcome = null;
@@ -140,6 +147,10 @@ defineExpose({ take });
           @hide="view.outcome = null"
           @take="take(tile.outcome)"
         />
+        <div v-for="shape in open" :key="shape.id" class="open">
+          <b>{{ shape.name }}</b> {{ shape.why }}.
+          <button @click="drawing.run({ kind: 'close', id: shape.id })">close it</button>
+        </div>
         <div v-if="isSlow" class="slow soft" role="status">
           <span class="dots" aria-hidden="true"><i /><i /><i /></span>
           {{ tiles.length }} of {{ wanted }}
@@ -199,6 +210,20 @@ defineExpose({ take });
   background: var(--card);
   border-top: 1px solid var(--rule);
   overflow: hidden;
+}
+.open {
+  flex: none;
+  align-self: center;
+  width: 116px;
+  font-size: 12px;
+  line-height: 1.4;
+}
+.open b {
+  font-weight: 500;
+}
+.open button {
+  color: var(--clay);
+  text-decoration: underline;
 }
 .as {
   flex: none;

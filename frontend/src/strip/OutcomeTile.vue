@@ -16,17 +16,19 @@ const props = defineProps<{
 const emit = defineEmits<{ show: []; hide: []; take: [] }>();
 
 const isEmpty = computed(() => props.tile.count === 0);
-const count = computed(() =>
-  isEmpty.value ? 'nothing left' : `${props.tile.count} pc · ${props.tile.nodes} nd`,
-);
+const count = computed(() => {
+  if (isEmpty.value) return 'nothing left';
+  if (props.tile.unchanged) return 'changes nothing';
+  return `${props.tile.count} pc · ${props.tile.nodes} nd`;
+});
 const spoken = computed(() => {
   const { count: pieces, nodes } = props.tile;
-  if (isEmpty.value) return `${props.words.word}: nothing left`;
+  if (isEmpty.value || props.tile.unchanged) return `${props.words.word}: ${count.value}`;
   return `${props.words.word}: ${pieces} ${pieces === 1 ? 'piece' : 'pieces'}, ${nodes} nodes`;
 });
 /** What takes no part is named, so that nobody wonders where it went. */
 const idle = computed(() =>
-  props.tile.idle.length ? `\n${props.tile.idle.join(', ')}: no area, no part in this` : '',
+  props.tile.idle.map(({ name, why }) => `\n${name} takes no part: ${why}`).join(''),
 );
 const title = computed(() => {
   const { word, says, key } = props.words;
@@ -44,7 +46,7 @@ const pieces = computed(() =>
   <button
     class="tile"
     :class="{ taken }"
-    :disabled="isEmpty"
+    :disabled="isEmpty || tile.unchanged"
     :aria-pressed="taken || undefined"
     :aria-label="spoken"
     :title="title"
@@ -67,11 +69,19 @@ const pieces = computed(() =>
       />
     </svg>
     <b>{{ words.word }}</b>
-    <small class="mono">{{ count }}{{ tile.idle.length ? ' ∗' : '' }}</small>
+    <small class="mono">{{ count }}</small>
+    <small v-if="tile.idle.length" class="without">
+      without {{ tile.idle.map(({ name }) => name).join(', ') }}
+    </small>
   </button>
 </template>
 
 <style scoped>
+.without {
+  max-width: 100%;
+  overflow: hidden;
+  text-overflow: ellipsis;
+}
 .taken {
   border-color: var(--tide);
   box-shadow: 0 0 0 1.5px var(--tide);

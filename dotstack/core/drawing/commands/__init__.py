@@ -36,7 +36,7 @@ from dotstack.core.drawing.commands.plates import (
 from dotstack.core.drawing.commands.regions import BuildRegions, SetRegions
 from dotstack.core.drawing.commands.renewing import Renew
 from dotstack.core.drawing.commands.retaking import SetOutcome
-from dotstack.core.drawing.commands.settling import LiftOut, Settle, Unbundle
+from dotstack.core.drawing.commands.settling import Close, LiftOut, Settle, Unbundle
 from dotstack.core.drawing.commands.shapes import (
     AddShape,
     Paste,
@@ -58,6 +58,7 @@ AnyCommand: TypeAlias = Annotated[
     | Align
     | Arrange
     | BuildRegions
+    | Close
     | Combine
     | CopyPaint
     | Duplicate
@@ -140,6 +141,7 @@ __all__ = [
     "AnyCommand",
     "Arrange",
     "BuildRegions",
+    "Close",
     "Combine",
     "CopyPaint",
     "Duplicate",

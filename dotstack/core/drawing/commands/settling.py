@@ -106,6 +106,26 @@ class LiftOut(Command):
         return exchanged(drawing, {node.id}, lambda _: (left, path))
 
 
+class Close(Command):
+    """Closes the open contours of a path, by a straight side where their ends lie apart."""
+
+    kind: Literal["close"] = "close"
+    id: Id
+
+    @property
+    def label(self) -> str:
+        return "Close path"
+
+    def applied_to(self, drawing: Drawing) -> Drawing:
+        node = place_of(drawing, self.id).node
+        outline = Evaluator().own_outline(node)
+        if not isinstance(node, PathNode) or outline.closed.all():
+            raise CommandError(f"{node.name} has no open ends to close.")
+        closed = outline.with_ends_joined()
+        data = closed.to_path_data(PRECISION)
+        return replaced(drawing, node.id, lambda _: revised(node, {"data": data}))
+
+
 def settled(node: Node, evaluator: Evaluator) -> Node:
     """The node as a plain path, or a group of such."""
     match node:
