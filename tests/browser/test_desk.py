@@ -397,3 +397,20 @@ def test_an_open_path_is_told_in_words_and_closed_from_the_strip(editor: Editor)
     strip.get_by_role("button", name="close it").click()
     expect(editor.tile("cut")).to_be_enabled()
     expect(strip.get_by_role("button", name="close it")).to_have_count(0)
+
+
+def test_a_hole_of_a_live_join_is_filled_and_opened_again(editor: Editor, tmp_path: Path) -> None:
+    editor.type_shape("6", (128, 128), radius=50)
+    editor.type_shape("2", (170, 128), width=40, height=20)
+    editor.press("Control+a", "j")
+    with_hole = sum(outline.area for _, outline in editor.exported(tmp_path))
+    editor.page.get_by_role("button", name="Fill hole").click()
+    editor.saved()
+    filled = sum(outline.area for _, outline in editor.exported(tmp_path))
+    assert filled > with_hole + 30 * 30 * 2
+    editor.press("Control+c", "Control+v")
+    expect(editor.row("Join")).to_have_count(2)
+    assert sum(o.area for _, o in editor.exported(tmp_path)) == pytest.approx(2 * filled)
+    editor.page.get_by_role("button", name="Open holes").click()
+    editor.saved()
+    assert sum(o.area for _, o in editor.exported(tmp_path)) == pytest.approx(filled + with_hole)

@@ -9,7 +9,7 @@ from dotstack.core.drawing import Drawing, Evaluator
 from dotstack.core.drawing.looks import LINE_WIDTH
 from dotstack.core.drawing.nodes import GroupNode, Line, PathNode
 from dotstack.core.drawing.scene import painted
-from dotstack.core.drawing.tiles import outcomes_of
+from dotstack.core.drawing.tiles import contours_of, outcomes_of
 from dotstack.core.drawing.tree import children
 from dotstack.core.errors import CommandError
 from dotstack.core.geometry import Outline
@@ -198,6 +198,37 @@ def test_a_wrong_cut_is_flipped_and_flipped_back() -> None:
     for key in ("disc", "gone"):
         with pytest.raises(CommandError):
             do(apart, "set-outcome", id=key, outcome="join")
+
+
+def test_holes_of_a_compound_are_filled_stay_so_as_members_move_and_are_opened() -> None:
+    bar = {"kind": "rectangle", "width": 60, "height": 10, "name": "Bar", "fill": "#3F7355"}
+    frame = [
+        at({**bar, "id": "up"}, 60, 35), at({**bar, "id": "down"}, 60, 85),
+        at({**bar, "id": "left", "width": 10, "height": 60}, 35, 60),
+        at({**bar, "id": "right", "width": 10, "height": 60}, 85, 60),
+        at({**bar, "id": "middle", "height": 6}, 60, 60),
+    ]  # fmt: skip
+    ids = [each["id"] for each in frame]
+    drawing = do(drawn(*frame), "combine", ids=ids, outcome="join", id="m", name="Sign")
+    drawing = do(drawing, "place", ids=["m"], angle_deg=30)
+    evaluator = Evaluator()
+    whole = evaluator.own_outline(node(drawing, "m")).area
+    assert len(contours_of(drawing, "m", evaluator)) == 2
+    once = do(drawing, "fill-hole", id="m", hole=1)
+    both = do(once, "fill-hole", id="m", hole=0)
+    assert evaluator.own_outline(node(once, "m")).area == pytest.approx(whole + 40 * 17)
+    assert evaluator.own_outline(node(both, "m")).area == pytest.approx(60 * 60)
+    assert contours_of(both, "m", evaluator) == []
+    # Where it is another rectangle, another size and a copy, it is the same hole.
+    wider = do(once, "resize", ids=["middle"], height=10)
+    copied = do(wider, "duplicate", ids=["m"], seed="c", by={"e": 20})
+    for key in ("m", "c-0"):
+        area = Evaluator().own_outline(node(copied, key)).area
+        assert area == pytest.approx(60 * 60 - 40 * 15)
+    assert do(both, "open-holes", id="m") == drawing
+    for kind, fields in (("fill-hole", {"hole": 2}), ("fill-hole", {"id": "up", "hole": 0})):
+        with pytest.raises(CommandError):
+            do(drawing, kind, **{"id": "m", **fields})
 
 
 def test_what_is_visible_has_no_line_and_what_closes_when_joined_is_filled() -> None:

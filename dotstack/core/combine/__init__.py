@@ -15,7 +15,7 @@ from dotstack.core.combine.outcomes import (
     pieces,
 )
 from dotstack.core.combine.parts import Ink, Paint, Part, line_within
-from dotstack.core.combine.region_build import Build, Pick, Picked, Piece, build
+from dotstack.core.combine.region_build import Build, Pick, Picked, Piece, build, regions_found
 from dotstack.core.combine.roles import Role, covered
 
 __all__ = [
@@ -45,5 +45,6 @@ __all__ = [
     "members",
     "outcomes",
     "pieces",
+    "regions_found",
     "union",
 ]

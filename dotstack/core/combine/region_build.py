@@ -111,6 +111,11 @@ def build(arrangement: Arrangement, picks: Sequence[Pick], *, keep_rest: bool) -
     return Build(tuple(pieces), found, arrangement, left | ((of_pick >= 0) & ~dropped[of_pick]))
 
 
+def regions_found(arrangement: Arrangement, picked: Sequence[Picked]) -> list[int | None]:
+    """The place among the arrangement's regions that each is found at now; None if it is lost."""
+    return [place for (place,) in _matched(arrangement, [Pick((each,)) for each in picked])]
+
+
 def _matched(arrangement: Arrangement, picks: Sequence[Pick]) -> tuple[tuple[int | None, ...], ...]:
     """For each region of each pick its place among the arrangement's regions, or None.
 

@@ -6,9 +6,20 @@ from functools import lru_cache
 from operator import is_
 from typing import Generic, TypeVar, cast
 
+import numpy as np
+
 from dotstack.core import primitives
 from dotstack.core.arrangement import Arrangement
-from dotstack.core.combine import Build, Part, acting, build, covered, outcomes, union
+from dotstack.core.combine import (
+    Build,
+    Part,
+    acting,
+    build,
+    covered,
+    outcomes,
+    regions_found,
+    union,
+)
 from dotstack.core.drawing.nodes import (
     ClipNode,
     CompoundNode,
@@ -26,7 +37,7 @@ from dotstack.core.drawing.nodes import (
     UnderlayNode,
 )
 from dotstack.core.drawing.operands import paints_of
-from dotstack.core.drawing.picking import picks_of
+from dotstack.core.drawing.picking import picked, picks_of
 from dotstack.core.drawing.tree import children
 from dotstack.core.errors import CoreError
 from dotstack.core.geometry import Affine, Outline, bundle, open_part
@@ -93,7 +104,7 @@ class Evaluator:
         """The node's outline in its own axes; raises ArrangementError."""
         match node:
             case CompoundNode():
-                return self._own.get(lambda: self._combined(node), node.members)
+                return self._own.get(lambda: self._combined(node), node.members, node.filled)
             case GroupNode():
                 active = [self.outline(child) for child in node.nodes if child.is_active]
                 return self._own.get(lambda: union(active), node.nodes)
@@ -203,7 +214,13 @@ class Evaluator:
         if not roles:
             return Outline.empty()
         arrangement = self.arrangement(node)
-        return arrangement.outline(covered(arrangement.covers, roles))
+        kept = covered(arrangement.covers, roles)
+        if node.filled:
+            found = regions_found(arrangement, picked(node.filled, children(node)))
+            # By region, 0 being outside.
+            filled = [place + 1 for place in found if place is not None]
+            kept |= np.isin(arrangement.region_of_face, filled)
+        return arrangement.outline(kept)
 
 
 def _made_of(node: PartsNode) -> tuple[object, ...]:

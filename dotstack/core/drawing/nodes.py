@@ -247,26 +247,12 @@ class Member(Value):
     node: "Node"
 
 
-class CompoundNode(NodeBase):
-    """Shapes combined live, the lowest member first."""
-
-    kind: Literal["compound"] = "compound"
-    members: Annotated[tuple[Member, ...], Field(min_length=1)]
-
-
-class GroupNode(NodeBase):
-    """Shapes kept together, the lowest first; painted each in its own paint."""
-
-    kind: Literal["group"] = "group"
-    nodes: Annotated[tuple["Node", ...], Field(min_length=1)]
-
-
 class PickedRegion(Value):
     """A region as it was picked.
 
     Attributes:
         cover: the members that cover it.
-        x, y: a point in it, in the build's own axes.
+        x, y: a point in it, in the own axes of what the members are in.
         places: that point in the own axes of each member that covers it, with which it moves.
         beside: the covers of its neighbours.
 
@@ -277,6 +263,24 @@ class PickedRegion(Value):
     y: Coordinate
     places: tuple[tuple[Coordinate, Coordinate], ...] = ()
     beside: tuple[tuple[Id, ...], ...] | None = None
+
+
+class CompoundNode(NodeBase):
+    """Shapes combined live, the lowest member first.
+
+    ``filled`` are regions that belong to it though its members leave them out: filled holes.
+    """
+
+    kind: Literal["compound"] = "compound"
+    members: Annotated[tuple[Member, ...], Field(min_length=1)]
+    filled: Annotated[tuple[PickedRegion, ...], Field(max_length=2000)] = ()
+
+
+class GroupNode(NodeBase):
+    """Shapes kept together, the lowest first; painted each in its own paint."""
+
+    kind: Literal["group"] = "group"
+    nodes: Annotated[tuple["Node", ...], Field(min_length=1)]
 
 
 class RegionPick(Value):

@@ -17,6 +17,12 @@ def picks_of(node: RegionNode) -> list[Pick]:
     ]
 
 
+def picked(regions: Sequence[PickedRegion], members: Sequence[Node]) -> list[Picked]:
+    """Picked regions by the places of the members that are active."""
+    active = [member for member in members if member.is_active]
+    return [_picked(region, active) for region in regions]
+
+
 def _picked(region: PickedRegion, active: Sequence[Node]) -> Picked:
     number = {member.id: place for place, member in enumerate(active)}
 

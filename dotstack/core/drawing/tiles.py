@@ -5,6 +5,7 @@ from operator import is_
 from dotstack.core.combine import LIVE, PARTED, Outcome, acting, outcomes
 from dotstack.core.drawing.commands import active_in_order, painted_place
 from dotstack.core.drawing.commands.combining import PaintChoice
+from dotstack.core.drawing.commands.filling import holes
 from dotstack.core.drawing.commands.retaking import made_of
 from dotstack.core.drawing.evaluate import Evaluator
 from dotstack.core.drawing.looks import look_of
@@ -122,12 +123,19 @@ def _idle(node: Node, outline: Outline) -> IdleShape:
 
 
 def contours_of(drawing: Drawing, node_id: str, evaluator: Evaluator) -> list[Piece]:
-    """The contours of a plain path, each by itself, in its own order; none of other shapes."""
+    """The contours of a plain path, each by itself, in its own order; of a compound its holes.
+
+    None of other shapes.
+    """
     place = place_of(drawing, node_id)
-    if not isinstance(place.node, PathNode):
-        return []
+    if isinstance(place.node, CompoundNode):
+        contours = [hole.transformed(place.affine) for hole in holes(place.node, evaluator)]
+    elif isinstance(place.node, PathNode):
+        contours = unbundle(on_plate(place.node, place.outer, evaluator))
+    else:
+        contours = []
     return [
         piece
-        for contour in unbundle(on_plate(place.node, place.outer, evaluator))
+        for contour in contours
         for piece in pieces_of(look_of(contour, place.node), contour, for_tile, place.affine)
     ]

@@ -45,29 +45,43 @@ export const useClipboard = defineStore('clipboard', () => {
       }));
   }
 
+  /** Picked regions that name the members of a copy. */
+  function renamed<R extends { cover: string[]; beside?: string[][] | null }>(
+    regions: readonly R[],
+    before: readonly Node[],
+    after: readonly Node[],
+  ): R[] {
+    const names = new Map(before.map((member, i) => [member.id, after[i]!.id]));
+    const named = (cover: readonly string[]) => cover.map((key) => names.get(key) ?? key);
+    return regions.map((region) => ({
+      ...region,
+      cover: named(region.cover),
+      beside: region.beside?.map(named) ?? null,
+    }));
+  }
+
   /** A region build whose picks name its own members. */
   function renewedRegions(node: Extract<Node, { kind: 'regions' }>): Node {
-    const members = node.members.map((member) => renewed(member as Node));
-    const names = new Map(node.members.map((member, i) => [member.id, members[i]!.id]));
-    const named = (cover: readonly string[]) => cover.map((key) => names.get(key) ?? key);
+    const before = node.members as Node[];
+    const members = before.map(renewed);
     const picks = (node.picks ?? []).map((pick) => ({
       ...pick,
-      regions: pick.regions.map((region) => ({
-        ...region,
-        cover: named(region.cover),
-        beside: region.beside?.map(named) ?? null,
-      })),
+      regions: renamed(pick.regions, before, members),
     }));
     return { ...node, members, picks } as Node;
   }
 
+  /** A compound whose filled holes name its own members. */
+  function renewedCompound(node: Extract<Node, { kind: 'compound' }>): Node {
+    const before = node.members.map((member) => member.node as Node);
+    const after = before.map(renewed);
+    const members = node.members.map((member, i) => ({ ...member, node: after[i]! }));
+    return { ...node, members, filled: renamed(node.filled ?? [], before, after) } as Node;
+  }
+
   function renewed(node: Node): Node {
     const fresh = { ...node, id: newId() };
-    if (fresh.kind === 'compound')
-      fresh.members = fresh.members.map((member) => ({
-        ...member,
-        node: renewed(member.node as Node),
-      })) as typeof fresh.members;
+    if (fresh.kind === 'compound') return renewedCompound(fresh);
     if (fresh.kind === 'group' || fresh.kind === 'clip' || fresh.kind === 'parts')
       fresh.nodes = (fresh.nodes ?? []).map((child) =>
         renewed(child as Node),

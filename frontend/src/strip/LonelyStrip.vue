@@ -31,6 +31,7 @@ const above = computed(() =>
   props.row.parent ? selection.rowById.get(props.row.parent)!.node : null,
 );
 const isUnderlay = computed(() => node.value.kind === 'image');
+const isCompound = computed(() => node.value.kind === 'compound');
 const isLive = computed(() => LIVE_KINDS.includes(node.value.kind));
 
 const asked = latestWins(
@@ -48,14 +49,25 @@ watch(
   ([id]) => {
     contours.value = [];
     view.outcome = null;
-    if (node.value.kind === 'path') asked.ask(id);
+    if (node.value.kind === 'path' || isCompound.value) asked.ask(id);
     else asked.cancel();
   },
   { immediate: true },
 );
 onScopeDispose(asked.cancel);
 
-const liftable = computed(() => (contours.value.length > 1 ? contours.value.slice(0, MOST) : []));
+const liftable = computed(() =>
+  !isCompound.value && contours.value.length > 1 ? contours.value.slice(0, MOST) : [],
+);
+const holes = computed(() => (isCompound.value ? contours.value.slice(0, MOST) : []));
+const isFilled = computed(
+  () => node.value.kind === 'compound' && (node.value.filled ?? []).length > 0,
+);
+
+function fill(hole: number): void {
+  view.outcome = null;
+  void drawing.run({ kind: 'fill-hole', id: node.value.id, hole });
+}
 
 async function lift(contour: number): Promise<void> {
   view.outcome = null;
@@ -105,6 +117,29 @@ async function lift(contour: number): Promise<void> {
     <circle cx="12" cy="40" r="4" class="node" />
     <circle cx="50" cy="40" r="4" class="node" />
     <circle cx="31" cy="17.5" r="4" class="node" />
+  </StripTile>
+  <button
+    v-for="(hole, i) in figure ? holes : []"
+    :key="`hole ${i}`"
+    class="tile"
+    :aria-label="`Fill hole ${i + 1}`"
+    title="Fill this hole; it stays filled as the shapes move"
+    @pointerenter="view.outcome = [hole]"
+    @focus="view.outcome = [hole]"
+    @click="$event.detail < 2 && fill(i)"
+  >
+    <PathPicture :pieces="[hole]" :box="figure!.bounds" :margin="0.03" />
+    <b>Fill hole {{ holes.length > 1 ? i + 1 : '' }}</b>
+  </button>
+  <StripTile
+    v-if="isFilled"
+    word="Open holes"
+    how="that are filled"
+    title="Open again the holes that were filled"
+    @click="drawing.run({ kind: 'open-holes', id: node.id })"
+  >
+    <circle cx="31" cy="29" r="18" />
+    <circle cx="31" cy="29" r="8" />
   </StripTile>
   <template v-if="liftable.length && figure">
     <span class="soft lift">Lift<br />out</span>

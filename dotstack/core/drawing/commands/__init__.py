@@ -16,6 +16,7 @@ from dotstack.core.drawing.commands.combining import (
     active_in_order,
     painted_place,
 )
+from dotstack.core.drawing.commands.filling import FillHole, OpenHoles
 from dotstack.core.drawing.commands.painting import CopyPaint, Paint, Recolour, SetSwatches
 from dotstack.core.drawing.commands.placing import (
     Mirror,
@@ -63,11 +64,13 @@ AnyCommand: TypeAlias = Annotated[
     | CopyPaint
     | Duplicate
     | DuplicatePlate
+    | FillHole
     | Group
     | LiftOut
     | Mirror
     | MoveInStack
     | MovePlate
+    | OpenHoles
     | Paint
     | Paste
     | PlaceExactly
@@ -146,11 +149,13 @@ __all__ = [
     "CopyPaint",
     "Duplicate",
     "DuplicatePlate",
+    "FillHole",
     "Group",
     "LiftOut",
     "Mirror",
     "MoveInStack",
     "MovePlate",
+    "OpenHoles",
     "Paint",
     "Paste",
     "PlaceExactly",

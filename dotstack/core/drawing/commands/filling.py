@@ -1,0 +1,68 @@
+"""Commands that fill the holes of a compound, and open them again."""
+
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from dotstack.core.drawing.commands.command import Command
+from dotstack.core.drawing.evaluate import Evaluator
+from dotstack.core.drawing.frame import revised
+from dotstack.core.drawing.nodes import CompoundNode, Drawing, Id, Node
+from dotstack.core.drawing.picking import picked_region
+from dotstack.core.drawing.places import place_of, replaced
+from dotstack.core.drawing.tree import children
+from dotstack.core.errors import CommandError
+from dotstack.core.geometry import Outline, unbundle
+
+
+class FillHole(Command):
+    """Fills a hole of a compound, by its place among ``holes``; it stays filled as members move."""
+
+    kind: Literal["fill-hole"] = "fill-hole"
+    id: Id
+    hole: Annotated[int, Field(ge=0)]
+
+    @property
+    def label(self) -> str:
+        return "Fill hole"
+
+    def applied_to(self, drawing: Drawing) -> Drawing:
+        node = _compound(drawing, self.id)
+        evaluator = Evaluator()
+        found = holes(node, evaluator)
+        if self.hole >= len(found):
+            raise CommandError(f"{node.name} has no such hole: there are {len(found)}.")
+        edge = found[self.hole]
+        active = [member for member in children(node) if member.is_active]
+        regions = evaluator.arrangement(node).regions
+        within = [region for region in regions if edge.contains(*region.spot[:2])]
+        fresh = tuple(picked_region(region, region.spot[:2], active) for region in within)
+        changes: dict[str, object] = {"filled": (*node.filled, *fresh)}
+        return replaced(drawing, node.id, lambda _: revised(node, changes))
+
+
+class OpenHoles(Command):
+    """Opens the holes of a compound that were filled."""
+
+    kind: Literal["open-holes"] = "open-holes"
+    id: Id
+
+    @property
+    def label(self) -> str:
+        return "Open holes"
+
+    def applied_to(self, drawing: Drawing) -> Drawing:
+        node = _compound(drawing, self.id)
+        return replaced(drawing, node.id, lambda _: revised(node, {"filled": ()}))
+
+
+def holes(node: CompoundNode, evaluator: Evaluator) -> list[Outline]:
+    """The edges of a compound's holes, in its own axes; each runs round what it leaves out."""
+    return [contour for contour in unbundle(evaluator.own_outline(node)) if contour.area < 0]
+
+
+def _compound(drawing: Drawing, node_id: str) -> CompoundNode:
+    node: Node = place_of(drawing, node_id).node
+    if not isinstance(node, CompoundNode):
+        raise CommandError(f"{node.name} is no compound; only the holes of one can be filled.")
+    return node
