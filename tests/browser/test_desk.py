@@ -414,3 +414,26 @@ def test_a_hole_of_a_live_join_is_filled_and_opened_again(editor: Editor, tmp_pa
     editor.page.get_by_role("button", name="Open holes").click()
     editor.saved()
     assert sum(o.area for _, o in editor.exported(tmp_path)) == pytest.approx(filled + with_hole)
+
+
+def test_what_is_pasted_much_larger_than_the_plate_is_fitted_to_it(
+    editor: Editor, tmp_path: Path
+) -> None:
+    editor.type_shape("1", (100, 128), radius=50)
+    editor.type_shape("2", (150, 128), width=80, height=40)
+    editor.press("Control+a", "j")
+    editor.copy()
+    editor.add_plate("Small", 24)
+    editor.press("Control+v")
+    editor.page.get_by_role("button", name="Fit to the plate").click()
+    editor.saved()
+    ((_, outline),) = editor.exported(tmp_path)
+    width = 0.8 * 24
+    height = width * 100 / 140
+    assert outline.bounds == pytest.approx(
+        (12 - width / 2, 12 - height / 2, 12 + width / 2, 12 + height / 2), abs=1e-5
+    )
+    # What fits is left alone.
+    editor.press("Control+c", "Control+v")
+    expect(editor.row("Join")).to_have_count(2)
+    expect(editor.page.get_by_role("button", name="Fit to the plate")).to_have_count(0)

@@ -147,6 +147,8 @@ commands = st.one_of(
     command("combine", ids=several, id=fresh, name=st.just("Mark"),
             outcome=st.sampled_from(["join", "cut", "overlap", "alternate", "gap", "slice"])),
     command("set-outcome", id=fresh, outcome=st.sampled_from(["join", "gap", "split", "overlap"])),
+    command("fill-hole", id=fresh, hole=st.integers(0, 1)),
+    command("open-holes", id=fresh),
     command("stretch", ids=ids, across=numbers, down=numbers, x=numbers, y=numbers),
     command("take-outcome", ids=several, id=fresh, name=st.just("Mark"),
             outcome=st.sampled_from(["split", "slice", "seams", "window", "bundle"])),

@@ -1,4 +1,5 @@
 import { useDrawing } from '@/stores/drawing';
+import { offerToFit } from '@/stores/fitting';
 import { useSelection } from '@/stores/selection';
 import { useShelf } from '@/stores/shelf';
 import { useStyle } from '@/stores/style';
@@ -16,5 +17,7 @@ export async function placeAsset(asset: string, centre: Point, scale: number): P
   const before = new Set(drawing.heads[selection.plate]?.nodes);
   const done = await drawing.placeAsset(selection.plate, asset, centre, scale, paint);
   const fresh = drawing.heads[selection.plate]?.nodes.find((key) => !before.has(key));
-  if (done && fresh) selection.pick(fresh);
+  if (!done || !fresh) return;
+  selection.pick(fresh);
+  offerToFit();
 }

@@ -6,6 +6,7 @@ import client, { answered } from '@/api/client';
 import type { Command, KeptPicture, Node, PastedShapes, SvgText } from '@/api/types';
 import { attempt } from '@/stores/attempt';
 import { newId, useDrawing } from '@/stores/drawing';
+import { offerToFit } from '@/stores/fitting';
 import { useNotices } from '@/stores/notices';
 import type { Row } from '@/stores/selection';
 import { useSelection } from '@/stores/selection';
@@ -138,7 +139,9 @@ export const useClipboard = defineStore('clipboard', () => {
       return { ...renewed(node), transform: { ...turn, e: e + by.x, f: f + by.y } };
     });
     const command = { kind: 'paste', plate: selection.plate, nodes: fresh } as Command;
-    if (await drawing.run(command)) selection.pick(...fresh.map((node) => node.id));
+    if (!(await drawing.run(command))) return;
+    selection.pick(...fresh.map((node) => node.id));
+    offerToFit();
   }
 
   /** What was copied here last, if ``text`` is still what was put on the clipboard then. */
@@ -196,7 +199,9 @@ export const useClipboard = defineStore('clipboard', () => {
         .trim()
         .slice(0, 120) || 'Underlay';
     const command = { kind: 'add-underlay', plate: selection.plate, id, name, ...found } as Command;
-    if (await drawing.run(command)) selection.pick(id);
+    if (!(await drawing.run(command))) return;
+    selection.pick(id);
+    offerToFit();
   }
 
   async function pasteSvg(svg: string | File, name = 'what was pasted'): Promise<void> {
