@@ -161,15 +161,18 @@ class DrawingStore:
             row = row_of(session, drawing_id)
             return self._opened(session, row, self._drawing(session, row))
 
+    def revision(self, drawing_id: str) -> int:
+        """The newest revision; raises GoneError."""
+        with self._database.session() as session:
+            now = _revision(session, drawing_id)
+            if now is None:
+                raise GoneError("drawing", drawing_id)
+            return now
+
     def at(self, drawing_id: str, revision: int) -> Drawing:
         """The drawing, if this is its revision; raises StaleRevisionError."""
         with self._database.session() as session:
-            # Asked for at every step of a drag: no row is made of what one number tells.
-            now = session.scalar(
-                select(DrawingRow.revision).where(
-                    DrawingRow.id == drawing_id, DrawingRow.deleted_at.is_(None)
-                )
-            )
+            now = _revision(session, drawing_id)
             known = self._recalled(drawing_id, revision) if now == revision else None
             if known is not None:
                 return known
@@ -423,3 +426,12 @@ class DrawingStore:
             self._known[opened.id, opened.revision] = opened.drawing
             while len(self._known) > _REMEMBERED:
                 self._known.popitem(last=False)
+
+
+def _revision(session: Session, drawing_id: str) -> int | None:
+    """A drawing's revision: asked for at every step of a drag, and makes no row of it."""
+    return session.scalar(
+        select(DrawingRow.revision).where(
+            DrawingRow.id == drawing_id, DrawingRow.deleted_at.is_(None)
+        )
+    )

@@ -17,6 +17,7 @@ from dotstack.web.models import (
     NamedCopy,
     NewDrawing,
     PlatePath,
+    Revision,
 )
 from dotstack.web.shelf_models import (
     CarriedQuery,
@@ -51,6 +52,12 @@ def open_drawing(path: DrawingPath) -> Response:
     opened = studio().drawings.open(path.drawing_id)
     with studio().evaluator() as evaluator:
         return answers.json(answers.state(opened, evaluator))
+
+
+@blueprint.get("/<drawing_id>/revision", responses={200: Revision})
+def newest(path: DrawingPath) -> Response:
+    """The newest revision: who has another one has missed a step."""
+    return answers.json(Revision(revision=studio().drawings.revision(path.drawing_id)))
 
 
 @blueprint.post("/<drawing_id>/copy", responses={201: DrawingState})

@@ -22,6 +22,12 @@ class Body(BaseModel):
     model_config = ConfigDict(extra="forbid", allow_inf_nan=False)
 
 
+class Revision(Body):
+    """The number of a drawing's newest state."""
+
+    revision: int
+
+
 class DrawingPath(BaseModel):
     """Which drawing a request is about."""
 

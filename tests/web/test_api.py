@@ -105,6 +105,8 @@ def test_outcomes_are_the_real_results_with_their_counts(caller: Caller) -> None
         "join": (1, 2), "cut": (1, 2), "cut-other-way": (1, 2), "overlap": (1, 2),
         "alternate": (2, 4),
     }  # fmt: skip
+    revision = caller.client.get(f"/api/drawings/{caller.id}/revision").json
+    assert revision == {"revision": caller.revision}
     apart = caller.post("outcomes", ids=["low", "far"])["tiles"]
     assert {tile["outcome"]: tile["pieces"] for tile in apart}["overlap"] == []
 
@@ -148,7 +150,7 @@ NEVER = {"kind": "rename-drawing", "name": "Never"}
          {**CHANGE, "command": {"kind": "remove", "ids": ["x"]}}, 404, "no shape with the id 'x'"),
         ("post", "/api/drawings/{id}/commands", {**CHANGE, "command": NEVER, "extra": 1},
          422, "extra"),
-        ("post", "/api/drawings/{id}/outcomes", {"revision": 1, "ids": ["a"]},
+        ("post", "/api/drawings/{id}/outcomes", {"revision": 1, "ids": []},
          422, "ids"),
         ("post", "/api/drawings", {"name": "", "width": -1, "height": "wide"}, 422, "height"),
         ("post", "/api/drawings", "no object", 422, "body"),

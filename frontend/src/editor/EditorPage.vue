@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, ref, watch } from 'vue';
+import { computed, onScopeDispose, ref, watch } from 'vue';
 
 import { RefusedError } from '@/api/client';
 import TheDesk from '@/desk/TheDesk.vue';
@@ -27,6 +27,7 @@ import VersionBrowser from '@/versions/VersionBrowser.vue';
 const props = defineProps<{ id: string }>();
 
 const RETRY_MS = 1000;
+const CATCH_UP_MS = 1000;
 const drawing = useDrawing();
 const selection = useSelection();
 const view = useView();
@@ -63,6 +64,13 @@ async function open(): Promise<void> {
   }
 }
 void open();
+
+/** Steps that were done in another tab, or by someone else, come while one looks on. */
+const watching = setInterval(() => {
+  if (state.value === 'open' && !document.hidden && drawing.saveState === 'saved')
+    drawing.catchUp();
+}, CATCH_UP_MS);
+onScopeDispose(() => clearInterval(watching));
 
 /** What is selected, this plate, or all of them. */
 const exportable = computed<Exportable[]>(() => {

@@ -28,6 +28,18 @@ function mapped<T>(record: Record<string, T>, change: (value: T, key: string) =>
   );
 }
 
+/** What ``value`` and all that is in it come to. */
+function gathered(value: unknown, of: (one: object | string) => string[]): string[] {
+  if (typeof value === 'string') return of(value);
+  if (typeof value !== 'object' || !value) return [];
+  return [...of(value), ...Object.values(value).flatMap((inner) => gathered(inner, of))];
+}
+
+/** The ids of a node and of all nodes in it. */
+function idsOf(node: Node): string[] {
+  return gathered(node, (one) => (typeof one === 'object' && 'id' in one ? [String(one.id)] : []));
+}
+
 /** Random, and safe as an id in the document. */
 export function newId(): string {
   return crypto.randomUUID().replaceAll('-', '').slice(0, 12);
@@ -147,19 +159,60 @@ export const useDrawing = defineStore('drawing', () => {
 
   const path = () => ({ path: { drawing_id: id.value } });
 
+  /** Takes steps that were done elsewhere, unless something is in hand here. */
+  function catchUp(): void {
+    queue = queue.then(async () => {
+      if (preview.value) return;
+      const newest = await answered<{ revision: number }>(
+        client.GET('/api/drawings/{drawing_id}/revision', { params: path() }),
+      ).catch(() => null);
+      if (newest && newest.revision !== revision.value)
+        await fetched(id.value).then(take, () => undefined);
+    });
+  }
+
   /** Does the command that ``found`` comes to, if any; what follows waits for it. */
   function runFound(found: () => Promise<Command | null>): Promise<boolean> {
     const key = newId();
     return enqueue(async () => {
       const command = await found();
       if (!command) return null;
-      return answered(
-        client.POST('/api/drawings/{drawing_id}/commands', {
-          params: path(),
-          body: { revision: revision.value, key, command },
-        }),
-      );
+      const send = () =>
+        answered<DrawingState>(
+          client.POST('/api/drawings/{drawing_id}/commands', {
+            params: path(),
+            body: { revision: revision.value, key, command },
+          }),
+        );
+      try {
+        return await send();
+      } catch (error) {
+        if (!(error instanceof RefusedError && error.problem.current)) throw error;
+        return await rebased(command, send);
+      }
     });
+  }
+
+  /**
+   * Does a command on a drawing that was changed elsewhere: at once if the change was to other
+   * shapes, else when the person says so.
+   */
+  async function rebased(
+    command: Command,
+    send: () => Promise<DrawingState>,
+  ): Promise<DrawingState | null> {
+    const said = new Set(gathered(command, (one) => (typeof one === 'string' ? [one] : [])));
+    const touched = () =>
+      Object.values(nodes).filter((node) => idsOf(node).some((key) => said.has(key)));
+    const before = JSON.stringify(touched());
+    take(await fetched(id.value));
+    if (JSON.stringify(touched()) === before) return send();
+    refusals.value += 1;
+    notices.say('What you changed was changed elsewhere meanwhile, and is shown as it is now.', {
+      label: 'Do mine all the same',
+      run: () => void run(command),
+    });
+    return null;
   }
 
   /** Does a command; answers whether it was taken. */
@@ -299,6 +352,7 @@ export const useDrawing = defineStore('drawing', () => {
     prepare,
     open,
     settled,
+    catchUp,
     run,
     runFound,
     placeAsset,
