@@ -23,6 +23,8 @@ def page(address: str) -> Response:
         abort(404, f"There is nothing at /{address}.")
     if address == "dot.svg":
         return send_from_directory(_BUILT, address)
-    response = send_from_directory(_BUILT, "index.html")
+    # What keeps the page in the browser has its address at the root: it is for all pages.
+    name = "offline.js" if address == "offline.js" else "index.html"
+    response = send_from_directory(_BUILT, name)
     response.headers["Cache-Control"] = "no-cache"
     return response

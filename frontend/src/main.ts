@@ -10,3 +10,15 @@ import vuetify from './look/theme';
 import router from './router';
 
 createApp(App).use(createPinia()).use(router).use(vuetify).mount('#app');
+
+// The page stays at hand in the browser while the server is away.
+if (import.meta.env.PROD)
+  void navigator.serviceWorker?.register('/offline.js').then(async () => {
+    await navigator.serviceWorker.ready;
+    const parts = performance
+      .getEntriesByType('resource')
+      .map(({ name }) => new URL(name).pathname);
+    await Promise.all(
+      ['/', ...parts.filter((path) => path.startsWith('/assets/'))].map((path) => fetch(path)),
+    );
+  });

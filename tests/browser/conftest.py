@@ -40,6 +40,8 @@ def browser_context_args(browser_context_args: dict[str, Any]) -> dict[str, Any]
         "reduced_motion": "reduce",
         "locale": "en-GB",
         "timezone_id": "UTC",
+        # What keeps the page offline would answer what tests hold back; one test is of it.
+        "service_workers": "block",
     }
 
 

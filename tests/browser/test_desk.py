@@ -437,3 +437,18 @@ def test_what_is_pasted_much_larger_than_the_plate_is_fitted_to_it(
     editor.press("Control+c", "Control+v")
     expect(editor.row("Join")).to_have_count(2)
     expect(editor.page.get_by_role("button", name="Fit to the plate")).to_have_count(0)
+
+
+@pytest.mark.parametrize("taken", ["u", "j", "c", "Shift+k", "s", "Shift+w"])
+def test_a_double_click_goes_in_and_picks_what_lies_under_the_pointer(
+    editor: Editor, taken: str
+) -> None:
+    editor.type_shape("1", (100, 128), radius=50)
+    editor.type_shape("2", (160, 128), width=80, height=40)
+    editor.press("Control+a", taken)
+    expect(editor.page.locator("[role=listitem]")).to_have_count(3)
+    # Within what both cover where that is painted, else in the disc alone.
+    editor.page.mouse.dblclick(*editor.at(70, 128))
+    expect(editor.page.locator("[role=listitem] button.name[aria-pressed=true]")).to_have_text(
+        ["Circle"]
+    )

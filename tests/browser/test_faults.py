@@ -1,9 +1,10 @@
 """What goes wrong is said where it went wrong, and loses nothing."""
 
 from pathlib import Path
+from typing import Any
 
 import pytest
-from playwright.sync_api import Page, expect
+from playwright.sync_api import Browser, Page, expect
 
 from tests.broken import broken_drawing
 from tests.browser.conftest import Server
@@ -128,3 +129,41 @@ def test_a_server_that_stops_is_waited_for_and_nothing_is_lost(
     editor.saved()
     ((_, outline),) = editor.exported(tmp_path)
     assert outline.bounds == pytest.approx((56, 56, 144, 144))
+
+
+def test_a_reload_while_the_server_is_away_finds_the_page_and_what_waits(
+    browser: Browser, browser_context_args: dict[str, Any], server: Server, tmp_path: Path
+) -> None:
+    context = browser.new_context(**{**browser_context_args, "service_workers": "allow"})
+    page = context.new_page()
+    editor = Editor(page, server).open()
+    editor.add_plate("Buoy")
+    editor.type_shape("1", (100, 100), radius=30)
+    page.evaluate(
+        """async () => {
+            while (!(await caches.match('/'))) await new Promise((done) => setTimeout(done, 20));
+        }"""
+    )
+    page.reload()
+    editor.pick("Circle")
+    server.stop()
+    for label, value in (("radius", 44), ("x", 120)):
+        editor.fact(label).fill(str(value))
+        editor.fact(label).press("Enter")
+    expect(page.get_by_text("trying again · 2 steps wait")).to_be_visible()
+    page.reload()
+    expect(page.get_by_text("2 steps wait here until it is back")).to_be_visible()
+    server.start()
+    expect(page.get_by_test_id("desk").locator("svg")).to_be_visible()
+    editor.saved()
+    editor.pick("Circle")
+    expect(editor.fact("x")).to_have_value("120")
+    ((_, outline),) = editor.exported(tmp_path)
+    assert outline.bounds == pytest.approx((76, 56, 164, 144))
+    # What has been done is not done again.
+    page.reload()
+    editor.pick("Circle")
+    expect(page.get_by_role("button", name="Undo Place")).to_be_visible()
+    editor.press("Control+z")
+    expect(page.get_by_role("button", name="Undo Change")).to_be_visible()
+    context.close()

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, ref, watch } from 'vue';
+import { computed, nextTick, ref, watch } from 'vue';
 
 import CompassRing from '@/desk/CompassRing.vue';
 import ContextMenu from '@/desk/ContextMenu.vue';
@@ -221,7 +221,7 @@ function cancel(): boolean {
   return something;
 }
 
-function onDoubleClick(event: MouseEvent): void {
+async function onDoubleClick(event: MouseEvent): Promise<void> {
   if (regions.open) return;
   if (view.tool === 'path') {
     void path.finishPath(false);
@@ -232,7 +232,10 @@ function onDoubleClick(event: MouseEvent): void {
   const kind = outer ? selection.rowById.get(outer)?.node.kind : null;
   if (outer && key && kind && HOLDING.includes(kind)) {
     selection.enter(outer);
-    const inner = selection.pickable(key);
+    // What makes a live shape can be taken hold of only now.
+    await nextTick();
+    const under = shapesAt(event.clientX, event.clientY);
+    const inner = under.map(selection.pickable).find((each) => each !== null);
     if (inner) selection.pick(inner);
   } else if (!key) selection.leave();
 }

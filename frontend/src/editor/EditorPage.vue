@@ -20,6 +20,7 @@ import StackThread from '@/stack/StackThread.vue';
 import { useDrawing } from '@/stores/drawing';
 import { useSelection } from '@/stores/selection';
 import { useView } from '@/stores/view';
+import { waitingFor, wordOf } from '@/stores/waiting';
 import ActionStrip from '@/strip/ActionStrip.vue';
 import VersionBrowser from '@/versions/VersionBrowser.vue';
 
@@ -34,6 +35,8 @@ const view = useView();
 
 const state = ref<'opening' | 'open' | 'away' | 'lost'>('opening');
 const why = ref('');
+/** What was done while the server was away, and is kept in the browser. */
+const waiting = waitingFor(props.id);
 const desk = ref<InstanceType<typeof TheDesk>>();
 const strip = ref<InstanceType<typeof ActionStrip>>();
 const stack = ref<InstanceType<typeof StackThread>>();
@@ -128,9 +131,13 @@ watch(
 
 <template>
   <LostPage v-if="state === 'lost'" :why="why" />
-  <p v-else-if="state === 'away'" class="away" role="status">
-    Dot Stack cannot be reached; trying again…
-  </p>
+  <div v-else-if="state === 'away'" class="away" role="status">
+    <p>Dot Stack cannot be reached; trying again…</p>
+    <p v-if="waiting.length" class="soft">
+      {{ waiting.length === 1 ? 'One step waits' : `${waiting.length} steps wait` }} here until it
+      is back: {{ waiting.map(({ command }) => wordOf(command)).join(', ') }}.
+    </p>
+  </div>
   <main v-else-if="state === 'open'" class="editor">
     <TitleStrip
       class="title"

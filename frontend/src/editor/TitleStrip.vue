@@ -50,12 +50,14 @@ const redoLabel = computed(() => {
   return drawing.redoLabel;
 });
 
+/** What is done meanwhile is not lost, and need not be done again. */
+const waits = computed(() => (drawing.pending > 1 ? ` · ${drawing.pending} steps wait` : ''));
 const saved = computed(
   () =>
     ({
       saved: { text: 'saved', mark: 'ok' },
       saving: { text: 'saving…', mark: 'busy' },
-      offline: { text: 'not saved: server away, trying again', mark: 'off' },
+      offline: { text: `not saved: server away, trying again${waits.value}`, mark: 'off' },
     })[drawing.saveState],
 );
 

@@ -13,6 +13,7 @@ import type {
   PreviewState,
   Swatch,
 } from '@/api/types';
+import { settle, wait, waitingFor } from '@/stores/waiting';
 import { latestWins } from '@/stores/latestWins';
 import { useNotices } from '@/stores/notices';
 import { shared } from '@/stores/sharing';
@@ -67,6 +68,8 @@ export const useDrawing = defineStore('drawing', () => {
   /** How many commands were refused: fields then show again what is true. */
   const refusals = ref(0);
   const preview = shallowRef<PreviewState | null>(null);
+  /** How many steps are on their way to the disk. */
+  const pending = ref(0);
   const notices = useNotices();
   let queue: Promise<unknown> = Promise.resolve();
   let prepared: { id: string; answer: Promise<DrawingState> } | null = null;
@@ -115,6 +118,8 @@ export const useDrawing = defineStore('drawing', () => {
     prepared = null;
     take(await answer);
     saveState.value = 'saved';
+    // What was done while the server was away goes to it now, if it has not been.
+    for (const { key, command } of waitingFor(drawingId)) void runFound(async () => command, key);
   }
 
   /** Sends until there is an answer; the server may be away for a while. */
@@ -131,6 +136,7 @@ export const useDrawing = defineStore('drawing', () => {
   }
 
   function enqueue(send: () => Promise<DrawingState | null>): Promise<boolean> {
+    pending.value += 1;
     const turn = queue.then(async () => {
       saveState.value = saveState.value === 'offline' ? 'offline' : 'saving';
       try {
@@ -145,6 +151,7 @@ export const useDrawing = defineStore('drawing', () => {
         refusals.value += 1;
         return false;
       } finally {
+        pending.value -= 1;
         saveState.value = 'saved';
       }
     });
@@ -172,11 +179,12 @@ export const useDrawing = defineStore('drawing', () => {
   }
 
   /** Does the command that ``found`` comes to, if any; what follows waits for it. */
-  function runFound(found: () => Promise<Command | null>): Promise<boolean> {
-    const key = newId();
-    return enqueue(async () => {
+  function runFound(found: () => Promise<Command | null>, key: string = newId()): Promise<boolean> {
+    const drawingId = id.value;
+    const turn = enqueue(async () => {
       const command = await found();
       if (!command) return null;
+      wait(drawingId, { key, command });
       const send = () =>
         answered<DrawingState>(
           client.POST('/api/drawings/{drawing_id}/commands', {
@@ -191,6 +199,7 @@ export const useDrawing = defineStore('drawing', () => {
         return await rebased(command, send);
       }
     });
+    return turn.finally(() => settle(drawingId, key));
   }
 
   /**
@@ -217,7 +226,10 @@ export const useDrawing = defineStore('drawing', () => {
 
   /** Does a command; answers whether it was taken. */
   function run(command: Command): Promise<boolean> {
-    return runFound(() => Promise.resolve(command));
+    const key = newId();
+    // It waits from now on, also behind others.
+    wait(id.value, { key, command });
+    return runFound(() => Promise.resolve(command), key);
   }
 
   /** Puts a copy of an asset on a plate, in its own paint or in another. */
@@ -347,6 +359,7 @@ export const useDrawing = defineStore('drawing', () => {
     undoLabel,
     redoLabel,
     saveState,
+    pending,
     refusals,
     shown,
     prepare,
