@@ -45,7 +45,6 @@ def construct(editor: Editor) -> None:
     editor.open().page.get_by_role("tab", name="Night ferry").click()
     editor.pick("North star")
     editor.set_fact("angle", 15)
-    editor.page.keyboard.press("Escape")
 
 
 def snapping(editor: Editor) -> None:

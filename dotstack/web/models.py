@@ -157,7 +157,7 @@ class Preview(Based):
 
 
 class Selection(Based):
-    """Chosen shapes of one stack, or one live shape.
+    """Chosen shapes of one stack, or one live thing.
 
     ``paint`` says whose paint results of one piece take.
 

@@ -3341,7 +3341,7 @@ export interface components {
         };
         /**
          * Selection
-         * @description Chosen shapes of one stack, or one live shape.
+         * @description Chosen shapes of one stack, or one live thing.
          *
          *     ``paint`` says whose paint results of one piece take.
          *

@@ -232,7 +232,7 @@ async function onDoubleClick(event: MouseEvent): Promise<void> {
   const kind = outer ? selection.rowById.get(outer)?.node.kind : null;
   if (outer && key && kind && HOLDING.includes(kind)) {
     selection.enter(outer);
-    // What makes a live shape can be taken hold of only now.
+    // What makes a live thing can be taken hold of only now.
     await nextTick();
     const under = shapesAt(event.clientX, event.clientY);
     const inner = under.map(selection.pickable).find((each) => each !== null);

@@ -47,7 +47,7 @@ export const LIVE_KINDS = ['compound', 'regions', 'clip', 'parts'];
 /** Those that are an outcome, and can be taken as another. */
 const RETAKEN = ['compound', 'regions', 'parts'];
 
-/** The outcome that a live shape is, if it is any: of a compound by what its members do. */
+/** The outcome that a live thing is, if it is any: of a compound by what its members do. */
 export function outcomeOf(node: Node): string | null {
   if (node.kind === 'parts') return node.outcome;
   if (node.kind !== 'compound') return null;
@@ -171,7 +171,7 @@ export const useSelection = defineStore('selection', () => {
     return able.length > 1 && parents.size === 1 ? able.map((row) => row.node.id) : [];
   });
 
-  /** What outcomes are made of: shapes side by side, or those that one live shape is made of. */
+  /** What outcomes are made of: shapes side by side, or those that one live thing is made of. */
   const operands = computed(() => {
     const node = only.value?.node;
     const again = node && RETAKEN.includes(node.kind) && childrenOf(node).length > 1;

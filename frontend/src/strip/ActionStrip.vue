@@ -52,7 +52,7 @@ function show(tile: Tile): void {
   if (tile.count) view.outcome = tile.pieces;
 }
 
-/** Takes an outcome: of one live shape another, else live where it can be and that is wanted. */
+/** Takes an outcome: of one live thing another, else live where it can be and that is wanted. */
 async function take(outcome: Outcome): Promise<void> {
   const ids = selection.operands;
   const { word, result } = OUTCOME_WORDS[outcome];
@@ -90,7 +90,7 @@ async function take(outcome: Outcome): Promise<void> {
   if (taken && !other && selection.picked === picked) selection.made(id, ids);
 }
 
-/** Takes a live shape as another outcome; a name that told the old one tells the new one. */
+/** Takes a live thing as another outcome; a name that told the old one tells the new one. */
 function retaken(node: Node, outcome: Outcome) {
   const told = Object.values(OUTCOME_WORDS).some(({ result }) => result === node.name);
   const name = told ? OUTCOME_WORDS[outcome].result : node.name;
@@ -102,7 +102,7 @@ defineExpose({ take });
 
 <template>
   <div class="strip" role="toolbar" aria-label="Action strip">
-    <ScrollRow v-if="regions.open"><RegionStrip /></ScrollRow>
+    <RegionStrip v-if="regions.open" />
     <template v-else-if="selection.selected.length > 1">
       <div class="how soft">
         <span>
@@ -209,7 +209,7 @@ defineExpose({ take });
   padding: 10px 14px;
   background: var(--card);
   border-top: 1px solid var(--rule);
-  overflow: hidden;
+  overflow-x: auto;
 }
 .open {
   flex: none;

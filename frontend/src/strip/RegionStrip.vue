@@ -158,8 +158,13 @@ const counts = computed(() => {
 .choice > .soft {
   width: 52px;
 }
+/* In sight on a narrow screen too. */
 .ways {
+  position: sticky;
+  right: -14px;
   flex: none;
+  padding-inline: 10px;
+  background: var(--card);
   display: grid;
   gap: 9px;
   align-content: center;

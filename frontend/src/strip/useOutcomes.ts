@@ -59,7 +59,7 @@ export function useOutcomes() {
 
   const tiles = computed(() => (selection.operands.length ? (found.value?.tiles ?? []) : []));
 
-  /** Of one live shape only outcomes that stay live. */
+  /** Of one live thing only outcomes that stay live. */
   const again = computed(() => selection.operands.length === 1);
   const lists = computed(() =>
     [FIRST, ...(more.value || again.value ? [MORE] : [])].map((list) =>
