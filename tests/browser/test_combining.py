@@ -383,7 +383,11 @@ def test_a_contour_is_lifted_out_and_the_state_before_is_compared(
     expect(page.get_by_text("no outcome has been taken here yet")).to_be_visible()
     page.keyboard.up("G")
     page.keyboard.up("Shift")
+    # A live one has its shapes in it; plain, its contours are lifted out.
     editor.press("b")
+    expect(editor.row("Bundle")).to_contain_text("bundle · 2")
+    expect(editor.page.locator("[role=listitem]", has_text="outer")).to_have_count(2)
+    editor.press("Shift+s")
     expect(editor.row("Bundle")).to_be_visible()
     page.get_by_label("Lift out contour 2").click()
     editor.saved()

@@ -121,7 +121,7 @@ def test_what_is_pasted_much_larger_than_the_plate_is_fitted_to_it(
     expect(editor.page.get_by_role("button", name="Fit to the plate")).to_have_count(0)
 
 
-@pytest.mark.parametrize("taken", ["u", "j", "c", "Shift+k", "s", "Shift+w"])
+@pytest.mark.parametrize("taken", ["u", "j", "c", "Shift+k", "s", "b", "Shift+w"])
 def test_a_double_click_goes_in_and_picks_what_lies_under_the_pointer(
     editor: Editor, taken: str
 ) -> None:

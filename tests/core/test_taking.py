@@ -4,11 +4,11 @@ import math
 
 import pytest
 
-from dotstack.core.combine import LIVE, PARTED, Outcome
+from dotstack.core.combine import LIVE, PARTED, Outcome, intersection
 from dotstack.core.drawing import Drawing, Evaluator
 from dotstack.core.drawing.looks import LINE_WIDTH
 from dotstack.core.drawing.nodes import GroupNode, Line, PathNode
-from dotstack.core.drawing.scene import painted
+from dotstack.core.drawing.scene import figures, painted
 from dotstack.core.drawing.tiles import contours_of, outcomes_of
 from dotstack.core.drawing.tree import children
 from dotstack.core.errors import CommandError
@@ -229,6 +229,34 @@ def test_holes_of_a_compound_are_filled_stay_so_as_members_move_and_are_opened()
     for kind, fields in (("fill-hole", {"hole": 2}), ("fill-hole", {"id": "up", "hole": 0})):
         with pytest.raises(CommandError):
             do(drawing, kind, **{"id": "m", **fields})
+
+
+def test_a_bundle_stays_live_tells_outer_from_hole_and_comes_apart() -> None:
+    ring = {"kind": "ellipse", "name": "Ring", "fill": "#3F7355"}
+    rings = [at({**ring, "id": f"r{r}", "rx": r, "ry": r}, 60, 60) for r in (40, 25, 10)]
+    ids = ["r40", "r25", "r10"]
+    drawing = do(drawn(*rings), "combine", ids=ids, outcome="bundle", id="b", name="Bundle")
+    disc = math.pi
+
+    def seen(of: Drawing) -> tuple[float, tuple[str, ...], int]:
+        evaluator = Evaluator()
+        (figure, *_) = figures(node(of, "b"), evaluator)
+        outline = evaluator.own_outline(node(of, "b"))
+        area = intersection([outline]).area
+        return round(area, 4), figure.holes, figure.node_count
+
+    assert seen(drawing) == (round(disc * (1600 - 625 + 100), 4), ("r25",), 6)
+    apart = do(drawing, "place", ids=["r25"], x=200)
+    assert seen(apart) == (round(disc * (1600 + 625 - 100), 4), ("r10",), 6)
+    joined = do(apart, "set-outcome", id="b", outcome="join")
+    assert do(do(joined, "set-outcome", id="b", outcome="bundle"), "rename", id="b",
+              name="Bundle") == apart  # fmt: skip
+    group = node(do(apart, "unbundle", id="b"), "b")
+    assert isinstance(group, GroupNode)
+    assert [each.id for each in group.nodes] == ids
+    plain = node(do(apart, "settle", ids=["b"]), "b")
+    assert isinstance(plain, PathNode)
+    assert plain.fill_rule == "evenodd"
 
 
 def test_what_is_visible_has_no_line_and_what_closes_when_joined_is_filled() -> None:

@@ -104,7 +104,9 @@ class Evaluator:
         """The node's outline in its own axes; raises ArrangementError."""
         match node:
             case CompoundNode():
-                return self._own.get(lambda: self._combined(node), node.members, node.filled)
+                return self._own.get(
+                    lambda: self._combined(node), node.members, node.filled, node.bundled
+                )
             case GroupNode():
                 active = [self.outline(child) for child in node.nodes if child.is_active]
                 return self._own.get(lambda: union(active), node.nodes)
@@ -213,6 +215,9 @@ class Evaluator:
         roles = [member.role for member in node.members if member.node.is_active]
         if not roles:
             return Outline.empty()
+        if node.bundled:
+            active = [self.outline(child) for child in children(node) if child.is_active]
+            return bundle(active, "evenodd")
         arrangement = self.arrangement(node)
         kept = covered(arrangement.covers, roles)
         if node.filled:

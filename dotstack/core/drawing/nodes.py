@@ -268,12 +268,17 @@ class PickedRegion(Value):
 class CompoundNode(NodeBase):
     """Shapes combined live, the lowest member first.
 
-    ``filled`` are regions that belong to it though its members leave them out: filled holes.
+    Attributes:
+        filled: regions that belong to it though its members leave them out: filled holes.
+        bundled: whether nothing is computed: it has all outlines of its members, whatever
+            their roles, and by the even-odd rule those inside others are holes.
+
     """
 
     kind: Literal["compound"] = "compound"
     members: Annotated[tuple[Member, ...], Field(min_length=1)]
     filled: Annotated[tuple[PickedRegion, ...], Field(max_length=2000)] = ()
+    bundled: bool = False
 
 
 class GroupNode(NodeBase):

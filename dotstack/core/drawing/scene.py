@@ -14,6 +14,7 @@ from dotstack.core.drawing.frame import frame_of, unit_box
 from dotstack.core.drawing.looks import Look, built_pieces
 from dotstack.core.drawing.nodes import (
     ClipNode,
+    CompoundNode,
     Drawing,
     GroupNode,
     Line,
@@ -103,6 +104,7 @@ class Figure(Value):
             plate, its sizes along its own axes.
         clamped: corner radii that are drawn smaller than was asked for.
         pieces: what is painted of it, where that is not its outline in its own paint.
+        holes: of a bundle, which of its shapes lie in others so that they are holes.
         lost: how many regions the picks of a region build do not find any more.
         fault: why it cannot be shown, in words; all else tells nothing then.
 
@@ -123,6 +125,7 @@ class Figure(Value):
     angle_deg: float
     clamped: dict[str, float]
     pieces: list[Piece] | None = None
+    holes: tuple[str, ...] = ()
     lost: int = 0
     fault: str | None = None
 
@@ -178,9 +181,25 @@ def _figure(node: Node, outer: Affine, evaluator: Evaluator) -> Figure:
         pieces=list(painted((node,), evaluator, outer=outer))
         if isinstance(node, RegionNode | PartsNode | ClipNode) or node.gradient
         else None,
+        holes=_holes(node, evaluator) if isinstance(node, CompoundNode) and node.bundled else (),
         lost=sum(found.count(None) for found in evaluator.build(node).found)
         if isinstance(node, RegionNode)
         else 0,
+    )
+
+
+def _holes(node: CompoundNode, evaluator: Evaluator) -> tuple[str, ...]:
+    """The members of a bundle whose nodes all lie in others, in an odd number of these."""
+    outlines = {child.id: evaluator.outline(child) for child in children(node) if child.is_active}
+
+    def lies_in(inner: Outline, outer: Outline) -> bool:
+        nodes = inner.segments.start
+        return inner is not outer and all(outer.contains(at.real, at.imag) for at in nodes)
+
+    return tuple(
+        key
+        for key, inner in outlines.items()
+        if sum(lies_in(inner, outer) for outer in outlines.values()) % 2
     )
 
 

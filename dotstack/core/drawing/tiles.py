@@ -103,7 +103,7 @@ def outcomes_of(
             ],
             count=result.pieces,
             nodes=sum(part.outline.node_count for part in result.parts),
-            live=outcome in PARTED or (outcome in _OF_AREAS and of_areas),
+            live=outcome in (*PARTED, Outcome.BUNDLE) or (outcome in _OF_AREAS and of_areas),
             idle=[_idle(chosen[i], operands[i]) for i in result.idle],
             unchanged=len(chosen) - len(result.idle) < 2 and not result.has_lines,
         )

@@ -1014,7 +1014,10 @@ export interface components {
          * CompoundNode
          * @description Shapes combined live, the lowest member first.
          *
-         *     ``filled`` are regions that belong to it though its members leave them out: filled holes.
+         *     Attributes:
+         *         filled: regions that belong to it though its members leave them out: filled holes.
+         *         bundled: whether nothing is computed: it has all outlines of its members, whatever
+         *             their roles, and by the even-odd rule those inside others are holes.
          */
         CompoundNode: {
             /** Id */
@@ -1075,6 +1078,11 @@ export interface components {
              * @default []
              */
             filled?: components["schemas"]["PickedRegion"][];
+            /**
+             * Bundled
+             * @default false
+             */
+            bundled?: boolean;
         };
         /**
          * DropNode
@@ -1288,6 +1296,7 @@ export interface components {
          *             plate, its sizes along its own axes.
          *         clamped: corner radii that are drawn smaller than was asked for.
          *         pieces: what is painted of it, where that is not its outline in its own paint.
+         *         holes: of a bundle, which of its shapes lie in others so that they are holes.
          *         lost: how many regions the picks of a region build do not find any more.
          *         fault: why it cannot be shown, in words; all else tells nothing then.
          */
@@ -1327,6 +1336,11 @@ export interface components {
              * @default null
              */
             pieces?: components["schemas"]["Piece"][] | null;
+            /**
+             * Holes
+             * @default []
+             */
+            holes?: string[];
             /**
              * Lost
              * @default 0
@@ -2421,7 +2435,7 @@ export interface components {
              */
             kind: "combine";
             /** Outcome */
-            outcome: ("join" | "cut" | "cut-other-way" | "overlap" | "alternate") | ("gap" | "slice");
+            outcome: ("join" | "cut" | "cut-other-way" | "overlap" | "alternate") | ("gap" | "slice") | "bundle";
         };
         /**
          * CopyPaint
@@ -2935,7 +2949,7 @@ export interface components {
             /** Id */
             id: string;
             /** Outcome */
-            outcome: ("join" | "cut" | "cut-other-way" | "overlap" | "alternate") | ("gap" | "slice") | "split";
+            outcome: ("join" | "cut" | "cut-other-way" | "overlap" | "alternate") | ("gap" | "slice") | ("split" | "bundle");
             /**
              * Name
              * @default null
@@ -3231,7 +3245,7 @@ export interface components {
         };
         /**
          * Unbundle
-         * @description Makes of one path with several contours a group of as many paths.
+         * @description Makes a group of as many paths of one with several contours; of a bundle of its shapes.
          */
         Unbundle: {
             /**

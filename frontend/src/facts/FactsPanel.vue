@@ -33,7 +33,7 @@ function setRole(compound: string, member: string, event: Event): void {
 
 const roles = computed(() => {
   const node = row.value?.node;
-  if (node?.kind === 'compound')
+  if (node?.kind === 'compound' && !node.bundled)
     return [...node.members]
       .reverse()
       .map((member) => ({ compound: node.id, node: member.node, role: member.role }));

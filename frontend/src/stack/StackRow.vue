@@ -42,6 +42,8 @@ const isLive = computed(() => LIVE_KINDS.includes(node.value.kind));
 const part = computed(() => {
   const above = props.row.parent ? selection.rowById.get(props.row.parent)?.node : null;
   if (above?.kind === 'clip' && above.holder.id === node.value.id) return 'holds them';
+  if (above?.kind === 'compound' && above.bundled)
+    return selection.figureById.get(above.id)?.holes?.includes(node.value.id) ? 'hole' : 'outer';
   return above?.kind === 'parts' && above.cutter.id === node.value.id ? 'cuts' : null;
 });
 const chosen = computed(() => selection.chosen.has(node.value.id));
@@ -64,6 +66,7 @@ const note = computed(() => {
   if (props.row.role) said.push(props.row.role);
   else if (part.value) said.push(part.value);
   else if (node.value.kind === 'parts') said.push(node.value.outcome);
+  else if (node.value.kind === 'compound' && node.value.bundled) said.push('bundle');
   else if (KIND_NOTES[node.value.kind]) said.push(KIND_NOTES[node.value.kind]!);
   if (holds.value) said.push(String(childrenOf(node.value).length));
   if (node.value.guide) said.push('guide');

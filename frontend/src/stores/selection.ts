@@ -26,7 +26,10 @@ export interface Row {
 /** The shapes directly inside a node, the lowest first, with the roles they have there. */
 export function childrenOf(node: Node): { node: Node; role: Role | null }[] {
   if (node.kind === 'compound')
-    return node.members.map((member) => ({ node: member.node as Node, role: member.role }));
+    return node.members.map((member) => ({
+      node: member.node as Node,
+      role: node.bundled ? null : member.role,
+    }));
   const inner =
     node.kind === 'group'
       ? node.nodes
@@ -51,6 +54,7 @@ const RETAKEN = ['compound', 'regions', 'parts'];
 export function outcomeOf(node: Node): string | null {
   if (node.kind === 'parts') return node.outcome;
   if (node.kind !== 'compound') return null;
+  if (node.bundled) return 'bundle';
   const [role, ...others] = node.members.slice(1).map((member) => member.role);
   if (!role || others.some((other) => other !== role)) return null;
   return { adds: 'join', cuts: 'cut', limits: 'overlap', alternates: 'alternate' }[role];

@@ -80,4 +80,4 @@ export const MORE = (Object.keys(OUTCOME_WORDS) as Outcome[]).filter(
 );
 
 /** Those that what is live can be taken as. */
-export const STAYS_LIVE: readonly Outcome[] = [...FIRST, 'slice'];
+export const STAYS_LIVE: readonly Outcome[] = [...FIRST, 'slice', 'bundle'];

@@ -8,6 +8,7 @@ from dotstack.core.combine import (
     LiveOutcome,
     Outcome,
     PartedOutcome,
+    Role,
     acting,
     members,
     outcomes,
@@ -92,7 +93,7 @@ class Combine(_Combining):
     """
 
     kind: Literal["combine"] = "combine"
-    outcome: LiveOutcome | PartedOutcome
+    outcome: LiveOutcome | PartedOutcome | Literal[Outcome.BUNDLE]
 
     @property
     def label(self) -> str:
@@ -116,7 +117,7 @@ class Combine(_Combining):
                 cutter=cutter,
                 nodes=tuple(nodes),
             )
-        order = members(self.outcome, len(chosen))
+        order = roles_in(self.outcome, len(chosen))
         place = self._painted(chosen)
         painted = paint_of(chosen[order[0][0] if place is None else place])
         return CompoundNode(
@@ -127,6 +128,7 @@ class Combine(_Combining):
             line=painted.line,
             opacity=painted.opacity,
             members=tuple(Member(role=role, node=chosen[at]) for at, role in order),
+            bundled=self.outcome is Outcome.BUNDLE,
         )
 
 
@@ -172,6 +174,11 @@ class TakeOutcome(_Combining):
         )
         whole = nodes[0] if single else GroupNode(id=self.id, name=self.name, nodes=nodes)
         return self._taken(drawing, chosen, whole)
+
+
+def roles_in(outcome: LiveOutcome | Literal[Outcome.BUNDLE], count: int) -> list[tuple[int, Role]]:
+    """As ``members``; those of a bundle have the roles of what comes nearest to it."""
+    return members(Outcome.ALTERNATE if outcome is Outcome.BUNDLE else outcome, count)
 
 
 def taken(

@@ -2,7 +2,8 @@
 
 from typing import Literal
 
-from dotstack.core.combine import LiveOutcome, Outcome, PartedOutcome, members
+from dotstack.core.combine import LiveOutcome, Outcome, PartedOutcome
+from dotstack.core.drawing.commands.combining import roles_in
 from dotstack.core.drawing.commands.command import Command
 from dotstack.core.drawing.commands.regions import picks_of_all
 from dotstack.core.drawing.evaluate import Evaluator
@@ -34,7 +35,7 @@ class SetOutcome(Command):
 
     kind: Literal["set-outcome"] = "set-outcome"
     id: Id
-    outcome: LiveOutcome | PartedOutcome | Literal[Outcome.SPLIT]
+    outcome: LiveOutcome | PartedOutcome | Literal[Outcome.SPLIT, Outcome.BUNDLE]
     name: Name | None = None
 
     @property
@@ -58,12 +59,12 @@ class SetOutcome(Command):
             active = [shape for shape in shapes if shape.is_active]
             picks = picks_of_all(active, evaluator)
             return RegionNode(**common, members=shapes, picks=picks)
-        order = members(self.outcome, len(shapes))
+        order = roles_in(self.outcome, len(shapes))
         if not isinstance(node, CompoundNode):
             lowest = paint_of(shapes[order[0][0]])
             common |= {name: getattr(lowest, name) for name in ("fill", "gradient", "line")}
         roles = tuple(Member(role=role, node=shapes[at]) for at, role in order)
-        return CompoundNode(**common, members=roles)
+        return CompoundNode(**common, members=roles, bundled=self.outcome is Outcome.BUNDLE)
 
 
 def made_of(node: Node) -> tuple[Node, ...]:

@@ -13,6 +13,7 @@ from dotstack.core.drawing.frame import revised, unit_box
 from dotstack.core.drawing.looks import Look, built_pieces, look_of
 from dotstack.core.drawing.nodes import (
     ClipNode,
+    CompoundNode,
     Drawing,
     Gradient,
     GroupNode,
@@ -26,7 +27,7 @@ from dotstack.core.drawing.nodes import (
     UnderlayNode,
 )
 from dotstack.core.drawing.places import exchanged, place_of, replaced
-from dotstack.core.drawing.tree import with_children
+from dotstack.core.drawing.tree import children, with_children
 from dotstack.core.errors import CommandError, LimitError
 from dotstack.core.geometry import Outline, bundle, unbundle
 
@@ -51,7 +52,7 @@ class Settle(Command):
 
 
 class Unbundle(Command):
-    """Makes of one path with several contours a group of as many paths."""
+    """Makes a group of as many paths of one with several contours; of a bundle of its shapes."""
 
     kind: Literal["unbundle"] = "unbundle"
     id: Id
@@ -62,6 +63,9 @@ class Unbundle(Command):
 
     def applied_to(self, drawing: Drawing) -> Drawing:
         node = place_of(drawing, self.id).node
+        if isinstance(node, CompoundNode) and node.bundled:
+            group = GroupNode(**_common(node), nodes=children(node))
+            return replaced(drawing, node.id, lambda _: group)
         contours = unbundle(Evaluator().own_outline(node))
         if isinstance(node, GroupNode | ClipNode | PartsNode | RegionNode) or len(contours) < 2:
             raise CommandError(f"{node.name} is one contour; there is nothing to unbundle.")
