@@ -51,14 +51,15 @@ def faults(outlines: list[Outline], tally: Tally) -> str:
     tally.repairs += bool(here.repairs) + bool(there.repairs)
     mine, other = _areas(here), _areas(there)
     extent = _extent(outlines) ** 2
+    allowed = _FINE + _rounding(outlines) * extent / max(mine[0], 1e-12 * extent)
     turned = max(abs(a - b) for a, b in zip(mine, other)) / max(mine[0], 1e-12 * extent)
     tally.worst = max(tally.worst, turned)
-    if turned > _FINE + _rounding(outlines) * extent / max(mine[0], 1e-12 * extent):
+    if turned > allowed:
         return f"turned, the areas are other by {turned:.1e}"
     joined = here.outline(here.covers.any(axis=1))
     traced = [joined.area, here.outline(here.covers.all(axis=1)).area]
     off = max(abs(a - b) for a, b in zip(mine, traced)) / max(mine[0], 1e-12 * extent)
-    if off > _FINE:
+    if off > allowed:
         return f"the outline's area is other than its regions' by {off:.1e}"
     gross = max(abs(a - b) for a, b in zip(mine, oracle.areas(outlines))) / extent
     if gross > _GROSS:
@@ -85,7 +86,7 @@ def _extent(outlines: list[Outline]) -> float:
 
 
 def _rounding(outlines: list[Outline]) -> float:
-    """What turning the input costs: far from the origin its points are rounded coarsely."""
+    """What turning, and an outline's own numbers, cost: far from the origin they are coarse."""
     reach = max(abs(value) for outline in outlines for value in outline.bounds)
     return 16 * float(np.finfo(float).eps) * reach / _extent(outlines)
 

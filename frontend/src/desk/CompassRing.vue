@@ -87,14 +87,14 @@ const ticks = computed(() => {
 .casing {
   fill: none;
   stroke: #fff;
-  stroke-opacity: 0.55;
+  stroke-opacity: 0.7;
   stroke-width: 3;
   pointer-events: none;
 }
 .ring {
   fill: none;
   stroke: var(--clay);
-  stroke-opacity: 0.4;
+  stroke-opacity: 0.55;
   pointer-events: none;
 }
 .dot {
@@ -120,9 +120,9 @@ const ticks = computed(() => {
 }
 text {
   fill: var(--clay);
-  stroke: #fff;
-  stroke-width: 3;
-  stroke-opacity: 0.7;
+  stroke: var(--card);
+  stroke-width: 6;
+  stroke-linejoin: round;
   paint-order: stroke;
   pointer-events: none;
 }
