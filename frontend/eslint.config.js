@@ -14,5 +14,6 @@ export default ts.config(
     languageOptions: { globals: globals.browser, parserOptions: { parser: ts.parser } },
     rules: { 'vue/multi-word-component-names': 'off' },
   },
+  { files: ['public/*.js'], languageOptions: { globals: globals.serviceworker } },
   prettier,
 );

@@ -2,9 +2,11 @@
 
 import math
 import re
+from io import BytesIO
 from pathlib import Path
 
 import pytest
+from PIL import Image
 from playwright.sync_api import Page, expect
 
 from tests.browser.conftest import Server
@@ -324,3 +326,13 @@ def test_common_habits_group_redo_and_tell_where_a_copy_lies(editor: Editor) -> 
     expect(editor.page.get_by_text("The copy lies on its source")).to_be_visible()
     editor.press("Shift+ArrowRight")
     expect(editor.page.get_by_text("The copy lies on its source")).to_be_hidden()
+
+
+def test_a_selected_line_keeps_its_colour_to_be_judged(editor: Editor) -> None:
+    editor.type_shape("1", (128, 128), radius=50)
+    editor.page.get_by_label("No fill").click()
+    editor.page.get_by_label("Line tide", exact=True).click()
+    editor.saved()
+    x, y = editor.at(128 + 50 * math.cos(1), 128 + 50 * math.sin(1))
+    screen = Image.open(BytesIO(editor.page.screenshot())).convert("RGB")
+    assert screen.getpixel((round(x), round(y))) == (0x1D, 0x6A, 0x83)

@@ -134,3 +134,17 @@ def test_a_double_click_goes_in_and_picks_what_lies_under_the_pointer(
     expect(editor.page.locator("[role=listitem] button.name[aria-pressed=true]")).to_have_text(
         ["Circle"]
     )
+
+
+def test_a_group_can_be_taken_as_any_outcome_or_apart(editor: Editor) -> None:
+    editor.type_shape("1", (100, 128), radius=50)
+    editor.type_shape("2", (150, 128), width=80, height=40)
+    editor.press("Control+a", "u")
+    strip = editor.page.get_by_role("toolbar", name="Action strip")
+    strip.get_by_role("button", name="Ungroup").click()
+    editor.saved()
+    assert editor.stack() == ["Box", "Circle"]
+    editor.press("Control+a", "u")
+    editor.tile("cut").click()
+    editor.saved()
+    expect(editor.row("Cut")).to_contain_text("live · 2")

@@ -187,6 +187,12 @@ def test_a_taken_outcome_becomes_what_its_tile_shows(first: Outcome, then: Outco
     assert [area for _, area in made] == pytest.approx([area for _, area in seen], abs=0.2)
 
 
+def test_what_a_group_holds_is_taken_as_an_outcome() -> None:
+    group = do(two_discs(), "group", ids=["disc", "well"], id="m", name="Group")
+    joined = do(two_discs(), "combine", ids=["disc", "well"], outcome="join", id="m", name="Join")
+    assert do(group, "set-outcome", id="m", outcome="join", name="Join") == joined
+
+
 def test_a_wrong_cut_is_flipped_and_flipped_back() -> None:
     cut = do(two_discs(), "combine", ids=["disc", "well"], outcome="cut", id="m", name="Cut")
     flipped = do(cut, "set-outcome", id="m", outcome="cut-other-way")

@@ -2935,7 +2935,7 @@ export interface components {
         };
         /**
          * SetOutcome
-         * @description Makes of what is live another outcome of the same shapes, which stays live.
+         * @description Makes of what is live, or of a group, another outcome of its shapes, which stays live.
          *
          *     They act as they lie in it, the lowest first, with the roles of the outcome; what a region
          *     build had picked is gone. ``name`` is the name that goes with it, if it is another.

@@ -1,17 +1,29 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 
-import type { Figure } from '@/api/types';
+import type { Figure, Line } from '@/api/types';
 import { ontoPlate } from '@/desk/gestures';
 import SizeGrips from '@/desk/SizeGrips.vue';
 import type { Point } from '@/stores/view';
 
-/** A shape's outline, and what is taken hold of to size it: of a line its two ends. */
-const props = defineProps<{ figure: Figure; zoom: number; held: boolean; line: boolean }>();
+/**
+ * A shape's outline, and what is taken hold of to size it: of a line its two ends. The line that
+ * a shape has is seen as it is, with the mark on both sides of it.
+ */
+const props = defineProps<{
+  figure: Figure;
+  ink: Line | null;
+  zoom: number;
+  held: boolean;
+  line: boolean;
+}>();
 const emit = defineEmits<{
   grab: [grip: Point, event: PointerEvent];
   grabEnd: [atStart: boolean, event: PointerEvent];
 }>();
+
+/** What the mark is wider by for the shape's own line, in pixels. */
+const width = computed(() => (props.ink ? props.ink.width * props.zoom + 1.2 : 0));
 
 const ends = computed(() => {
   const { box, matrix } = props.figure;
@@ -21,8 +33,15 @@ const ends = computed(() => {
 
 <template>
   <g>
-    <path class="casing" :d="figure.path" />
-    <path class="outline" :d="figure.path" />
+    <path class="casing" :d="figure.path" :stroke-width="3 + width" />
+    <path class="outline" :d="figure.path" :stroke-width="1.2 + width" />
+    <path
+      v-if="ink"
+      class="ink"
+      :d="figure.path"
+      :stroke="ink.colour"
+      :stroke-width="ink.width * zoom"
+    />
     <template v-if="held && line">
       <circle
         v-for="(end, i) in ends"
@@ -47,7 +66,8 @@ const ends = computed(() => {
 <style scoped>
 /* A hairline beside the edge: the paint and the line that it marks stay to be seen. */
 .casing,
-.outline {
+.outline,
+.ink {
   fill: none;
   vector-effect: non-scaling-stroke;
   pointer-events: none;
@@ -55,11 +75,9 @@ const ends = computed(() => {
 .casing {
   stroke: #fff;
   stroke-opacity: 0.8;
-  stroke-width: 3;
 }
 .outline {
   stroke: var(--clay);
-  stroke-width: 1.2;
 }
 .end {
   fill: #fff;

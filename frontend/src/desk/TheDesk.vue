@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, nextTick, ref, watch } from 'vue';
 
+import type { Line } from '@/api/types';
 import CompassRing from '@/desk/CompassRing.vue';
 import ContextMenu from '@/desk/ContextMenu.vue';
 import CrossingTicks from '@/desk/CrossingTicks.vue';
@@ -36,7 +37,7 @@ import { ASSET } from '@/shelf/placing';
 import { useClipboard } from '@/stores/clipboard';
 import { useCompare } from '@/stores/compare';
 import { useDrawing } from '@/stores/drawing';
-import { HOLDING, useSelection } from '@/stores/selection';
+import { HOLDING, paintOf, useSelection } from '@/stores/selection';
 import { useShelf } from '@/stores/shelf';
 import { useSnaps } from '@/stores/snaps';
 import type { Point } from '@/stores/view';
@@ -149,6 +150,12 @@ function grab(
     (from) => resizeGesture(hands, figure, grip, from, sized),
     () => undefined,
   );
+}
+
+/** The line that a selected shape is seen to have; underlays and what is hidden have none. */
+function inkOf(key: string): Line | null {
+  const row = selection.rowById.get(key);
+  return row && !row.dimmed && !row.inside ? (paintOf(row.node).line ?? null) : null;
 }
 
 /** The box round several selected shapes that can be sized together. */
@@ -359,6 +366,7 @@ const { ghost } = asset;
             v-for="figure in selection.figures"
             :key="figure.id"
             :figure="figure"
+            :ink="inkOf(figure.id)"
             :zoom="view.zoom"
             :held="quiet && only?.node.id === figure.id"
             :line="only?.node.kind === 'line'"

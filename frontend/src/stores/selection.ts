@@ -47,8 +47,9 @@ export function childrenOf(node: Node): { node: Node; role: Role | null }[] {
 export const HOLDING = ['group', 'compound', 'regions', 'clip', 'parts'];
 export const LIVE_KINDS = ['compound', 'regions', 'clip', 'parts'];
 
-/** Those that are an outcome, and can be taken as another. */
-const RETAKEN = ['compound', 'regions', 'parts'];
+/** What is made of shapes that can be taken as another outcome, if they are not very many. */
+const RETAKEN = ['compound', 'regions', 'parts', 'group'];
+const MOST_RETAKEN = 40;
 
 /** The outcome that a live thing is, if it is any: of a compound by what its members do. */
 export function outcomeOf(node: Node): string | null {
@@ -178,8 +179,9 @@ export const useSelection = defineStore('selection', () => {
   /** What outcomes are made of: shapes side by side, or those that one live thing is made of. */
   const operands = computed(() => {
     const node = only.value?.node;
-    const again = node && RETAKEN.includes(node.kind) && childrenOf(node).length > 1;
-    return again && !only.value?.held ? [node.id] : combinable.value;
+    const count = node && RETAKEN.includes(node.kind) ? childrenOf(node).length : 0;
+    const again = node && count > 1 && count <= MOST_RETAKEN && !only.value?.held;
+    return again ? [node.id] : combinable.value;
   });
 
   /** What was made of which shapes: these are selected again where it is undone. */

@@ -92,7 +92,9 @@ async function take(outcome: Outcome): Promise<void> {
 
 /** Takes a live thing as another outcome; a name that told the old one tells the new one. */
 function retaken(node: Node, outcome: Outcome) {
-  const told = Object.values(OUTCOME_WORDS).some(({ result }) => result === node.name);
+  const told =
+    node.name === 'Group' ||
+    Object.values(OUTCOME_WORDS).some(({ result }) => result === node.name);
   const name = told ? OUTCOME_WORDS[outcome].result : node.name;
   return { kind: 'set-outcome', id: node.id, outcome, name };
 }

@@ -107,6 +107,17 @@ async function lift(contour: number): Promise<void> {
     <circle cx="49" cy="29" r="4.5" class="dot" />
   </StripTile>
   <StripTile
+    v-if="node.kind === 'group'"
+    word="Ungroup"
+    how="Shift+U"
+    title="Its shapes by themselves again (Shift+U)"
+    @click="actions.ungroup!.run()"
+  >
+    <circle cx="17" cy="20" r="8" />
+    <circle cx="45" cy="20" r="8" />
+    <circle cx="31" cy="42" r="8" />
+  </StripTile>
+  <StripTile
     v-if="isLive && figure?.node_count"
     word="Settle"
     how="Shift+S"

@@ -3,13 +3,14 @@
 from typing import Literal
 
 from dotstack.core.combine import LiveOutcome, Outcome, PartedOutcome
-from dotstack.core.drawing.commands.combining import roles_in
+from dotstack.core.drawing.commands.combining import MAX_COMBINED, roles_in
 from dotstack.core.drawing.commands.command import Command
 from dotstack.core.drawing.commands.regions import picks_of_all
 from dotstack.core.drawing.evaluate import Evaluator
 from dotstack.core.drawing.nodes import (
     CompoundNode,
     Drawing,
+    GroupNode,
     Id,
     Member,
     Name,
@@ -21,13 +22,14 @@ from dotstack.core.drawing.nodes import (
 from dotstack.core.drawing.operands import paint_of
 from dotstack.core.drawing.places import place_of, replaced
 from dotstack.core.drawing.tree import children
-from dotstack.core.errors import CommandError
+from dotstack.core.errors import CommandError, LimitError
 
-LiveNode = CompoundNode | PartsNode | RegionNode
+# What is made of shapes that could be taken together otherwise; of a group they never were.
+MadeOfShapes = CompoundNode | GroupNode | PartsNode | RegionNode
 
 
 class SetOutcome(Command):
-    """Makes of what is live another outcome of the same shapes, which stays live.
+    """Makes of what is live, or of a group, another outcome of its shapes, which stays live.
 
     They act as they lie in it, the lowest first, with the roles of the outcome; what a region
     build had picked is gone. ``name`` is the name that goes with it, if it is another.
@@ -68,8 +70,13 @@ class SetOutcome(Command):
 
 
 def made_of(node: Node) -> tuple[Node, ...]:
-    """The shapes that a live outcome is made of, the lowest first; raises CommandError."""
-    shapes = children(node) if isinstance(node, LiveNode) else ()
+    """The shapes that an outcome or a group is made of, the lowest first.
+
+    Raises CommandError where they are less than two, LimitError where they are too many.
+    """
+    shapes = children(node) if isinstance(node, MadeOfShapes) else ()
     if len(shapes) < 2:
         raise CommandError(f"{node.name} is made of no two shapes that could be taken otherwise.")
+    if len(shapes) > MAX_COMBINED:
+        raise LimitError("shapes combined at once", len(shapes), MAX_COMBINED)
     return shapes
