@@ -14,7 +14,11 @@ createApp(App).use(createPinia()).use(router).use(vuetify).mount('#app');
 // The page stays at hand in the browser while the server is away.
 if (import.meta.env.PROD)
   void navigator.serviceWorker?.register('/offline.js').then(async () => {
-    await navigator.serviceWorker.ready;
+    // Before it controls this page nothing that is fetched goes through it.
+    if (!navigator.serviceWorker.controller)
+      await new Promise((done) => {
+        navigator.serviceWorker.addEventListener('controllerchange', done, { once: true });
+      });
     const parts = performance
       .getEntriesByType('resource')
       .map(({ name }) => new URL(name).pathname);

@@ -190,13 +190,18 @@ class Editor:
         self.page.evaluate("navigator.clipboard.writeText('')")
         with self.page.expect_response("**/copy-out"):
             self.press("Control+c")
-        # Nothing waits for a promise to come true but a loop that does.
+        self.comes_true("(await navigator.clipboard.readText()).includes('<svg')")
+
+    def comes_true(self, promised: str) -> None:
+        """Waits for what a script awaits to be true, for ten seconds at most."""
         self.page.evaluate(
-            """async () => {
-                const clip = navigator.clipboard;
-                while (!(await clip.readText()).includes('<svg'))
-                    await new Promise((done) => setTimeout(done, 10));
-            }"""
+            f"""async () => {{
+                for (let tries = 0; tries < 500; tries += 1) {{
+                    if ({promised}) return;
+                    await new Promise((done) => setTimeout(done, 20));
+                }}
+                throw new Error('It did not come true.');
+            }}"""
         )
 
     def selected(self) -> list[str]:

@@ -4,7 +4,7 @@ from pathlib import Path
 from typing import Any
 
 import pytest
-from playwright.sync_api import Browser, Page, expect
+from playwright.sync_api import Browser, Page, Route, expect
 
 from tests.broken import broken_drawing
 from tests.browser.conftest import Server
@@ -139,11 +139,7 @@ def test_a_reload_while_the_server_is_away_finds_the_page_and_what_waits(
     editor = Editor(page, server).open()
     editor.add_plate("Buoy")
     editor.type_shape("1", (100, 100), radius=30)
-    page.evaluate(
-        """async () => {
-            while (!(await caches.match('/'))) await new Promise((done) => setTimeout(done, 20));
-        }"""
-    )
+    editor.comes_true("await caches.match('/')")
     page.reload()
     editor.pick("Circle")
     server.stop()
@@ -167,3 +163,29 @@ def test_a_reload_while_the_server_is_away_finds_the_page_and_what_waits(
     editor.press("Control+z")
     expect(page.get_by_role("button", name="Undo Change")).to_be_visible()
     context.close()
+
+
+def test_a_step_at_which_the_server_fails_is_told_and_stands_in_no_way(
+    editor: Editor, page: Page
+) -> None:
+    failing: list[Route] = []
+
+    def fail(route: Route) -> None:
+        failing.append(route)
+        if "44" in (route.request.post_data or ""):
+            route.fulfill(status=500, json={"title": "Failed", "status": 500, "detail": "Broken."})
+        else:
+            route.continue_()
+
+    page.route("**/commands", fail)
+    editor.pick("Circle")
+    for label, value in (("radius", 44), ("x", 120)):
+        editor.fact(label).fill(str(value))
+        editor.fact(label).press("Enter")
+    expect(page.get_by_text("The server fails at this step")).to_be_visible()
+    editor.saved()
+    expect(editor.fact("radius")).to_have_value("30")
+    expect(editor.fact("x")).to_have_value("120")
+    page.reload()
+    editor.pick("Circle")
+    assert editor.facts("x", "radius") == [120, 30]

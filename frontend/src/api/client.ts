@@ -13,7 +13,15 @@ export class RefusedError extends Error {
 }
 
 /** The server could not be reached, or did not understand itself; trying again may help. */
-export class UnreachableError extends Error {}
+export class UnreachableError extends Error {
+  constructor(
+    message: string,
+    /** Whether it answered that it failed. */
+    readonly failed = false,
+  ) {
+    super(message);
+  }
+}
 
 interface Answer {
   data?: unknown;
@@ -36,7 +44,7 @@ export async function answered<T>(pending: Promise<Answer>): Promise<T> {
   if (answer.response.ok) return answer.data as T;
   const problem = answer.error as Problem | undefined;
   if (problem?.detail && answer.response.status < 500) throw new RefusedError(problem);
-  throw new UnreachableError(problem?.detail ?? 'Dot Stack did not answer.');
+  throw new UnreachableError(problem?.detail ?? 'Dot Stack did not answer.', true);
 }
 
 export default client;

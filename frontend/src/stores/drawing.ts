@@ -20,6 +20,8 @@ import { shared } from '@/stores/sharing';
 import type { Point } from '@/stores/view';
 
 const RETRY_MS = 1000;
+/** So often a step is sent at which the server fails: it must not stand in the way of others. */
+const TRIES = 3;
 
 export type SaveState = 'saved' | 'saving' | 'offline';
 
@@ -124,11 +126,16 @@ export const useDrawing = defineStore('drawing', () => {
 
   /** Sends until there is an answer; the server may be away for a while. */
   async function persistently<T>(send: () => Promise<T>): Promise<T> {
-    for (;;) {
+    for (let failed = 0; ;) {
       try {
         return await send();
       } catch (error) {
         if (!(error instanceof UnreachableError)) throw error;
+        failed += error.failed ? 1 : 0;
+        if (failed === TRIES) {
+          const detail = `The server fails at this step, which is left out: ${error.message}`;
+          throw new RefusedError({ title: 'Left out', status: 500, detail });
+        }
         saveState.value = 'offline';
         await new Promise((done) => setTimeout(done, RETRY_MS));
       }
@@ -147,7 +154,7 @@ export const useDrawing = defineStore('drawing', () => {
         preview.value = null;
         if (!(error instanceof RefusedError)) throw error;
         notices.say(error.message);
-        if (error.problem.current) await open(id.value);
+        if (error.problem.current) take(await fetched(id.value));
         refusals.value += 1;
         return false;
       } finally {
