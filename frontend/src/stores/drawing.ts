@@ -144,8 +144,9 @@ export const useDrawing = defineStore('drawing', () => {
 
   function enqueue(send: () => Promise<DrawingState | null>): Promise<boolean> {
     pending.value += 1;
+    // At once, also where it waits behind others: nothing else is *saved*.
+    if (saveState.value === 'saved') saveState.value = 'saving';
     const turn = queue.then(async () => {
-      saveState.value = saveState.value === 'offline' ? 'offline' : 'saving';
       try {
         const state = await persistently(send);
         if (state) take(state);
@@ -159,7 +160,7 @@ export const useDrawing = defineStore('drawing', () => {
         return false;
       } finally {
         pending.value -= 1;
-        saveState.value = 'saved';
+        saveState.value = pending.value ? 'saving' : 'saved';
       }
     });
     queue = turn.catch(() => undefined);
@@ -180,8 +181,9 @@ export const useDrawing = defineStore('drawing', () => {
       const newest = await answered<{ revision: number }>(
         client.GET('/api/drawings/{drawing_id}/revision', { params: path() }),
       ).catch(() => null);
-      if (newest && newest.revision !== revision.value)
-        await fetched(id.value).then(take, () => undefined);
+      if (!newest || newest.revision === revision.value) return;
+      const state = await fetched(id.value).catch(() => null);
+      if (state && !preview.value) take(state);
     });
   }
 
