@@ -84,6 +84,8 @@ function apart(name: string): string {
 
 async function create(name: string, side: number): Promise<void> {
   await act(async () => {
+    // Who is quick asks before the list has come.
+    if (!cards.value) await load();
     const body = { name: apart(name), width: side, height: side };
     const made = await answered<DrawingState>(client.POST('/api/drawings', { body }));
     await router.push(`/drawing/${made.id}`);
