@@ -92,7 +92,7 @@ def test_a_drawing_that_is_changed_in_two_tabs_loses_no_step_of_either(
     second = Editor(other, editor.server)
     second.type_shape("2", (150, 150), width=20, height=20)
     # What is done in one tab appears in the other by itself.
-    expect(editor.row("Box")).to_be_visible()
+    expect(editor.row("Box")).to_be_visible(timeout=20_000)
     # Held back, one of them works on what the other has changed already.
     page.route("**/revision", lambda route: route.abort())
     second.pick("Box")
@@ -146,9 +146,9 @@ def test_a_reload_while_the_server_is_away_finds_the_page_and_what_waits(
     for label, value in (("radius", 44), ("x", 120)):
         editor.fact(label).fill(str(value))
         editor.fact(label).press("Enter")
-    expect(page.get_by_text("trying again · 2 steps wait")).to_be_visible()
+    expect(page.get_by_text("trying again · 2 steps wait")).to_be_visible(timeout=20_000)
     page.reload()
-    expect(page.get_by_text("2 steps wait here until it is back")).to_be_visible()
+    expect(page.get_by_text("2 steps wait here until it is back")).to_be_visible(timeout=20_000)
     server.start()
     expect(page.get_by_test_id("desk").locator("svg")).to_be_visible()
     editor.saved()
@@ -182,7 +182,7 @@ def test_a_step_at_which_the_server_fails_is_told_and_stands_in_no_way(
     for label, value in (("radius", 44), ("x", 120)):
         editor.fact(label).fill(str(value))
         editor.fact(label).press("Enter")
-    expect(page.get_by_text("The server fails at this step")).to_be_visible()
+    expect(page.get_by_text("The server fails at this step")).to_be_visible(timeout=20_000)
     editor.saved()
     expect(editor.fact("radius")).to_have_value("30")
     expect(editor.fact("x")).to_have_value("120")
