@@ -275,6 +275,7 @@ def test_an_empty_shelf_is_begun_in_the_dialog_and_home_finds_what_is_on_it(
     editor.press("*")
     dialog = page.get_by_role("dialog")
     expect(dialog).to_contain_text("The shelf is empty")
+    expect(dialog.get_by_label("Name")).to_be_focused()
     dialog.get_by_label("Name").fill("Net float")
     dialog.get_by_label("Collection").fill("Harbour set")
     dialog.get_by_label("Section").fill("Parts")
