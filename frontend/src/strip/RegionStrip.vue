@@ -148,7 +148,7 @@ const counts = computed(() => {
   display: grid;
   gap: 8px;
   align-content: center;
-  margin-left: 12px;
+  margin-left: 4px;
 }
 .choice {
   display: flex;
@@ -163,7 +163,7 @@ const counts = computed(() => {
   position: sticky;
   right: -14px;
   flex: none;
-  padding-inline: 10px;
+  padding-inline: 4px 10px;
   background: var(--card);
   display: grid;
   gap: 9px;
