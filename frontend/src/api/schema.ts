@@ -2435,7 +2435,7 @@ export interface components {
              */
             kind: "combine";
             /** Outcome */
-            outcome: ("join" | "cut" | "cut-other-way" | "overlap" | "alternate") | ("gap" | "slice") | "bundle";
+            outcome: ("join" | "cut" | "cut-other-way" | "overlap" | "alternate") | "bundle" | ("gap" | "slice");
         };
         /**
          * CopyPaint
@@ -2949,7 +2949,7 @@ export interface components {
             /** Id */
             id: string;
             /** Outcome */
-            outcome: ("join" | "cut" | "cut-other-way" | "overlap" | "alternate") | ("gap" | "slice") | ("split" | "bundle");
+            outcome: ("join" | "cut" | "cut-other-way" | "overlap" | "alternate") | "bundle" | ("gap" | "slice") | "split";
             /**
              * Name
              * @default null

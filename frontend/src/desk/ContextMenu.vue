@@ -46,14 +46,25 @@ const groups = computed(() =>
 );
 const further = computed(() =>
   open.value
-    ? Object.entries(FURTHER)
-        .map(([word, names]) => ({ word, items: able(names) }))
-        .filter(({ items }) => items.length)
+    ? [
+        ...Object.entries(FURTHER).map(([word, names]) => ({ word, items: able(names) })),
+        { word: 'Move to plate', items: plates() },
+      ].filter(({ items }) => items.length)
     : [],
 );
-const plates = computed(() =>
-  selection.ids.length ? drawing.plates.filter((plate) => plate !== selection.plate) : [],
-);
+
+/** The other plates, to which what is selected can be moved. */
+function plates(): { name: string; action: Action }[] {
+  const others = drawing.plates.filter((plate) => plate !== selection.plate);
+  return (selection.ids.length ? others : []).map((plate) => ({
+    name: plate,
+    action: {
+      word: drawing.heads[plate]!.name,
+      can: () => true,
+      run: () => clipboard.moveTo(plate).then(() => (selection.plate = plate)),
+    },
+  }));
+}
 
 async function paste(): Promise<void> {
   const text = await navigator.clipboard.readText().catch(() => null);
@@ -82,7 +93,7 @@ async function paste(): Promise<void> {
       <v-list-item v-for="{ word, items } in further" :key="word" data-further>
         {{ word }}
         <template #append>›</template>
-        <v-menu activator="parent" submenu open-on-hover class="menus">
+        <v-menu activator="parent" submenu open-on-hover class="menus" max-height="400">
           <v-list density="compact" class="menu" :aria-label="word">
             <v-list-item
               v-for="{ name, action } in items"
@@ -94,23 +105,6 @@ async function paste(): Promise<void> {
               <template #append>
                 <kbd>{{ action.key }}</kbd>
               </template>
-            </v-list-item>
-          </v-list>
-        </v-menu>
-      </v-list-item>
-      <v-list-item v-if="plates.length" data-further>
-        Move to plate
-        <template #append>›</template>
-        <v-menu activator="parent" submenu open-on-hover class="menus" max-height="400">
-          <v-list density="compact" class="menu" aria-label="Move to plate">
-            <v-list-item
-              v-for="plate in plates"
-              :key="plate"
-              @click="
-                ((open = false), clipboard.moveTo(plate).then(() => (selection.plate = plate)))
-              "
-            >
-              {{ drawing.heads[plate]?.name }}
             </v-list-item>
           </v-list>
         </v-menu>

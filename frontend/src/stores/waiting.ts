@@ -19,9 +19,10 @@ function keep(drawing: string, steps: Waiting[]): void {
   else localStorage.removeItem(place(drawing));
 }
 
+/** A step waits, in its place if it does already. */
 export function wait(drawing: string, step: Waiting): void {
-  const others = waitingFor(drawing).filter(({ key }) => key !== step.key);
-  keep(drawing, [...others, step]);
+  const steps = waitingFor(drawing);
+  if (!steps.some(({ key }) => key === step.key)) keep(drawing, [...steps, step]);
 }
 
 /** The step was done, or refused: it waits no longer. */

@@ -1,6 +1,7 @@
 """Commands that take an outcome, and that settle what is live."""
 
-from typing import Annotated, Literal
+from collections.abc import Sequence
+from typing import Annotated, Literal, TypeAlias
 
 from pydantic import Field
 
@@ -56,6 +57,9 @@ MAX_PIECES = 2000
 MAX_COMBINED = 500
 
 PaintChoice = Literal["lowest", "topmost", "first"]
+# Those that stay live as one outline.
+OneOutline: TypeAlias = LiveOutcome | Literal[Outcome.BUNDLE]
+_PAINT = ("fill", "gradient", "line", "opacity")
 
 
 class _Combining(Command):
@@ -93,7 +97,7 @@ class Combine(_Combining):
     """
 
     kind: Literal["combine"] = "combine"
-    outcome: LiveOutcome | PartedOutcome | Literal[Outcome.BUNDLE]
+    outcome: OneOutline | PartedOutcome
 
     @property
     def label(self) -> str:
@@ -108,28 +112,14 @@ class Combine(_Combining):
         return self._taken(drawing, chosen, whole)
 
     def _whole(self, chosen: list[Node]) -> Node:
-        if self.outcome in (Outcome.GAP, Outcome.SLICE):
-            *nodes, cutter = chosen
-            return PartsNode(
-                id=self.id,
-                name=self.name,
-                outcome=self.outcome,
-                cutter=cutter,
-                nodes=tuple(nodes),
-            )
-        order = roles_in(self.outcome, len(chosen))
-        place = self._painted(chosen)
-        painted = paint_of(chosen[order[0][0] if place is None else place])
-        return CompoundNode(
-            id=self.id,
-            name=self.name,
-            fill=painted.fill,
-            gradient=painted.gradient,
-            line=painted.line,
-            opacity=painted.opacity,
-            members=tuple(Member(role=role, node=chosen[at]) for at, role in order),
-            bundled=self.outcome is Outcome.BUNDLE,
-        )
+        common: dict[str, object] = {"id": self.id, "name": self.name}
+        if self.outcome is not Outcome.GAP and self.outcome is not Outcome.SLICE:
+            place = self._painted(chosen)
+            if place is None:
+                place = roles_in(self.outcome, len(chosen))[0][0]
+            paint = paint_of(chosen[place])
+            common |= {name: getattr(paint, name) for name in _PAINT}
+        return live(self.outcome, chosen, common)
 
 
 class TakeOutcome(_Combining):
@@ -176,9 +166,20 @@ class TakeOutcome(_Combining):
         return self._taken(drawing, chosen, whole)
 
 
-def roles_in(outcome: LiveOutcome | Literal[Outcome.BUNDLE], count: int) -> list[tuple[int, Role]]:
+def roles_in(outcome: OneOutline, count: int) -> list[tuple[int, Role]]:
     """As ``members``; those of a bundle have the roles of what comes nearest to it."""
     return members(Outcome.ALTERNATE if outcome is Outcome.BUNDLE else outcome, count)
+
+
+def live(
+    outcome: OneOutline | PartedOutcome, shapes: Sequence[Node], common: dict[str, object]
+) -> CompoundNode | PartsNode:
+    """What stays live of an outcome of shapes, the lowest first, with the fields in common."""
+    if outcome is Outcome.GAP or outcome is Outcome.SLICE:
+        *nodes, cutter = shapes
+        return PartsNode(**common, outcome=outcome, cutter=cutter, nodes=tuple(nodes))
+    roles = tuple(Member(role=role, node=shapes[at]) for at, role in roles_in(outcome, len(shapes)))
+    return CompoundNode(**common, members=roles, bundled=outcome is Outcome.BUNDLE)
 
 
 def taken(

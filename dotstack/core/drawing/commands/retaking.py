@@ -2,8 +2,8 @@
 
 from typing import Literal
 
-from dotstack.core.combine import LiveOutcome, Outcome, PartedOutcome
-from dotstack.core.drawing.commands.combining import MAX_COMBINED, roles_in
+from dotstack.core.combine import Outcome, PartedOutcome
+from dotstack.core.drawing.commands.combining import MAX_COMBINED, OneOutline, live, roles_in
 from dotstack.core.drawing.commands.command import Command
 from dotstack.core.drawing.commands.regions import picks_of_all
 from dotstack.core.drawing.evaluate import Evaluator
@@ -12,7 +12,6 @@ from dotstack.core.drawing.nodes import (
     Drawing,
     GroupNode,
     Id,
-    Member,
     Name,
     Node,
     NodeBase,
@@ -37,7 +36,7 @@ class SetOutcome(Command):
 
     kind: Literal["set-outcome"] = "set-outcome"
     id: Id
-    outcome: LiveOutcome | PartedOutcome | Literal[Outcome.SPLIT, Outcome.BUNDLE]
+    outcome: OneOutline | PartedOutcome | Literal[Outcome.SPLIT]
     name: Name | None = None
 
     @property
@@ -55,18 +54,16 @@ class SetOutcome(Command):
     def _other(self, node: Node, shapes: tuple[Node, ...], evaluator: Evaluator) -> Node:
         common = {name: getattr(node, name) for name in NodeBase.model_fields}
         common["name"] = self.name or node.name
-        if self.outcome in (Outcome.GAP, Outcome.SLICE):
-            return PartsNode(**common, outcome=self.outcome, cutter=shapes[-1], nodes=shapes[:-1])
         if self.outcome is Outcome.SPLIT:
             active = [shape for shape in shapes if shape.is_active]
             picks = picks_of_all(active, evaluator)
             return RegionNode(**common, members=shapes, picks=picks)
-        order = roles_in(self.outcome, len(shapes))
-        if not isinstance(node, CompoundNode):
-            lowest = paint_of(shapes[order[0][0]])
+        if isinstance(node, CompoundNode):
+            return live(self.outcome, shapes, common)
+        if self.outcome is not Outcome.GAP and self.outcome is not Outcome.SLICE:
+            lowest = paint_of(shapes[roles_in(self.outcome, len(shapes))[0][0]])
             common |= {name: getattr(lowest, name) for name in ("fill", "gradient", "line")}
-        roles = tuple(Member(role=role, node=shapes[at]) for at, role in order)
-        return CompoundNode(**common, members=roles, bundled=self.outcome is Outcome.BUNDLE)
+        return live(self.outcome, shapes, common)
 
 
 def made_of(node: Node) -> tuple[Node, ...]:
