@@ -8,7 +8,7 @@ from dotstack.core.combine import Outcome
 from dotstack.core.drawing import AnyCommand, Entries
 from dotstack.core.drawing.commands.combining import PaintChoice
 from dotstack.core.drawing.exporting import AnyExport
-from dotstack.core.drawing.nodes import Colour, Coordinate, Id, Length, Line, Name, Node
+from dotstack.core.drawing.nodes import AnyId, Colour, Coordinate, Id, Length, Line, Name, Node
 from dotstack.core.drawing.scene import Box, Figure, Piece
 from dotstack.core.drawing.tiles import TileResult
 
@@ -168,7 +168,7 @@ class Selection(Based):
     paint: PaintChoice | None = None
     as_lines: bool = False
     which: list[Outcome] = Field(default_factory=lambda: list(Outcome), min_length=1)
-    ids: Annotated[list[Id], Field(min_length=1, max_length=5000)]
+    ids: Annotated[list[AnyId], Field(min_length=1, max_length=5000)]
 
 
 class PlateAt(Based):
@@ -180,7 +180,7 @@ class PlateAt(Based):
 class Pair(Based):
     """Two shapes of one plate."""
 
-    ids: tuple[Id, Id]
+    ids: tuple[AnyId, AnyId]
 
 
 class Measured(BaseModel):
@@ -196,7 +196,7 @@ class Measured(BaseModel):
 class Shapes(Based):
     """Chosen shapes, for their picture."""
 
-    ids: Annotated[list[Id], Field(min_length=1, max_length=5000)]
+    ids: Annotated[list[AnyId], Field(min_length=1, max_length=5000)]
 
 
 class ShapeAt(Based):
@@ -247,7 +247,7 @@ class ShapesSubject(Body):
 
     kind: Literal["shapes"]
     drawing: Id
-    ids: Annotated[list[Id], Field(min_length=1, max_length=5000)]
+    ids: Annotated[list[AnyId], Field(min_length=1, max_length=5000)]
 
 
 class AssetSubject(Body):

@@ -5,12 +5,13 @@ from typing import Annotated, Literal, Self, TypeAlias
 from pydantic import BaseModel, Field, model_validator
 
 from dotstack.core.drawing.kit import Tag
-from dotstack.core.drawing.nodes import Id, Name
+from dotstack.core.drawing.nodes import AnyId, Id, Name
 from dotstack.core.drawing.scene import Box, Piece
 from dotstack.web.models import Based, Body, Key
 
 Tags = Annotated[list[Tag], Field(max_length=40)]
 Ids = Annotated[list[Id], Field(min_length=1, max_length=5000)]
+ShapeIds = Annotated[list[AnyId], Field(min_length=1, max_length=5000)]
 
 
 class PutOnShelf(Body):
@@ -20,7 +21,7 @@ class PutOnShelf(Body):
     """
 
     drawing: Id
-    ids: Ids | None = None
+    ids: ShapeIds | None = None
     plate: Id | None = None
     section: Id
     name: Name | None = None
@@ -37,7 +38,7 @@ class UpdateAsset(Body):
     """The shapes of a drawing that an asset is to be made of from now on."""
 
     drawing: Id
-    ids: Ids
+    ids: ShapeIds
 
 
 class AssetPath(BaseModel):

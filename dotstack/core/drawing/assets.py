@@ -3,10 +3,20 @@
 from collections.abc import Callable, Iterator, Mapping, Sequence
 from dataclasses import dataclass
 
+from dotstack.core.drawing.commands.holding import with_pieces
+from dotstack.core.drawing.commands.settling import as_path
 from dotstack.core.drawing.copies import with_new_ids
 from dotstack.core.drawing.evaluate import Evaluator
 from dotstack.core.drawing.frame import Frame, frame_of, revised, scaled, scaled_radii
-from dotstack.core.drawing.nodes import Drawing, GroupNode, Node, Origin, Placement, Plate
+from dotstack.core.drawing.nodes import (
+    Drawing,
+    GroupNode,
+    Node,
+    Origin,
+    PieceNode,
+    Placement,
+    Plate,
+)
 from dotstack.core.drawing.places import place_of, places_of, topmost_first
 from dotstack.core.drawing.tree import walk, without_underlays
 from dotstack.core.errors import CommandError
@@ -24,29 +34,39 @@ class Mark:
 
 def kept(drawing: Drawing, ids: Sequence[str], evaluator: Evaluator) -> list[Node]:
     """Shapes as they stand on their plate, each moved to the origin, the topmost first."""
-    return [_at_origin(node, affine, evaluator) for node, affine in _chosen(drawing, ids)]
+    return [
+        _at_origin(node, affine, evaluator) for node, affine in _chosen(drawing, ids, evaluator)
+    ]
 
 
 def kept_as_one(drawing: Drawing, ids: Sequence[str], evaluator: Evaluator) -> Node:
     """Shapes as they stand to each other, as one group at the origin; one shape is itself."""
-    chosen = _chosen(drawing, ids)[::-1]
+    chosen = _chosen(drawing, ids, evaluator)[::-1]
     if len(chosen) == 1:
         return _at_origin(*chosen[0], evaluator)
     nodes = tuple(_standing(node, affine) for node, affine in chosen)
     return _at_origin(GroupNode(id="group", name="Mark", nodes=nodes), Affine(), evaluator)
 
 
-def _chosen(drawing: Drawing, ids: Sequence[str]) -> list[tuple[Node, Affine]]:
+def _chosen(
+    drawing: Drawing, ids: Sequence[str], evaluator: Evaluator
+) -> list[tuple[Node, Affine]]:
     """Chosen shapes and where they stand, the topmost first, without underlays."""
+    drawing = with_pieces(drawing, ids, evaluator)
     places = places_of(drawing, topmost_first(drawing, set(ids)))
     chosen = [
-        (node, place.affine)
-        for place in places
+        (_plain(node, number), place.affine)
+        for number, place in enumerate(places)
         if (node := without_underlays(place.node)) is not None
     ]
     if not chosen:
         raise CommandError("An underlay is no mark; put shapes on the shelf.")
     return chosen
+
+
+def _plain(node: Node, number: int) -> Node:
+    """A piece as a path: away from its whole it is one."""
+    return as_path(node, node.outline, f"piece-{number}") if isinstance(node, PieceNode) else node
 
 
 def kept_plate(plate: Plate) -> tuple[str, ...]:

@@ -3,7 +3,13 @@
 from collections.abc import Callable
 
 from dotstack.core.drawing.frame import revised
-from dotstack.core.drawing.nodes import CompoundNode, Node, PickedRegion, RegionNode
+from dotstack.core.drawing.nodes import (
+    CompoundNode,
+    Node,
+    PartsNode,
+    PickedRegion,
+    RegionNode,
+)
 from dotstack.core.drawing.tree import children, with_children
 
 
@@ -14,11 +20,13 @@ def with_new_ids(node: Node, new_id: Callable[[], str]) -> Node:
         return fresh
     inner = with_children(fresh, lambda child: (with_new_ids(child, new_id),))
     assert inner is not None, "no child is taken away"
-    return _with_covers(node, inner) if isinstance(inner, RegionNode | CompoundNode) else inner
+    if isinstance(inner, RegionNode | CompoundNode | PartsNode):
+        return _with_covers(node, inner)
+    return inner
 
 
-def _with_covers(node: Node, fresh: RegionNode | CompoundNode) -> Node:
-    """The copy of what picks regions by its members, with the picks naming its own."""
+def _with_covers(node: Node, fresh: RegionNode | CompoundNode | PartsNode) -> Node:
+    """The copy of what knows regions and pieces by its members, naming its own."""
     pairs = zip(children(node), children(fresh), strict=True)
     new_id = {old.id: new.id for old, new in pairs}
 
@@ -38,7 +46,18 @@ def _with_covers(node: Node, fresh: RegionNode | CompoundNode) -> Node:
 
     if isinstance(fresh, CompoundNode):
         return fresh.model_copy(update={"filled": renamed(fresh.filled)}) if fresh.filled else fresh
-    picks = tuple(
-        pick.model_copy(update={"regions": renamed(pick.regions)}) for pick in fresh.picks
-    )
-    return fresh.model_copy(update={"picks": picks})
+    picks: tuple[object, ...]
+    if isinstance(fresh, PartsNode):
+        picks = renamed(fresh.picks)
+    else:
+        picks = tuple(
+            pick.model_copy(update={"regions": renamed(pick.regions)}) for pick in fresh.picks
+        )
+
+    def key_of(key: str) -> str:
+        member, *serial = key.removeprefix("of-").split(".")
+        return ".".join([f"of-{new_id[member]}", *serial]) if member in new_id else key
+
+    held = tuple(each.model_copy(update={"piece": key_of(each.piece)}) for each in fresh.held)
+    order = tuple(map(key_of, fresh.order))
+    return fresh.model_copy(update={"picks": picks, "held": held, "order": order})

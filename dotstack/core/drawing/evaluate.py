@@ -30,6 +30,7 @@ from dotstack.core.drawing.nodes import (
     Node,
     PartsNode,
     PathNode,
+    PieceNode,
     PolygonNode,
     RectangleNode,
     RegionNode,
@@ -38,6 +39,7 @@ from dotstack.core.drawing.nodes import (
 )
 from dotstack.core.drawing.operands import paints_of
 from dotstack.core.drawing.picking import picked, picks_of
+from dotstack.core.drawing.pieces import as_held, pieces_of_build, pieces_of_parts
 from dotstack.core.drawing.tree import children
 from dotstack.core.errors import CoreError
 from dotstack.core.geometry import Affine, Outline, bundle, open_part
@@ -46,6 +48,8 @@ _MEMORY = 6000
 _ARRANGEMENTS = 64
 _CHOSEN = 4
 _PRIMITIVES = 2000
+# What pieces take of their whole where they have no paint of their own.
+_PAINT = ("fill", "gradient", "line", "opacity")
 
 # What evaluation may raise: what the core refuses, and what numbers do at their limits.
 FAULTS = (CoreError, ValueError, ArithmeticError)
@@ -87,6 +91,7 @@ class Evaluator:
         self._seen: _Memory[Outline] = _Memory()
         self._builds: _Memory[Build] = _Memory()
         self._parts: _Memory[tuple[Part, ...]] = _Memory()
+        self._pieces: _Memory[tuple[Node, ...]] = _Memory()
         self._things: _Memory[dict[Affine, object]] = _Memory()
         self._chosen: deque[Arrangement] = deque(maxlen=_CHOSEN)
         self._arranged: OrderedDict[str, Arrangement] = OrderedDict()
@@ -110,31 +115,33 @@ class Evaluator:
             case GroupNode():
                 active = [self.outline(child) for child in node.nodes if child.is_active]
                 return self._own.get(lambda: union(active), node.nodes)
-            case RegionNode():
+            case RegionNode() if not node.held:
                 return self.build(node).outline
+            case RegionNode() | PartsNode():
+                return self._own.get(lambda: self._whole(node), *_made_of(node))
             case ClipNode():
                 return self.outline(node.holder)
-            case PartsNode():
-                return self._own.get(lambda: self._whole(node), *_made_of(node))
+            case PieceNode():
+                return node.outline
         return primitive_outline(node)
 
     def seen_outline(self, node: Node) -> Outline:
         """What is to be seen of a node in its own axes: of a group, all outlines in it."""
         if isinstance(node, PartsNode):
-            return self._seen.get(
-                lambda: bundle([part.outline for part in self.parts(node)]), *_made_of(node)
-            )
-        if not isinstance(node, GroupNode):
+            inner, sources = self.pieces(node), _made_of(node)
+        elif isinstance(node, GroupNode):
+            inner, sources = node.nodes, (node.nodes,)
+        else:
             return self.own_outline(node)
         return self._seen.get(
             lambda: bundle(
                 [
                     self.seen_outline(child).transformed(child.transform.affine)
-                    for child in node.nodes
+                    for child in inner
                     if child.visible
                 ]
             ),
-            node.nodes,
+            *sources,
         )
 
     def own_bounds(self, node: Node) -> Bounds:
@@ -150,12 +157,26 @@ class Evaluator:
             node.keep_rest,
         )
 
+    def pieces(self, node: RegionNode | PartsNode) -> tuple[Node, ...]:
+        """The pieces that a node comes in, the lowest first; raises ArrangementError."""
+        return self._pieces.get(
+            lambda: as_held(node, self.pieces_as_they_come(node)),
+            *_made_of(node),
+            *(getattr(node, name) for name in _PAINT),
+        )
+
+    def pieces_as_they_come(self, node: RegionNode | PartsNode) -> list[PieceNode]:
+        """All pieces of a node, whatever was done to them by hand; raises ArrangementError."""
+        if isinstance(node, RegionNode):
+            return pieces_of_build(node, self.build(node))
+        return pieces_of_parts(node, self.parts(node))
+
     def parts(self, node: PartsNode) -> tuple[Part, ...]:
         """What a cutter leaves of each of its node's active shapes, in the node's own axes.
 
         A part's ``paint`` is the place of its shape among these. Raises ArrangementError.
         """
-        return self._parts.get(lambda: self._parted(node), *_made_of(node))
+        return self._parts.get(lambda: self._parted(node), node.outcome, node.cutter, node.nodes)
 
     def arrangement(self, node: CompoundNode | RegionNode) -> Arrangement:
         """The arrangement of a node's active members; raises ArrangementError."""
@@ -206,9 +227,9 @@ class Evaluator:
         (result,) = outcomes(arrangement, paints, [node.outcome])
         return result.parts
 
-    def _whole(self, node: PartsNode) -> Outline:
-        """All that its parts cover, and all their lines."""
-        found = [part.outline for part in self.parts(node)]
+    def _whole(self, node: RegionNode | PartsNode) -> Outline:
+        """All that its pieces cover, and all their lines."""
+        found = [self.outline(piece) for piece in self.pieces(node) if piece.is_active]
         return bundle([union(found), *map(open_part, found)])
 
     def _combined(self, node: CompoundNode) -> Outline:
@@ -228,9 +249,12 @@ class Evaluator:
         return arrangement.outline(kept)
 
 
-def _made_of(node: PartsNode) -> tuple[object, ...]:
-    """What its parts depend on."""
-    return node.outcome, node.cutter, node.nodes
+def _made_of(node: RegionNode | PartsNode) -> tuple[object, ...]:
+    """What the outlines of its pieces depend on."""
+    by_hand = node.id, node.held, node.order, node.picks
+    if isinstance(node, RegionNode):
+        return *by_hand, node.members, node.keep_rest
+    return *by_hand, node.outcome, node.cutter, node.nodes
 
 
 def _are_same(one: Sequence[Outline], two: Sequence[Outline]) -> bool:

@@ -14,6 +14,7 @@ from dotstack.core.drawing.nodes import (
     Node,
     PartsNode,
     PathNode,
+    PieceNode,
     Placement,
     PolygonNode,
     RectangleNode,
@@ -27,7 +28,7 @@ _RIGID = 1e-12
 _THIN = 1e-9
 _SIZINGS = 80
 # These have no centre of their own, but the middle of their box.
-_BOXED = (ClipNode, CompoundNode, GroupNode, PartsNode, PathNode, RegionNode)
+_BOXED = (ClipNode, CompoundNode, GroupNode, PartsNode, PathNode, PieceNode, RegionNode)
 
 
 @dataclass(frozen=True, slots=True)

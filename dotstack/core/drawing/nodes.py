@@ -3,7 +3,8 @@
 from itertools import pairwise
 from typing import Annotated, Literal, TypeAlias
 
-from pydantic import AfterValidator, BaseModel, ConfigDict, Field
+from pydantic import AfterValidator, BaseModel, ConfigDict, Field, InstanceOf
+from pydantic.json_schema import SkipJsonSchema
 
 from dotstack.core.combine import PartedOutcome, Role
 from dotstack.core.errors import PathDataError
@@ -14,8 +15,13 @@ MAX_SIZE = 1e6
 MAX_CORNERS = 360
 MAX_PATH = 2_000_000
 MAX_STOPS = 100
+MAX_HELD = 2000
 
 Id = Annotated[str, Field(pattern=r"^[A-Za-z0-9-]{1,40}$")]
+# Of a piece, among those of one whole: a number, or the shape that it is of.
+PieceKey = Annotated[str, Field(pattern=r"^(\d{1,4}|of-[A-Za-z0-9-]{1,40}(\.\d{1,4})?)$")]
+# Of a shape, or of a piece of one: the whole's id, a dot, and the piece's key.
+AnyId = Annotated[str, Field(pattern=r"^[A-Za-z0-9-]{1,40}(\.[A-Za-z0-9.-]{1,50})?$")]
 Name = Annotated[str, Field(min_length=1, max_length=120, pattern=r"\S")]
 Length = Annotated[float, Field(gt=0, le=MAX_SIZE, allow_inf_nan=False)]
 Coordinate = Annotated[float, Field(ge=-MAX_SIZE, le=MAX_SIZE, allow_inf_nan=False)]
@@ -288,6 +294,60 @@ class GroupNode(NodeBase):
     nodes: Annotated[tuple["Node", ...], Field(min_length=1)]
 
 
+class OwnPaint(Value):
+    """The paint that was given to a piece by hand, as the fields of a shape say it."""
+
+    fill: Colour | None = None
+    gradient: Gradient | None = None
+    line: Line | None = None
+
+
+class Held(Value):
+    """What was done by hand to a piece of what is live; where it says None, it is as it comes.
+
+    Attributes:
+        piece: which one, by its key.
+        transform: from where it comes to be to where it was put.
+        dropped: whether it goes.
+
+    """
+
+    piece: PieceKey
+    transform: Placement = Placement()
+    name: Name | None = None
+    paint: OwnPaint | None = None
+    opacity: Annotated[float, Field(ge=0, le=1)] | None = None
+    visible: bool = True
+    locked: bool = False
+    guide: bool = False
+    dropped: bool = False
+
+
+class PieceNode(NodeBase):
+    """A piece of what is live, as it stands in it: a shape to whoever takes hold of it.
+
+    It is never part of a document: its whole makes it anew, and remembers what was ``Held``.
+    Its id is the whole's, a dot, and its key.
+    """
+
+    kind: Literal["piece"] = "piece"
+    id: AnyId
+    outline: SkipJsonSchema[InstanceOf[Outline]] = Field(exclude=True)
+
+
+class InPieces(NodeBase):
+    """What comes in pieces that can be held.
+
+    Attributes:
+        held: what was done to pieces by hand.
+        order: the keys of pieces as they were ordered by hand, the lowest first.
+
+    """
+
+    held: Annotated[tuple[Held, ...], Field(max_length=MAX_HELD)] = ()
+    order: Annotated[tuple[PieceKey, ...], Field(max_length=MAX_HELD)] = ()
+
+
 class RegionPick(Value):
     """One stroke of a brush in a region build.
 
@@ -303,8 +363,10 @@ class RegionPick(Value):
     fill: Colour | None = None
 
 
-class RegionNode(NodeBase):
+class RegionNode(InPieces):
     """Pieces made by picking regions of its members, the lowest member first.
+
+    The key of a piece is the place of its pick; that of a rest names its member.
 
     Attributes:
         keep_rest: whether what was not picked stays, in its own shapes.
@@ -331,17 +393,23 @@ class ClipNode(NodeBase):
     nodes: tuple["Node", ...] = ()
 
 
-class PartsNode(NodeBase):
+class PartsNode(InPieces):
     """Shapes that another one, the ``cutter``, cuts: each by itself and in its own paint.
 
     The cutter lies on them and is not painted. What lies under it goes from each, which is a
     *gap*, or stays as pieces of their own, which is a *slice*.
+
+    Attributes:
+        picks: the pieces of a slice, each by a point in it, by which it is known again: its key
+            is the place of its pick. That of any other names its shape.
+
     """
 
     kind: Literal["parts"] = "parts"
     outcome: PartedOutcome
     cutter: "Node"
     nodes: tuple["Node", ...] = ()
+    picks: Annotated[tuple[PickedRegion, ...], Field(max_length=MAX_HELD)] = ()
 
 
 Node: TypeAlias = Annotated[
@@ -357,7 +425,8 @@ Node: TypeAlias = Annotated[
     | GroupNode
     | RegionNode
     | ClipNode
-    | PartsNode,
+    | PartsNode
+    | PieceNode,
     Field(discriminator="kind"),
 ]
 

@@ -3,9 +3,12 @@
 from collections.abc import Mapping, Sequence
 from statistics import fmean
 
-from dotstack.core.arrangement import Region
+import numpy as np
+
+from dotstack.core.arrangement import Region, inscribed_circle
 from dotstack.core.combine import Pick, Picked
 from dotstack.core.drawing.nodes import Node, PickedRegion, RegionNode
+from dotstack.core.geometry import Outline
 
 
 def picks_of(node: RegionNode) -> list[Pick]:
@@ -21,6 +24,14 @@ def picked(regions: Sequence[PickedRegion], members: Sequence[Node]) -> list[Pic
     """Picked regions by the places of the members that are active."""
     active = [member for member in members if member.is_active]
     return [_picked(region, active) for region in regions]
+
+
+def looked_for(
+    regions: Sequence[PickedRegion], members: Sequence[Node]
+) -> list[tuple[float, float]]:
+    """Where picked regions are to be looked for, in the common axes of the members."""
+    by_id = {member.id: member for member in members}
+    return [_moved(region, by_id) for region in regions]
 
 
 def _picked(region: PickedRegion, active: Sequence[Node]) -> Picked:
@@ -56,11 +67,38 @@ def picked_region(
     def named(cover: frozenset[int]) -> tuple[str, ...]:
         return tuple(shapes[place].id for place in sorted(cover))
 
-    covering = (shapes[place].transform.affine for place in sorted(region.cover))
+    return _picked_at(
+        point,
+        [shapes[place] for place in sorted(region.cover)],
+        tuple(sorted(map(named, region.beside))),
+    )
+
+
+def picked_part(outline: Outline, shape: Node, cutter: Node, edge: Outline) -> PickedRegion:
+    """A part of a shape that was sliced along the edge of a cutter, which it may lie in."""
+    point = _point_of(outline)
+    return _picked_at(point, [shape, cutter] if edge.contains(*point) else [shape])
+
+
+def _picked_at(
+    point: tuple[float, float],
+    covering: Sequence[Node],
+    beside: tuple[tuple[str, ...], ...] | None = None,
+) -> PickedRegion:
     return PickedRegion(
-        cover=named(region.cover),
+        cover=tuple(node.id for node in covering),
         x=point[0],
         y=point[1],
-        places=tuple(there.inverse.apply_to(*point) for there in covering),
-        beside=tuple(sorted(map(named, region.beside))),
+        places=tuple(node.transform.affine.inverse.apply_to(*point) for node in covering),
+        beside=beside,
     )
+
+
+def _point_of(outline: Outline) -> tuple[float, float]:
+    """A point well inside an area, or in the middle of a line's middle segment."""
+    if outline.closed.any():
+        x, y, _ = inscribed_circle(outline)
+        return x, y
+    segments = outline.segments
+    spot = complex(segments.at(np.array([len(segments) // 2]), np.array([0.5]))[0])
+    return spot.real, spot.imag

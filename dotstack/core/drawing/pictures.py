@@ -1,5 +1,6 @@
 """Plates, shapes and assets as pictures, which is what the writers of files are given."""
 
+from dotstack.core.drawing.commands.holding import with_pieces
 from dotstack.core.drawing.evaluate import Evaluator
 from dotstack.core.drawing.frame import bounds_of, box_round
 from dotstack.core.drawing.nodes import Drawing, Node, Plate
@@ -29,6 +30,7 @@ def shapes_picture(
     drawing: Drawing, ids: tuple[str, ...], evaluator: Evaluator, write: Writing = for_file
 ) -> Picture:
     """Chosen shapes, in a box that just holds them, lines included."""
+    drawing = with_pieces(drawing, ids, evaluator)
     order = topmost_first(drawing, set(ids))[::-1]
     places = [place_of(drawing, node_id) for node_id in order]
     parts = tuple(_part(place.node, evaluator, write, place.outer) for place in places)

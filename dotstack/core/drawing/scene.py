@@ -8,10 +8,11 @@ from typing import Literal, Self, TypeAlias
 from pydantic import ValidationError
 
 from dotstack.core.combine import intersection
+from dotstack.core.drawing.commands.holding import with_pieces
 from dotstack.core.drawing.delta import Delta, Entries
 from dotstack.core.drawing.evaluate import FAULTS, Evaluator, clamped
 from dotstack.core.drawing.frame import frame_of, unit_box
-from dotstack.core.drawing.looks import Look, built_pieces
+from dotstack.core.drawing.looks import Look
 from dotstack.core.drawing.nodes import (
     ClipNode,
     CompoundNode,
@@ -20,12 +21,13 @@ from dotstack.core.drawing.nodes import (
     Line,
     Node,
     PartsNode,
+    PieceNode,
     Placement,
     RegionNode,
     Stop,
     Value,
 )
-from dotstack.core.drawing.places import place_of
+from dotstack.core.drawing.places import places_of
 from dotstack.core.drawing.tree import children, walk
 from dotstack.core.errors import CommandError
 from dotstack.core.geometry import Affine, FillRule, Outline, closed_part
@@ -104,6 +106,7 @@ class Figure(Value):
             plate, its sizes along its own axes.
         clamped: corner radii that are drawn smaller than was asked for.
         pieces: what is painted of it, where that is not its outline in its own paint.
+        piece: what it is, if it is a piece of what is live: no document says it.
         holes: of a bundle, which of its shapes lie in others so that they are holes.
         lost: how many regions the picks of a region build do not find any more.
         fault: why it cannot be shown, in words; all else tells nothing then.
@@ -125,6 +128,7 @@ class Figure(Value):
     angle_deg: float
     clamped: dict[str, float]
     pieces: list[Piece] | None = None
+    piece: PieceNode | None = None
     holes: tuple[str, ...] = ()
     lost: int = 0
     fault: str | None = None
@@ -137,8 +141,14 @@ def figures(node: Node, evaluator: Evaluator, outer: Affine | None = None) -> It
     """
     within = outer or Affine()
     yield evaluator.remembered(node, within, lambda: _figure_or_fault(node, within, evaluator))
+    inner = within @ node.transform.affine
+    if isinstance(node, RegionNode | PartsNode):
+        # What cannot be made has no pieces: the figure of its whole says why.
+        with suppress(*FAULTS):
+            for piece in evaluator.pieces(node):
+                yield from figures(piece, evaluator, inner)
     for child in children(node):
-        yield from figures(child, evaluator, within @ node.transform.affine)
+        yield from figures(child, evaluator, inner)
 
 
 def _figure_or_fault(node: Node, outer: Affine, evaluator: Evaluator) -> Figure:
@@ -179,8 +189,9 @@ def _figure(node: Node, outer: Affine, evaluator: Evaluator) -> Figure:
         angle_deg=frame.angle_deg,
         clamped=clamped(node),
         pieces=list(painted((node,), evaluator, outer=outer))
-        if isinstance(node, RegionNode | PartsNode | ClipNode) or node.gradient
+        if isinstance(node, ClipNode) or node.gradient
         else None,
+        piece=node if isinstance(node, PieceNode) else None,
         holes=_holes(node, evaluator) if isinstance(node, CompoundNode) and node.bundled else (),
         lost=sum(found.count(None) for found in evaluator.build(node).found)
         if isinstance(node, RegionNode)
@@ -280,18 +291,11 @@ def painted(
         if isinstance(node, GroupNode):
             yield from painted(node.nodes, evaluator, write, inner)
         elif isinstance(node, RegionNode | PartsNode):
-            yield from _built(node, inner, evaluator, write)
+            yield from painted(evaluator.pieces(node), evaluator, write, inner)
         elif isinstance(node, ClipNode):
             yield from _clipped(node, inner, evaluator, write)
         else:
             yield from pieces_of(node, on_plate(node, outer, evaluator), write, inner)
-
-
-def _built(
-    node: RegionNode | PartsNode, affine: Affine, evaluator: Evaluator, write: Writing
-) -> Iterator[Piece]:
-    for piece in built_pieces(node, evaluator):
-        yield from pieces_of(piece.look, piece.outline.transformed(affine), write, affine)
 
 
 def _clipped(
@@ -368,7 +372,7 @@ def between_two(
 
     The gap is None where one of them has no outline.
     """
-    places = [place_of(drawing, node_id) for node_id in ids]
+    places = places_of(with_pieces(drawing, ids, evaluator), ids)
     one, two = (on_plate(place.node, place.outer, evaluator) for place in places)
     (x0, y0), (x1, y1) = (frame_of(place.node, place.affine, evaluator).centre for place in places)
     between = gap(one, two)

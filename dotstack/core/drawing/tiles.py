@@ -6,6 +6,7 @@ from dotstack.core.combine import LIVE, PARTED, Outcome, acting, outcomes
 from dotstack.core.drawing.commands import active_in_order, painted_place
 from dotstack.core.drawing.commands.combining import PaintChoice
 from dotstack.core.drawing.commands.filling import holes
+from dotstack.core.drawing.commands.holding import with_pieces
 from dotstack.core.drawing.commands.retaking import made_of
 from dotstack.core.drawing.evaluate import Evaluator
 from dotstack.core.drawing.looks import look_of
@@ -67,6 +68,7 @@ def outcomes_of(
     Of one live node these are the outcomes of what it is made of, in its own paint. One
     arrangement serves all that take the shapes alike: see ``acting``. Raises CommandError.
     """
+    drawing = with_pieces(drawing, ids, evaluator)
     live = place_of(drawing, ids[0]) if len(ids) == 1 else None
     if live:
         chosen = [node for node in made_of(live.node) if node.is_active]

@@ -1003,12 +1003,12 @@ export interface components {
              */
             kind: "clip";
             /** Holder */
-            holder: components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["PathNode"] | components["schemas"]["UnderlayNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"] | components["schemas"]["PartsNode"];
+            holder: components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["PathNode"] | components["schemas"]["UnderlayNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"] | components["schemas"]["PartsNode"] | components["schemas"]["PieceNode"];
             /**
              * Nodes
              * @default []
              */
-            nodes?: (components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["PathNode"] | components["schemas"]["UnderlayNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"] | components["schemas"]["PartsNode"])[];
+            nodes?: (components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["PathNode"] | components["schemas"]["UnderlayNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"] | components["schemas"]["PartsNode"] | components["schemas"]["PieceNode"])[];
         };
         /**
          * CompoundNode
@@ -1277,7 +1277,7 @@ export interface components {
             };
             /** Nodes */
             nodes: {
-                [key: string]: (components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["PathNode"] | components["schemas"]["UnderlayNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"] | components["schemas"]["PartsNode"]) | null;
+                [key: string]: (components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["PathNode"] | components["schemas"]["UnderlayNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"] | components["schemas"]["PartsNode"] | components["schemas"]["PieceNode"]) | null;
             };
         };
         /**
@@ -1296,6 +1296,7 @@ export interface components {
          *             plate, its sizes along its own axes.
          *         clamped: corner radii that are drawn smaller than was asked for.
          *         pieces: what is painted of it, where that is not its outline in its own paint.
+         *         piece: what it is, if it is a piece of what is live: no document says it.
          *         holes: of a bundle, which of its shapes lie in others so that they are holes.
          *         lost: how many regions the picks of a region build do not find any more.
          *         fault: why it cannot be shown, in words; all else tells nothing then.
@@ -1336,6 +1337,8 @@ export interface components {
              * @default null
              */
             pieces?: components["schemas"]["Piece"][] | null;
+            /** @default null */
+            piece?: components["schemas"]["PieceNode"] | null;
             /**
              * Holes
              * @default []
@@ -1438,7 +1441,63 @@ export interface components {
              */
             kind: "group";
             /** Nodes */
-            nodes: (components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["PathNode"] | components["schemas"]["UnderlayNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"] | components["schemas"]["PartsNode"])[];
+            nodes: (components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["PathNode"] | components["schemas"]["UnderlayNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"] | components["schemas"]["PartsNode"] | components["schemas"]["PieceNode"])[];
+        };
+        /**
+         * Held
+         * @description What was done by hand to a piece of what is live; where it says None, it is as it comes.
+         *
+         *     Attributes:
+         *         piece: which one, by its key.
+         *         transform: from where it comes to be to where it was put.
+         *         dropped: whether it goes.
+         */
+        Held: {
+            /** Piece */
+            piece: string;
+            /**
+             * @default {
+             *       "a": 1,
+             *       "b": 0,
+             *       "c": 0,
+             *       "d": 1,
+             *       "e": 0,
+             *       "f": 0
+             *     }
+             */
+            transform?: components["schemas"]["Placement"];
+            /**
+             * Name
+             * @default null
+             */
+            name?: string | null;
+            /** @default null */
+            paint?: components["schemas"]["OwnPaint"] | null;
+            /**
+             * Opacity
+             * @default null
+             */
+            opacity?: number | null;
+            /**
+             * Visible
+             * @default true
+             */
+            visible?: boolean;
+            /**
+             * Locked
+             * @default false
+             */
+            locked?: boolean;
+            /**
+             * Guide
+             * @default false
+             */
+            guide?: boolean;
+            /**
+             * Dropped
+             * @default false
+             */
+            dropped?: boolean;
         };
         /**
          * LineNode
@@ -1506,7 +1565,7 @@ export interface components {
         Member: {
             role: components["schemas"]["Role"];
             /** Node */
-            node: components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["PathNode"] | components["schemas"]["UnderlayNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"] | components["schemas"]["PartsNode"];
+            node: components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["PathNode"] | components["schemas"]["UnderlayNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"] | components["schemas"]["PartsNode"] | components["schemas"]["PieceNode"];
         };
         /**
          * Origin
@@ -1528,11 +1587,30 @@ export interface components {
             angle_deg: number;
         };
         /**
+         * OwnPaint
+         * @description The paint that was given to a piece by hand, as the fields of a shape say it.
+         */
+        OwnPaint: {
+            /**
+             * Fill
+             * @default null
+             */
+            fill?: string | null;
+            /** @default null */
+            gradient?: components["schemas"]["Gradient"] | null;
+            /** @default null */
+            line?: components["schemas"]["Line"] | null;
+        };
+        /**
          * PartsNode
          * @description Shapes that another one, the ``cutter``, cuts: each by itself and in its own paint.
          *
          *     The cutter lies on them and is not painted. What lies under it goes from each, which is a
          *     *gap*, or stays as pieces of their own, which is a *slice*.
+         *
+         *     Attributes:
+         *         picks: the pieces of a slice, each by a point in it, by which it is known again: its key
+         *             is the place of its pick. That of any other names its shape.
          */
         PartsNode: {
             /** Id */
@@ -1582,6 +1660,16 @@ export interface components {
             /** @default null */
             origin?: components["schemas"]["Origin"] | null;
             /**
+             * Held
+             * @default []
+             */
+            held?: components["schemas"]["Held"][];
+            /**
+             * Order
+             * @default []
+             */
+            order?: string[];
+            /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
@@ -1592,12 +1680,17 @@ export interface components {
              */
             outcome: "gap" | "slice";
             /** Cutter */
-            cutter: components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["PathNode"] | components["schemas"]["UnderlayNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"] | components["schemas"]["PartsNode"];
+            cutter: components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["PathNode"] | components["schemas"]["UnderlayNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"] | components["schemas"]["PartsNode"] | components["schemas"]["PieceNode"];
             /**
              * Nodes
              * @default []
              */
-            nodes?: (components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["PathNode"] | components["schemas"]["UnderlayNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"] | components["schemas"]["PartsNode"])[];
+            nodes?: (components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["PathNode"] | components["schemas"]["UnderlayNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"] | components["schemas"]["PartsNode"] | components["schemas"]["PieceNode"])[];
+            /**
+             * Picks
+             * @default []
+             */
+            picks?: components["schemas"]["PickedRegion"][];
         };
         /**
          * PathNode
@@ -1694,6 +1787,66 @@ export interface components {
              * @default null
              */
             beside?: string[][] | null;
+        };
+        /**
+         * PieceNode
+         * @description A piece of what is live, as it stands in it: a shape to whoever takes hold of it.
+         *
+         *     It is never part of a document: its whole makes it anew, and remembers what was ``Held``.
+         *     Its id is the whole's, a dot, and its key.
+         */
+        PieceNode: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /**
+             * @default {
+             *       "a": 1,
+             *       "b": 0,
+             *       "c": 0,
+             *       "d": 1,
+             *       "e": 0,
+             *       "f": 0
+             *     }
+             */
+            transform?: components["schemas"]["Placement"];
+            /**
+             * Fill
+             * @default #22303C
+             */
+            fill?: string | null;
+            /** @default null */
+            gradient?: components["schemas"]["Gradient"] | null;
+            /** @default null */
+            line?: components["schemas"]["Line"] | null;
+            /**
+             * Opacity
+             * @default 1
+             */
+            opacity?: number;
+            /**
+             * Visible
+             * @default true
+             */
+            visible?: boolean;
+            /**
+             * Locked
+             * @default false
+             */
+            locked?: boolean;
+            /**
+             * Guide
+             * @default false
+             */
+            guide?: boolean;
+            /** @default null */
+            origin?: components["schemas"]["Origin"] | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "piece";
         };
         /**
          * Placement
@@ -1905,6 +2058,8 @@ export interface components {
          * RegionNode
          * @description Pieces made by picking regions of its members, the lowest member first.
          *
+         *     The key of a piece is the place of its pick; that of a rest names its member.
+         *
          *     Attributes:
          *         keep_rest: whether what was not picked stays, in its own shapes.
          *         paint: whose paint a piece takes: that of the topmost or the lowest member that
@@ -1958,12 +2113,22 @@ export interface components {
             /** @default null */
             origin?: components["schemas"]["Origin"] | null;
             /**
+             * Held
+             * @default []
+             */
+            held?: components["schemas"]["Held"][];
+            /**
+             * Order
+             * @default []
+             */
+            order?: string[];
+            /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
             kind: "regions";
             /** Members */
-            members: (components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["PathNode"] | components["schemas"]["UnderlayNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"] | components["schemas"]["PartsNode"])[];
+            members: (components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["PathNode"] | components["schemas"]["UnderlayNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"] | components["schemas"]["PartsNode"] | components["schemas"]["PieceNode"])[];
             /**
              * Picks
              * @default []
@@ -2229,7 +2394,7 @@ export interface components {
             /** Key */
             key: string;
             /** Command */
-            command: components["schemas"]["AddPlate"] | components["schemas"]["AddShape"] | components["schemas"]["AddUnderlay"] | components["schemas"]["Align"] | components["schemas"]["Arrange"] | components["schemas"]["BuildRegions"] | components["schemas"]["Close"] | components["schemas"]["Combine"] | components["schemas"]["CopyPaint"] | components["schemas"]["Duplicate"] | components["schemas"]["DuplicatePlate"] | components["schemas"]["FillHole"] | components["schemas"]["Group"] | components["schemas"]["LiftOut"] | components["schemas"]["Mirror"] | components["schemas"]["MoveInStack"] | components["schemas"]["MovePlate"] | components["schemas"]["OpenHoles"] | components["schemas"]["Paint"] | components["schemas"]["Paste"] | components["schemas"]["PlaceExactly"] | components["schemas"]["PutInside"] | components["schemas"]["Recolour"] | components["schemas"]["Remove"] | components["schemas"]["RemovePlate"] | components["schemas"]["Rename"] | components["schemas"]["RenameDrawing"] | components["schemas"]["Renew"] | components["schemas"]["Resize"] | components["schemas"]["SameAngle"] | components["schemas"]["SameCentre"] | components["schemas"]["SameSize"] | components["schemas"]["SetEnds"] | components["schemas"]["SetOutcome"] | components["schemas"]["SetParameters"] | components["schemas"]["SetPlate"] | components["schemas"]["SetRegions"] | components["schemas"]["SetRole"] | components["schemas"]["SetState"] | components["schemas"]["SetSwatches"] | components["schemas"]["Stretch"] | components["schemas"]["Spread"] | components["schemas"]["Settle"] | components["schemas"]["TakeOut"] | components["schemas"]["TakeOutcome"] | components["schemas"]["Transform"] | components["schemas"]["Unbundle"] | components["schemas"]["Ungroup"];
+            command: components["schemas"]["AddPlate"] | components["schemas"]["AddShape"] | components["schemas"]["AddUnderlay"] | components["schemas"]["Align"] | components["schemas"]["AllHome"] | components["schemas"]["Arrange"] | components["schemas"]["BuildRegions"] | components["schemas"]["Close"] | components["schemas"]["Combine"] | components["schemas"]["CopyPaint"] | components["schemas"]["Duplicate"] | components["schemas"]["DuplicatePlate"] | components["schemas"]["FillHole"] | components["schemas"]["Group"] | components["schemas"]["LiftOut"] | components["schemas"]["Mirror"] | components["schemas"]["MoveInStack"] | components["schemas"]["MovePlate"] | components["schemas"]["OpenHoles"] | components["schemas"]["Paint"] | components["schemas"]["Paste"] | components["schemas"]["PlaceExactly"] | components["schemas"]["PutInside"] | components["schemas"]["Recolour"] | components["schemas"]["Remove"] | components["schemas"]["RemovePlate"] | components["schemas"]["Rename"] | components["schemas"]["RenameDrawing"] | components["schemas"]["Renew"] | components["schemas"]["Resize"] | components["schemas"]["SameAngle"] | components["schemas"]["SameCentre"] | components["schemas"]["SameSize"] | components["schemas"]["SetEnds"] | components["schemas"]["SetOutcome"] | components["schemas"]["SetParameters"] | components["schemas"]["SetPlate"] | components["schemas"]["SetRegions"] | components["schemas"]["SetRole"] | components["schemas"]["SetState"] | components["schemas"]["SetSwatches"] | components["schemas"]["Stretch"] | components["schemas"]["Spread"] | components["schemas"]["Settle"] | components["schemas"]["TakeOut"] | components["schemas"]["TakeOutcome"] | components["schemas"]["Transform"] | components["schemas"]["Unbundle"] | components["schemas"]["Ungroup"];
         };
         /**
          * AddPlate
@@ -2263,7 +2428,7 @@ export interface components {
             /** Plate */
             plate: string;
             /** Node */
-            node: components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["PathNode"] | components["schemas"]["UnderlayNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"] | components["schemas"]["PartsNode"];
+            node: components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["PathNode"] | components["schemas"]["UnderlayNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"] | components["schemas"]["PartsNode"] | components["schemas"]["PieceNode"];
         };
         /**
          * AddUnderlay
@@ -2326,6 +2491,19 @@ export interface components {
              * @default false
              */
             with_line?: boolean;
+        };
+        /**
+         * AllHome
+         * @description Puts all pieces of what is live back to where they come to be, those that went too.
+         */
+        AllHome: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "all-home";
+            /** Id */
+            id: string;
         };
         /**
          * Arrange
@@ -2687,7 +2865,7 @@ export interface components {
             /** Plate */
             plate: string;
             /** Nodes */
-            nodes: (components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["PathNode"] | components["schemas"]["UnderlayNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"] | components["schemas"]["PartsNode"])[];
+            nodes: (components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["PathNode"] | components["schemas"]["UnderlayNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"] | components["schemas"]["PartsNode"] | components["schemas"]["PieceNode"])[];
         };
         /**
          * PlaceExactly
@@ -2833,7 +3011,7 @@ export interface components {
             /** Id */
             id: string;
             /** Node */
-            node: components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["PathNode"] | components["schemas"]["UnderlayNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"] | components["schemas"]["PartsNode"];
+            node: components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["PathNode"] | components["schemas"]["UnderlayNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"] | components["schemas"]["PartsNode"] | components["schemas"]["PieceNode"];
         };
         /**
          * Resize
@@ -3296,7 +3474,7 @@ export interface components {
             /** Revision */
             revision: number;
             /** Command */
-            command: components["schemas"]["AddPlate"] | components["schemas"]["AddShape"] | components["schemas"]["AddUnderlay"] | components["schemas"]["Align"] | components["schemas"]["Arrange"] | components["schemas"]["BuildRegions"] | components["schemas"]["Close"] | components["schemas"]["Combine"] | components["schemas"]["CopyPaint"] | components["schemas"]["Duplicate"] | components["schemas"]["DuplicatePlate"] | components["schemas"]["FillHole"] | components["schemas"]["Group"] | components["schemas"]["LiftOut"] | components["schemas"]["Mirror"] | components["schemas"]["MoveInStack"] | components["schemas"]["MovePlate"] | components["schemas"]["OpenHoles"] | components["schemas"]["Paint"] | components["schemas"]["Paste"] | components["schemas"]["PlaceExactly"] | components["schemas"]["PutInside"] | components["schemas"]["Recolour"] | components["schemas"]["Remove"] | components["schemas"]["RemovePlate"] | components["schemas"]["Rename"] | components["schemas"]["RenameDrawing"] | components["schemas"]["Renew"] | components["schemas"]["Resize"] | components["schemas"]["SameAngle"] | components["schemas"]["SameCentre"] | components["schemas"]["SameSize"] | components["schemas"]["SetEnds"] | components["schemas"]["SetOutcome"] | components["schemas"]["SetParameters"] | components["schemas"]["SetPlate"] | components["schemas"]["SetRegions"] | components["schemas"]["SetRole"] | components["schemas"]["SetState"] | components["schemas"]["SetSwatches"] | components["schemas"]["Stretch"] | components["schemas"]["Spread"] | components["schemas"]["Settle"] | components["schemas"]["TakeOut"] | components["schemas"]["TakeOutcome"] | components["schemas"]["Transform"] | components["schemas"]["Unbundle"] | components["schemas"]["Ungroup"];
+            command: components["schemas"]["AddPlate"] | components["schemas"]["AddShape"] | components["schemas"]["AddUnderlay"] | components["schemas"]["Align"] | components["schemas"]["AllHome"] | components["schemas"]["Arrange"] | components["schemas"]["BuildRegions"] | components["schemas"]["Close"] | components["schemas"]["Combine"] | components["schemas"]["CopyPaint"] | components["schemas"]["Duplicate"] | components["schemas"]["DuplicatePlate"] | components["schemas"]["FillHole"] | components["schemas"]["Group"] | components["schemas"]["LiftOut"] | components["schemas"]["Mirror"] | components["schemas"]["MoveInStack"] | components["schemas"]["MovePlate"] | components["schemas"]["OpenHoles"] | components["schemas"]["Paint"] | components["schemas"]["Paste"] | components["schemas"]["PlaceExactly"] | components["schemas"]["PutInside"] | components["schemas"]["Recolour"] | components["schemas"]["Remove"] | components["schemas"]["RemovePlate"] | components["schemas"]["Rename"] | components["schemas"]["RenameDrawing"] | components["schemas"]["Renew"] | components["schemas"]["Resize"] | components["schemas"]["SameAngle"] | components["schemas"]["SameCentre"] | components["schemas"]["SameSize"] | components["schemas"]["SetEnds"] | components["schemas"]["SetOutcome"] | components["schemas"]["SetParameters"] | components["schemas"]["SetPlate"] | components["schemas"]["SetRegions"] | components["schemas"]["SetRole"] | components["schemas"]["SetState"] | components["schemas"]["SetSwatches"] | components["schemas"]["Stretch"] | components["schemas"]["Spread"] | components["schemas"]["Settle"] | components["schemas"]["TakeOut"] | components["schemas"]["TakeOutcome"] | components["schemas"]["Transform"] | components["schemas"]["Unbundle"] | components["schemas"]["Ungroup"];
         };
         /**
          * Tiles
@@ -3678,7 +3856,7 @@ export interface components {
          */
         PastedShapes: {
             /** Nodes */
-            nodes: (components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["PathNode"] | components["schemas"]["UnderlayNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"] | components["schemas"]["PartsNode"])[];
+            nodes: (components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["PathNode"] | components["schemas"]["UnderlayNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"] | components["schemas"]["PartsNode"] | components["schemas"]["PieceNode"])[];
             /** Notes */
             notes: string[];
         };

@@ -17,6 +17,7 @@ from dotstack.core.drawing.commands.combining import (
     painted_place,
 )
 from dotstack.core.drawing.commands.filling import FillHole, OpenHoles
+from dotstack.core.drawing.commands.holding import AllHome, acted_on
 from dotstack.core.drawing.commands.painting import CopyPaint, Paint, Recolour, SetSwatches
 from dotstack.core.drawing.commands.placing import (
     Mirror,
@@ -57,6 +58,7 @@ AnyCommand: TypeAlias = Annotated[
     | AddShape
     | AddUnderlay
     | Align
+    | AllHome
     | Arrange
     | BuildRegions
     | Close
@@ -126,7 +128,7 @@ def apply(drawing: Drawing, command: AnyCommand) -> Drawing:
     Raises CommandError, LimitError or ArrangementError, and then nothing has changed.
     """
     try:
-        return command.applied_to(drawing)
+        return acted_on(drawing, command.named, command.applied_to)
     except ValidationError as error:
         faults = "; ".join(
             f"{_word(fault['loc'])} {fault['msg'].replace('Input should', 'should')}"
@@ -141,6 +143,7 @@ __all__ = [
     "AddShape",
     "AddUnderlay",
     "Align",
+    "AllHome",
     "AnyCommand",
     "Arrange",
     "BuildRegions",

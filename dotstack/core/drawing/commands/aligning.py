@@ -15,7 +15,7 @@ from dotstack.core.drawing.commands.placing import (
 from dotstack.core.drawing.commands.shapes import Ids
 from dotstack.core.drawing.evaluate import Bounds, Evaluator
 from dotstack.core.drawing.frame import bounds_of, box_round, frame_of
-from dotstack.core.drawing.nodes import Drawing, Id, Node
+from dotstack.core.drawing.nodes import AnyId, Drawing, Node
 from dotstack.core.drawing.places import Place, place_of, places_of, put
 from dotstack.core.errors import CommandError
 from dotstack.core.geometry import Affine
@@ -39,7 +39,7 @@ class Align(Command):
     ids: Ids
     edge: Edge
     to: Literal["selection", "plate"] = "selection"
-    fixed: Id | None = None
+    fixed: AnyId | None = None
     with_line: bool = False
 
     @property

@@ -32,6 +32,7 @@ from dotstack.core.drawing.nodes import (
     PathNode,
 )
 from dotstack.core.drawing.operands import paint_of, paints_of
+from dotstack.core.drawing.picking import picked_part
 from dotstack.core.drawing.places import exchanged
 from dotstack.core.errors import CommandError, LimitError
 from dotstack.core.geometry import Outline
@@ -105,13 +106,14 @@ class Combine(_Combining):
 
     def applied_to(self, drawing: Drawing) -> Drawing:
         chosen = active_in_order(drawing, self.ids)
-        whole = self._whole(chosen)
+        evaluator = Evaluator()
+        whole = self._whole(chosen, evaluator)
         check_depth((whole,))
-        if Evaluator().own_outline(whole).is_empty:
+        if evaluator.own_outline(whole).is_empty:
             raise self._nothing_left(chosen)
         return self._taken(drawing, chosen, whole)
 
-    def _whole(self, chosen: list[Node]) -> Node:
+    def _whole(self, chosen: list[Node], evaluator: Evaluator) -> Node:
         common: dict[str, object] = {"id": self.id, "name": self.name}
         if self.outcome is not Outcome.GAP and self.outcome is not Outcome.SLICE:
             place = self._painted(chosen)
@@ -119,7 +121,7 @@ class Combine(_Combining):
                 place = roles_in(self.outcome, len(chosen))[0][0]
             paint = paint_of(chosen[place])
             common |= {name: getattr(paint, name) for name in _PAINT}
-        return live(self.outcome, chosen, common)
+        return live(self.outcome, chosen, common, evaluator)
 
 
 class TakeOutcome(_Combining):
@@ -172,14 +174,29 @@ def roles_in(outcome: OneOutline, count: int) -> list[tuple[int, Role]]:
 
 
 def live(
-    outcome: OneOutline | PartedOutcome, shapes: Sequence[Node], common: dict[str, object]
+    outcome: OneOutline | PartedOutcome,
+    shapes: Sequence[Node],
+    common: dict[str, object],
+    evaluator: Evaluator,
 ) -> CompoundNode | PartsNode:
     """What stays live of an outcome of shapes, the lowest first, with the fields in common."""
     if outcome is Outcome.GAP or outcome is Outcome.SLICE:
         *nodes, cutter = shapes
-        return PartsNode(**common, outcome=outcome, cutter=cutter, nodes=tuple(nodes))
+        parts = PartsNode(**common, outcome=outcome, cutter=cutter, nodes=tuple(nodes))
+        return parts if outcome is Outcome.GAP else _with_picks(parts, evaluator)
     roles = tuple(Member(role=role, node=shapes[at]) for at, role in roles_in(outcome, len(shapes)))
     return CompoundNode(**common, members=roles, bundled=outcome is Outcome.BUNDLE)
+
+
+def _with_picks(parts: PartsNode, evaluator: Evaluator) -> PartsNode:
+    """A slice whose pieces are known again as its shapes move."""
+    active = [child for child in parts.nodes if child.is_active]
+    found = evaluator.parts(parts)
+    if len(found) > MAX_PIECES:
+        raise LimitError("pieces of one outcome", len(found), MAX_PIECES)
+    edge = evaluator.outline(parts.cutter)
+    picks = (picked_part(part.outline, active[part.paint], parts.cutter, edge) for part in found)
+    return parts.model_copy(update={"picks": tuple(picks)})
 
 
 def taken(

@@ -13,6 +13,12 @@ class Command(Value, ABC):
     def label(self) -> str:
         """The step's name, as undo shows it."""
 
+    @property
+    def named(self) -> tuple[str, ...]:
+        """The ids of the shapes that it is about, of which some may be pieces."""
+        one = (getattr(self, name, None) for name in ("id", "source", "fixed", "above"))
+        return (*getattr(self, "ids", ()), *(each for each in one if each))
+
     @abstractmethod
     def applied_to(self, drawing: Drawing) -> Drawing:
         """The changed drawing; raises CommandError or ValidationError and changes nothing."""

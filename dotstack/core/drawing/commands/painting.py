@@ -8,13 +8,15 @@ from dotstack.core.drawing.commands.command import Command
 from dotstack.core.drawing.commands.shapes import Ids
 from dotstack.core.drawing.frame import revised
 from dotstack.core.drawing.nodes import (
+    AnyId,
     ClipNode,
     Colour,
     Drawing,
     GroupNode,
-    Id,
+    Held,
     Line,
     Node,
+    OwnPaint,
     PartsNode,
     RegionNode,
     Swatch,
@@ -59,7 +61,7 @@ class CopyPaint(Command):
     """Gives shapes the fill, line and opacity of another."""
 
     kind: Literal["copy-paint"] = "copy-paint"
-    source: Id
+    source: AnyId
     ids: Ids
 
     @property
@@ -123,20 +125,37 @@ class Recolour(Command):
     def _is_old(self, colour: str | None) -> bool:
         return colour is not None and colour.upper() == self.old.upper()
 
-    def _recoloured(self, node: Node) -> Node:
+    def _paint(self, paint: Node | OwnPaint) -> dict[str, object]:
+        """What changes of a paint."""
         changes: dict[str, object] = {}
-        if node.gradient:
+        if paint.gradient:
             stops = tuple(
                 stop.model_copy(update={"colour": self.new}) if self._is_old(stop.colour) else stop
-                for stop in node.gradient.stops
+                for stop in paint.gradient.stops
             )
-            if stops != node.gradient.stops:
-                changes["gradient"] = node.gradient.model_copy(update={"stops": stops})
+            if stops != paint.gradient.stops:
+                changes["gradient"] = paint.gradient.model_copy(update={"stops": stops})
                 changes["fill"] = mean_colour([stop.colour for stop in stops])
-        elif self._is_old(node.fill):
+        elif self._is_old(paint.fill):
             changes["fill"] = self.new
-        if node.line and self._is_old(node.line.colour):
-            changes["line"] = Line(colour=self.new, width=node.line.width)
+        if paint.line and self._is_old(paint.line.colour):
+            changes["line"] = Line(colour=self.new, width=paint.line.width)
+        return changes
+
+    def _held(self, held: Held) -> Held:
+        changes = self._paint(held.paint) if held.paint else {}
+        if not changes:
+            return held
+        return held.model_copy(
+            update={"paint": held.paint and held.paint.model_copy(update=changes)}
+        )
+
+    def _recoloured(self, node: Node) -> Node:
+        changes = self._paint(node)
+        if isinstance(node, RegionNode | PartsNode):
+            held = tuple(map(self._held, node.held))
+            if held != node.held:
+                changes["held"] = held
         if isinstance(node, RegionNode) and any(self._is_old(pick.fill) for pick in node.picks):
             changes["picks"] = tuple(
                 pick.model_copy(update={"fill": self.new}) if self._is_old(pick.fill) else pick
@@ -160,7 +179,8 @@ def painted_with(node: Node, changes: dict[str, object]) -> Node:
         return node.model_copy(update={"holder": painted_with(node.holder, changes)})
     if isinstance(node, PartsNode):
         nodes = tuple(painted_with(child, changes) for child in node.nodes)
-        return node.model_copy(update={"nodes": nodes})
+        held = tuple(_held_with(each, changes) for each in node.held)
+        return revised(node, {"nodes": nodes, "held": held})
     if isinstance(node, UnderlayNode):
         # A picture has no paint, but it can be faded.
         return revised(node, {name: changes[name] for name in {"opacity"} & changes.keys()})
@@ -169,9 +189,18 @@ def painted_with(node: Node, changes: dict[str, object]) -> Node:
             pick.model_copy(update={"fill": None}) if "fill" in changes else pick
             for pick in node.picks
         )
-        node = revised(node, {**changes, "picks": picks})
+        held = tuple(_held_with(each, changes) for each in node.held)
+        node = revised(node, {**changes, "picks": picks, "held": held})
     elif not isinstance(node, GroupNode):
         return revised(node, changes)
     inner = with_children(node, lambda child: (painted_with(child, changes),))
     assert inner is not None, "no child is taken away"
     return inner
+
+
+def _held_with(held: Held, changes: dict[str, object]) -> Held:
+    """A piece that was painted by hand, with other paint."""
+    given = {name: value for name, value in changes.items() if name in OwnPaint.model_fields}
+    paint = held.paint and held.paint.model_copy(update=given)
+    opacity = None if "opacity" in changes else held.opacity
+    return held.model_copy(update={"paint": paint, "opacity": opacity})

@@ -102,8 +102,10 @@ class SetRegions(Command):
         }
         build = revised(node, changes)
         assert isinstance(build, RegionNode)
-        _check_leaves_something(build, Evaluator())
-        return replaced(drawing, node.id, lambda _: build)
+        evaluator = Evaluator()
+        _check_leaves_something(build, evaluator)
+        held = _still_held(node, build, evaluator)
+        return replaced(drawing, node.id, lambda _: build.model_copy(update=held))
 
 
 def pickable_in_order(drawing: Drawing, ids: tuple[str, ...]) -> list[Node]:
@@ -128,6 +130,21 @@ def picks_of_all(chosen: list[Node], evaluator: Evaluator) -> tuple[RegionPick, 
     return tuple(
         RegionPick(regions=(picked_region(region, region.spot[:2], chosen),)) for region in found
     )
+
+
+def _still_held(before: RegionNode, after: RegionNode, evaluator: Evaluator) -> dict[str, object]:
+    """What of a build was held, by the picks that find the same regions after a change."""
+    found = {frozenset(regions): str(i) for i, regions in enumerate(evaluator.build(after).found)}
+    now = {
+        str(i): found.get(frozenset(regions))
+        for i, regions in enumerate(evaluator.build(before).found)
+    }
+    held = ((now.get(each.piece, each.piece), each) for each in before.held)
+    keys = (now.get(key, key) for key in before.order)
+    return {
+        "held": tuple(each.model_copy(update={"piece": key}) for key, each in held if key),
+        "order": tuple(key for key in keys if key),
+    }
 
 
 def _check_leaves_something(build: RegionNode, evaluator: Evaluator) -> None:

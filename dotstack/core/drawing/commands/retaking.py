@@ -59,11 +59,11 @@ class SetOutcome(Command):
             picks = picks_of_all(active, evaluator)
             return RegionNode(**common, members=shapes, picks=picks)
         if isinstance(node, CompoundNode):
-            return live(self.outcome, shapes, common)
+            return live(self.outcome, shapes, common, evaluator)
         if self.outcome is not Outcome.GAP and self.outcome is not Outcome.SLICE:
             lowest = paint_of(shapes[roles_in(self.outcome, len(shapes))[0][0]])
             common |= {name: getattr(lowest, name) for name in ("fill", "gradient", "line")}
-        return live(self.outcome, shapes, common)
+        return live(self.outcome, shapes, common, evaluator)
 
 
 def made_of(node: Node) -> tuple[Node, ...]:

@@ -8,9 +8,10 @@ from dotstack.core.combine import intersection, line_within
 from dotstack.core.drawing.commands.combining import MAX_PIECES, PRECISION, path_of
 from dotstack.core.drawing.commands.command import Command
 from dotstack.core.drawing.commands.shapes import Ids, check_fresh
+from dotstack.core.drawing.commands.stacking import moved_within
 from dotstack.core.drawing.evaluate import Evaluator
 from dotstack.core.drawing.frame import revised, unit_box
-from dotstack.core.drawing.looks import Look, built_pieces, look_of
+from dotstack.core.drawing.looks import Look, look_of
 from dotstack.core.drawing.nodes import (
     ClipNode,
     CompoundNode,
@@ -144,20 +145,28 @@ def settled(node: Node, evaluator: Evaluator) -> Node:
     outline = evaluator.own_outline(node)
     if outline.is_empty:
         raise _nothing_left(node)
-    data = outline.to_path_data(PRECISION)
-    return PathNode(**_common(node), data=data, fill_rule=outline.fill_rule)
+    return as_path(node, outline, node.id)
+
+
+def as_path(node: Node, outline: Outline, node_id: str) -> PathNode:
+    """A node of such an outline as a plain path."""
+    fields = {**_common(node), "id": node_id}
+    return PathNode(**fields, data=outline.to_path_data(PRECISION), fill_rule=outline.fill_rule)
 
 
 def _pieces(node: RegionNode | PartsNode, evaluator: Evaluator) -> Node:
     """The pieces of a region build or of shapes that are cut, each by itself."""
-    pieces = built_pieces(node, evaluator)
+    pieces = evaluator.pieces(node)
     if not pieces:
         raise _nothing_left(node)
     if len(pieces) == 1:
-        path = path_of(pieces[0].outline, node.id, node.name, pieces[0].look)
-        return path.model_copy(update={"transform": node.transform})
+        (piece,) = pieces
+        path = moved_within(
+            as_path(piece, evaluator.own_outline(piece), node.id), node.transform.affine
+        )
+        return path.model_copy(update={"name": node.name})
     paths = tuple(
-        path_of(piece.outline, f"{node.id[:30]}-{i}", piece.name, piece.look)
+        as_path(piece, evaluator.own_outline(piece), f"{node.id[:30]}-{i}")
         for i, piece in enumerate(pieces)
     )
     return GroupNode(**_common(node), nodes=paths)

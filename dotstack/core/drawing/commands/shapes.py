@@ -7,7 +7,7 @@ from pydantic import Field
 from dotstack.core.combine import Role
 from dotstack.core.drawing.commands.command import Command
 from dotstack.core.drawing.frame import revised
-from dotstack.core.drawing.nodes import CompoundNode, Drawing, Id, Member, Name, Node
+from dotstack.core.drawing.nodes import AnyId, CompoundNode, Drawing, Id, Member, Name, Node
 from dotstack.core.drawing.places import (
     all_ids,
     exchanged,
@@ -22,7 +22,7 @@ from dotstack.core.errors import CommandError, LimitError
 MAX_NODES = 5000
 MAX_NESTING = 24
 
-Ids = Annotated[tuple[Id, ...], Field(min_length=1, max_length=MAX_NODES)]
+Ids = Annotated[tuple[AnyId, ...], Field(min_length=1, max_length=MAX_NODES)]
 
 
 class AddShape(Command):
@@ -78,7 +78,7 @@ class Rename(Command):
     """Gives a shape another name."""
 
     kind: Literal["rename"] = "rename"
-    id: Id
+    id: AnyId
     name: Name
 
     @property

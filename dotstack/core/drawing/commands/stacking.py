@@ -17,6 +17,7 @@ from dotstack.core.drawing.commands.shapes import (
 from dotstack.core.drawing.copies import with_new_ids
 from dotstack.core.drawing.frame import revised
 from dotstack.core.drawing.nodes import (
+    AnyId,
     ClipNode,
     CompoundNode,
     Drawing,
@@ -130,7 +131,7 @@ class MoveInStack(Command):
     kind: Literal["move-in-stack"] = "move-in-stack"
     ids: Ids
     parent: Id
-    above: Id | None = None
+    above: AnyId | None = None
 
     @property
     def label(self) -> str:

@@ -1,0 +1,170 @@
+"""Pieces of what is live as shapes: commands act on them, and their wholes remember it."""
+
+from collections.abc import Callable, Iterable
+from typing import Literal
+
+from dotstack.core.drawing.commands.command import Command
+from dotstack.core.drawing.commands.settling import as_path
+from dotstack.core.drawing.commands.stacking import moved_within
+from dotstack.core.drawing.evaluate import Evaluator
+from dotstack.core.drawing.frame import revised
+from dotstack.core.drawing.nodes import (
+    Drawing,
+    GroupNode,
+    Held,
+    Id,
+    Node,
+    NodeBase,
+    OwnPaint,
+    PartsNode,
+    PieceNode,
+    Placement,
+    RegionNode,
+)
+from dotstack.core.drawing.pieces import whole_and_key
+from dotstack.core.drawing.places import all_ids, exchanged, place_of, places_of, replaced
+from dotstack.core.drawing.tree import children, with_children
+from dotstack.core.errors import CommandError, UnknownNodeError
+
+_PAINT = tuple(OwnPaint.model_fields)
+_STATES = ("transform", "visible", "locked", "guide")
+
+
+class AllHome(Command):
+    """Puts all pieces of what is live back to where they come to be, those that went too."""
+
+    kind: Literal["all-home"] = "all-home"
+    id: Id
+
+    @property
+    def label(self) -> str:
+        return "All pieces home"
+
+    def applied_to(self, drawing: Drawing) -> Drawing:
+        node = place_of(drawing, self.id).node
+        if not isinstance(node, RegionNode | PartsNode):
+            raise CommandError(f"{node.name} does not come in pieces.")
+        home = {"transform": Placement(), "dropped": False}
+        held = (each.model_copy(update=home) for each in node.held)
+        left = tuple(each for each in held if each != Held(piece=each.piece))
+        return replaced(drawing, node.id, lambda _: node.model_copy(update={"held": left}))
+
+
+def with_pieces(drawing: Drawing, ids: Iterable[str], evaluator: Evaluator) -> Drawing:
+    """The drawing with the wholes of all pieces among the ids as groups of their pieces.
+
+    The pieces are shapes in it like others. Raises UnknownNodeError or ArrangementError.
+    """
+    wanted = {node_id for node_id in ids if _whole_of(node_id)}
+    if not wanted:
+        return drawing
+
+    def as_group(node: Node) -> tuple[Node, ...]:
+        pieces = evaluator.pieces(node) if isinstance(node, RegionNode | PartsNode) else ()
+        wanted.difference_update(piece.id for piece in pieces)
+        return (GroupNode(**_common(node), nodes=pieces),) if pieces else (node,)
+
+    opened = exchanged(drawing, {whole_and_key(node_id)[0] for node_id in wanted}, as_group)
+    if wanted:
+        raise UnknownNodeError("shape", wanted.pop())
+    return opened
+
+
+def acted_on(drawing: Drawing, ids: Iterable[str], act: Callable[[Drawing], Drawing]) -> Drawing:
+    """The drawing after something that names these shapes, of which some may be pieces.
+
+    What became of pieces is kept by their wholes; a piece that is gone is dropped. What was
+    made of pieces lies on their whole, and those that are part of it are plain paths there.
+    """
+    wholes = {whole for node_id in ids if (whole := _whole_of(node_id))}
+    if not wholes:
+        return act(drawing)
+    evaluator = Evaluator()
+    before = {place.node.id: place.node for place in places_of(drawing, wholes)}
+    done = act(with_pieces(drawing, ids, evaluator))
+    if left := wholes & all_ids(done):
+        done = exchanged(done, left, lambda node: _closed(before[node.id], node, evaluator))
+    return _without_pieces(done)
+
+
+def _closed(whole: Node, group: Node, evaluator: Evaluator) -> tuple[Node, ...]:
+    """A whole that remembers what became of its pieces, and what lies on it now."""
+    assert isinstance(whole, RegionNode | PartsNode), "only such come in pieces"
+    came = {piece.id: piece for piece in evaluator.pieces_as_they_come(whole)}
+    stack = children(group)
+    left = {node.id: node for node in stack if isinstance(node, PieceNode) and node.id in came}
+    fresh = tuple(
+        moved_within(node, group.transform.affine) for node in stack if node.id not in left
+    )
+    if not left:
+        return fresh
+    gone = {key for node_id in came.keys() - left.keys() if (key := whole_and_key(node_id)[1])}
+    if isinstance(whole, RegionNode):
+        # A pick that goes is dropped as by the brush.
+        picks = tuple(
+            pick.model_copy(update={"dropped": True}) if str(place) in gone else pick
+            for place, pick in enumerate(whole.picks)
+        )
+        whole = whole.model_copy(update={"picks": picks})
+        gone = {key for key in gone if not key.isdecimal()}
+    known = {whole_and_key(node_id)[1] for node_id in came}
+    held = [each for each in whole.held if each.piece not in known]
+    held += [Held(piece=key, dropped=True) for key in sorted(gone)]
+    held += [each for node_id in left if (each := _held(came[node_id], left[node_id]))]
+    by_itself = [node_id for node_id in came if node_id in left]
+    order = tuple(whole_and_key(node_id)[1] for node_id in left)
+    changes: dict[str, object] = {
+        name: value for name, value in _common(group).items() if value != getattr(whole, name)
+    }
+    changes |= {"held": tuple(held), "order": () if by_itself == list(left) else order}
+    return (revised(whole, changes), *fresh)
+
+
+def _held(came: PieceNode, now: PieceNode) -> Held | None:
+    """What is other of a piece than as it comes; None if nothing is."""
+    changes: dict[str, object] = {name: getattr(now, name) for name in _STATES}
+    if any(getattr(now, name) != getattr(came, name) for name in _PAINT):
+        changes["paint"] = OwnPaint(**{name: getattr(now, name) for name in _PAINT})
+    changes |= {
+        name: getattr(now, name)
+        for name in ("name", "opacity")
+        if getattr(now, name) != getattr(came, name)
+    }
+    held = Held(piece=whole_and_key(came.id)[1], **changes)
+    return None if held == Held(piece=held.piece) else held
+
+
+def _without_pieces(drawing: Drawing) -> Drawing:
+    """The drawing with pieces that are shapes by themselves now as plain paths."""
+    taken = all_ids(drawing)
+
+    def free_id(node_id: str) -> str:
+        whole, key = whole_and_key(node_id)
+        stem = f"{whole[:20]}-{key.replace('.', '-')[:12]}" if key else whole
+        fresh, serial = stem, 1
+        while key and fresh in taken:
+            fresh, serial = f"{stem}-{serial}", serial + 1
+        taken.add(fresh)
+        return fresh
+
+    def freed(node: Node) -> Node:
+        if isinstance(node, PieceNode):
+            return as_path(node, node.outline, free_id(node.id))
+        if not children(node):
+            return node
+        return with_children(node, lambda child: (freed(child),)) or node
+
+    plates = tuple(
+        plate.model_copy(update={"nodes": tuple(map(freed, plate.nodes))})
+        for plate in drawing.plates
+    )
+    return drawing.model_copy(update={"plates": plates})
+
+
+def _whole_of(node_id: str) -> str | None:
+    whole, key = whole_and_key(node_id)
+    return whole if key else None
+
+
+def _common(node: Node) -> dict[str, object]:
+    return {name: getattr(node, name) for name in NodeBase.model_fields}
