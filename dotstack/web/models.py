@@ -211,10 +211,11 @@ class Contours(BaseModel):
     contours: list[Piece]
 
 
-class SvgText(BaseModel):
-    """An SVG document as text."""
+class CopiedShapes(BaseModel):
+    """Shapes as an SVG document, and as they are: ready to be put on a plate, the lowest first."""
 
     svg: str
+    nodes: list[Node]
 
 
 class PastedShapes(BaseModel):

@@ -3,6 +3,7 @@
 from flask import Response
 
 from dotstack.core.drawing import Drawing, apply, difference
+from dotstack.core.drawing.assets import standing
 from dotstack.core.drawing.commands import OUTCOME_KINDS
 from dotstack.core.drawing.pictures import shapes_picture
 from dotstack.core.drawing.places import plate_of
@@ -19,6 +20,7 @@ from dotstack.web.models import (
     Change,
     Compared,
     Contours,
+    CopiedShapes,
     DrawingPath,
     DrawingState,
     Measured,
@@ -29,7 +31,6 @@ from dotstack.web.models import (
     Selection,
     ShapeAt,
     Shapes,
-    SvgText,
     Tiles,
 )
 from dotstack.web.studio import studio
@@ -131,14 +132,13 @@ def measure(path: DrawingPath, body: Pair) -> Response:
     return answers.json(Measured(gap=between, dx=dx, dy=dy))
 
 
-@blueprint.post("/copy-out", responses={200: SvgText})
+@blueprint.post("/copy-out", responses={200: CopiedShapes})
 def copy_out(path: DrawingPath, body: Shapes) -> Response:
-    """Chosen shapes as SVG text, cropped to them."""
-    drawing = _at(path.drawing_id, body.revision)
+    """Chosen shapes, to be pasted here or elsewhere; the SVG text is cropped to them."""
+    drawing, ids = _at(path.drawing_id, body.revision), tuple(body.ids)
     with studio().evaluator() as evaluator:
-        return answers.json(
-            SvgText(svg=write_svg(shapes_picture(drawing, tuple(body.ids), evaluator)))
-        )
+        svg = write_svg(shapes_picture(drawing, ids, evaluator))
+        return answers.json(CopiedShapes(svg=svg, nodes=standing(drawing, ids, evaluator)))
 
 
 def _at(drawing_id: str, revision: int) -> Drawing:

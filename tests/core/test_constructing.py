@@ -461,7 +461,7 @@ def test_svg_text_is_pasted_as_shapes_and_copied_text_comes_back_the_same() -> N
     svg = write_svg(shapes_picture(drawing, ("disc", "bar"), Evaluator()))
     ids = iter(range(99))
     found = pasted(svg, lambda: f"new-{next(ids)}")
-    fresh = do(drawing, "paste", plate="plate", nodes=found.nodes)
+    fresh = do(drawing, "paste", plate="plate", seed="new", nodes=found.nodes)
     evaluator = Evaluator()
     # The text is cropped to the shapes: its corner is where their box began.
     back = Affine.translation(40, 20 + 20)

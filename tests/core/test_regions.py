@@ -222,7 +222,7 @@ def test_a_contour_is_lifted_out_of_a_bundled_path() -> None:
 
 def test_there_is_a_limit_to_what_is_combined_at_once() -> None:
     many = drawn(*(at(DISC, 5 * i, 0, id=f"d{i}") for i in range(3)))
-    copies = do(many, "paste", plate="plate",
+    copies = do(many, "paste", plate="plate", seed="e",
                 nodes=[at(DISC, i, 90, id=f"e{i}", name="Disc") for i in range(500)])  # fmt: skip
     ids = [each.id for each in copies.plates[0].nodes]
     with pytest.raises(LimitError, match="500"):

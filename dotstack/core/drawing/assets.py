@@ -69,6 +69,15 @@ def _plain(node: Node, number: int) -> Node:
     return as_path(node, node.outline, f"piece-{number}") if isinstance(node, PieceNode) else node
 
 
+def standing(drawing: Drawing, ids: Sequence[str], evaluator: Evaluator) -> list[Node]:
+    """Shapes as they stand on their plate, the lowest first, to be pasted on any."""
+    drawing = with_pieces(drawing, ids, evaluator)
+    places = places_of(drawing, topmost_first(drawing, set(ids))[::-1])
+    return [
+        _standing(_plain(place.node, number), place.affine) for number, place in enumerate(places)
+    ]
+
+
 def kept_plate(plate: Plate) -> tuple[str, ...]:
     """The shapes of a plate that show."""
     return tuple(node.id for node in plate.nodes if node.is_active)

@@ -1,6 +1,7 @@
 """Live copies of nodes, under ids of their own."""
 
 from collections.abc import Callable
+from itertools import count
 
 from dotstack.core.drawing.frame import revised
 from dotstack.core.drawing.nodes import (
@@ -11,6 +12,12 @@ from dotstack.core.drawing.nodes import (
     RegionNode,
 )
 from dotstack.core.drawing.tree import children, with_children
+
+
+def numbered(seed: str) -> Callable[[], str]:
+    """Makes ids: the seed with a number from 0 on."""
+    serial = count()
+    return lambda: f"{seed}-{next(serial)}"
 
 
 def with_new_ids(node: Node, new_id: Callable[[], str]) -> Node:

@@ -107,6 +107,7 @@ class Figure(Value):
         clamped: corner radii that are drawn smaller than was asked for.
         pieces: what is painted of it, where that is not its outline in its own paint.
         piece: what it is, if it is a piece of what is live: no document says it.
+        piece_ids: of what comes in pieces, those of its pieces, the lowest first.
         holes: of a bundle, which of its shapes lie in others so that they are holes.
         lost: how many regions the picks of a region build do not find any more.
         fault: why it cannot be shown, in words; all else tells nothing then.
@@ -129,6 +130,7 @@ class Figure(Value):
     clamped: dict[str, float]
     pieces: list[Piece] | None = None
     piece: PieceNode | None = None
+    piece_ids: tuple[str, ...] = ()
     holes: tuple[str, ...] = ()
     lost: int = 0
     fault: str | None = None
@@ -192,6 +194,9 @@ def _figure(node: Node, outer: Affine, evaluator: Evaluator) -> Figure:
         if isinstance(node, ClipNode) or node.gradient
         else None,
         piece=node if isinstance(node, PieceNode) else None,
+        piece_ids=tuple(piece.id for piece in evaluator.pieces(node))
+        if isinstance(node, RegionNode | PartsNode)
+        else (),
         holes=_holes(node, evaluator) if isinstance(node, CompoundNode) and node.bundled else (),
         lost=sum(found.count(None) for found in evaluator.build(node).found)
         if isinstance(node, RegionNode)

@@ -324,7 +324,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Chosen shapes as SVG text, cropped to them. */
+        /** Chosen shapes, to be pasted here or elsewhere; the SVG text is cropped to them. */
         post: operations["steps_copy_out_copy_out_post"];
         delete?: never;
         options?: never;
@@ -1297,6 +1297,7 @@ export interface components {
          *         clamped: corner radii that are drawn smaller than was asked for.
          *         pieces: what is painted of it, where that is not its outline in its own paint.
          *         piece: what it is, if it is a piece of what is live: no document says it.
+         *         piece_ids: of what comes in pieces, those of its pieces, the lowest first.
          *         holes: of a bundle, which of its shapes lie in others so that they are holes.
          *         lost: how many regions the picks of a region build do not find any more.
          *         fault: why it cannot be shown, in words; all else tells nothing then.
@@ -1339,6 +1340,11 @@ export interface components {
             pieces?: components["schemas"]["Piece"][] | null;
             /** @default null */
             piece?: components["schemas"]["PieceNode"] | null;
+            /**
+             * Piece Ids
+             * @default []
+             */
+            piece_ids?: string[];
             /**
              * Holes
              * @default []
@@ -2854,7 +2860,9 @@ export interface components {
         };
         /**
          * Paste
-         * @description Puts several shapes on top of a plate's stack, the lowest first.
+         * @description Puts copies of several shapes on top of a plate's stack, the lowest first, and maps them.
+         *
+         *     Their ids are made from ``seed`` as those of ``Duplicate``.
          */
         Paste: {
             /**
@@ -2866,6 +2874,19 @@ export interface components {
             plate: string;
             /** Nodes */
             nodes: (components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["PathNode"] | components["schemas"]["UnderlayNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"] | components["schemas"]["PartsNode"] | components["schemas"]["PieceNode"])[];
+            /** Seed */
+            seed: string;
+            /**
+             * @default {
+             *       "a": 1,
+             *       "b": 0,
+             *       "c": 0,
+             *       "d": 1,
+             *       "e": 0,
+             *       "f": 0
+             *     }
+             */
+            by?: components["schemas"]["Placement"];
         };
         /**
          * PlaceExactly
@@ -3720,12 +3741,14 @@ export interface components {
             ];
         };
         /**
-         * SvgText
-         * @description An SVG document as text.
+         * CopiedShapes
+         * @description Shapes as an SVG document, and as they are: ready to be put on a plate, the lowest first.
          */
-        SvgText: {
+        CopiedShapes: {
             /** Svg */
             svg: string;
+            /** Nodes */
+            nodes: (components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["PathNode"] | components["schemas"]["UnderlayNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"] | components["schemas"]["PartsNode"] | components["schemas"]["PieceNode"])[];
         };
         /**
          * PlaceAsset
@@ -5325,7 +5348,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["SvgText"];
+                    "application/json": components["schemas"]["CopiedShapes"];
                 };
             };
             /** @description Unprocessable Entity */

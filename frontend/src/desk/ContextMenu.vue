@@ -15,7 +15,18 @@ const open = defineModel<boolean>({ required: true });
 /** What is at hand, and what lies one step further. */
 const AT_HAND = [
   ['copy', 'cutOut', 'duplicate', 'again', 'pasteHere', 'remove'],
-  ['group', 'ungroup', 'focus', 'regions', 'settle', 'unbundle', 'clip', 'takeOut', 'role'],
+  [
+    'group',
+    'ungroup',
+    'focus',
+    'regions',
+    'allHome',
+    'settle',
+    'unbundle',
+    'clip',
+    'takeOut',
+    'role',
+  ],
   ['hide', 'showAll', 'lock', 'guide'],
 ];
 const FURTHER: Record<string, string[]> = {

@@ -5,18 +5,23 @@ import ShapeInk from '@/desk/ShapeInk.vue';
 import UnderlayPicture from '@/desk/UnderlayPicture.vue';
 import { useRegions } from '@/regions/store';
 import type { Row } from '@/stores/selection';
-import { childrenOf, LIVE_KINDS, useSelection } from '@/stores/selection';
+import { IN_PIECES, LIVE_KINDS, useSelection } from '@/stores/selection';
 import { useView } from '@/stores/view';
 
 /** What is painted on the plate, and the outlines that can be taken hold of. */
+const AS_THEIRS = ['group', ...IN_PIECES];
+
 const selection = useSelection();
 const view = useView();
 const regions = useRegions();
 
-/** The lowest first: groups are what they hold, members show in their compound's result. */
+/**
+ * The lowest first: groups are what they hold, what comes in pieces is these, and members show in
+ * their compound's result.
+ */
 const painted = computed(() =>
   selection.rows
-    .filter((row) => !row.dimmed && !row.inside && row.node.kind !== 'group')
+    .filter((row) => !row.dimmed && !row.inside && !AS_THEIRS.includes(row.node.kind))
     .reverse()
     .flatMap((row) => {
       const figure = selection.figureById.get(row.node.id);
@@ -33,12 +38,14 @@ const members = computed(() => {
   const above = only?.parent ? selection.rowById.get(only.parent) : null;
   const parent = [focused, only, above].find(isLive);
   if (!parent || view.outcome || regions.open) return [];
-  return childrenOf(parent.node)
-    .filter(({ node }) => node.visible !== false)
-    .flatMap(({ node }) => {
-      const figure = selection.figureById.get(node.id);
-      const moved = selection.isMoved(selection.rowById.get(node.id)!);
-      return figure ? [{ figure, moved }] : [];
+  return selection.rows
+    .filter(({ parent: above, node }) => above === parent.node.id && node.visible !== false)
+    .filter((row) => row.strand !== 'pieces' || row.inside)
+    .reverse()
+    .flatMap((row) => {
+      const figure = selection.figureById.get(row.node.id);
+      const moved = selection.isMoved(row);
+      return figure ? [{ figure, moved, free: inLive.value && selection.isWorkedOn(row) }] : [];
     });
 });
 
@@ -59,11 +66,11 @@ const reachable = computed(() =>
       <ShapeInk v-else :row="row" :figure="figure" />
     </template>
     <path
-      v-for="{ figure, moved } in members"
+      v-for="{ figure, moved, free } in members"
       :key="`member ${figure.id}`"
       class="member"
-      :class="{ moved, reachable: inLive }"
-      :data-node="inLive ? figure.id : undefined"
+      :class="{ moved, reachable: free }"
+      :data-node="free ? figure.id : undefined"
       :d="figure.path"
     />
     <path

@@ -16,10 +16,11 @@ export function useSnapping() {
 
   /** What to snap to, for a gesture that begins now with these shapes in hand. */
   function snapperFor(ids: string[]): Snapping {
+    // Of a piece its whole too: the place that it comes from is part of that.
     const moving = new Set(
       selection.rows
-        .filter((row) => selection.chainOf(row.node.id).some((key) => ids.includes(key)))
-        .map((row) => row.node.id),
+        .filter((row) => row.chain.some((key) => ids.includes(key)))
+        .flatMap((row) => (row.strand === 'pieces' ? [row.node.id, row.parent!] : [row.node.id])),
     );
     const shapes = selection.rows
       .filter((row) => !row.dimmed)

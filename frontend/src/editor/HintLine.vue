@@ -86,7 +86,9 @@ const hint = computed<Hint>(() => {
     };
   if (selection.focused)
     return {
-      says: `Inside ${selection.focused.node.name}: click a shape of it.`,
+      says: selection.wholeInHand
+        ? `On the ${selection.strand === 'pieces' ? 'pieces' : 'shapes'} of ${selection.focused.node.name}: click one, drag to move it alone.`
+        : `Inside ${selection.focused.node.name}: click a shape of it.`,
       keys: [['Esc', 'step out']],
     };
   return {

@@ -10,7 +10,7 @@ import DotLogo from '@/look/DotLogo.vue';
 import PathPicture from '@/look/PathPicture.vue';
 import { useRegions } from '@/regions/store';
 import { newId, useDrawing } from '@/stores/drawing';
-import { childrenOf, isActive, useSelection } from '@/stores/selection';
+import { childrenOf, IN_PIECES, isActive, piecesOf, useSelection } from '@/stores/selection';
 import type { Manner } from '@/stores/view';
 import { MANNERS, useView } from '@/stores/view';
 
@@ -61,9 +61,12 @@ const saved = computed(
     })[drawing.saveState],
 );
 
-function piecesOf(node: Node): Piece[] {
+/** What a node paints. */
+function paintOfNode(node: Node): Piece[] {
   if (!isActive(node)) return [];
-  if (node.kind === 'group') return childrenOf(node).flatMap((child) => piecesOf(child.node));
+  if (node.kind === 'group') return childrenOf(node).flatMap((child) => paintOfNode(child.node));
+  if (IN_PIECES.includes(node.kind))
+    return piecesOf(node.id, figureById.value).flatMap(paintOfNode);
   const figure = figureById.value.get(node.id);
   if (!figure) return [];
   if (figure.pieces) return figure.pieces;
@@ -86,7 +89,7 @@ const tabs = computed(() =>
     if (!head) return [];
     const pieces = head.nodes.flatMap((key) => {
       const node = drawing.shown.nodes[key];
-      return node ? piecesOf(node) : [];
+      return node ? paintOfNode(node) : [];
     });
     return [{ id, head, pieces, box: { x0: 0, y0: 0, x1: head.width, y1: head.height } }];
   }),

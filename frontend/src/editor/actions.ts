@@ -7,7 +7,7 @@ import { useRegions } from '@/regions/store';
 import { useClipboard } from '@/stores/clipboard';
 import { newId, useDrawing } from '@/stores/drawing';
 import type { Row } from '@/stores/selection';
-import { HOLDING, paintOf, useSelection } from '@/stores/selection';
+import { areAway, HOLDING, paintOf, useSelection } from '@/stores/selection';
 import { useStyle } from '@/stores/style';
 import type { Point } from '@/stores/view';
 import { useView } from '@/stores/view';
@@ -58,7 +58,7 @@ export const useActions = defineStore('actions', () => {
   /** Remembers a move that is done, for *again*; ``seed`` names copies that it made. */
   function remember(by: Last['by'], moved: string[], seed: string | null = null): void {
     onSources.value = '';
-    const copies = seed ? copiesOf(seed) : moved;
+    const copies = seed ? selection.copiesOf(seed) : moved;
     last.value = { ids: copies, by };
     if (seed) void pickCopies(copies);
   }
@@ -71,15 +71,6 @@ export const useActions = defineStore('actions', () => {
     view.pivot = pivot;
   }
 
-  /** The copies that were made under a seed, directly in their stacks. */
-  function copiesOf(seed: string): string[] {
-    const made = selection.rows.filter((row) => row.node.id.startsWith(`${seed}-`));
-    return made
-      .filter((row) => !row.parent?.startsWith(`${seed}-`))
-      .map((row) => row.node.id)
-      .reverse();
-  }
-
   /** Leaves copies, mapped; answers the seed that they were made under, or null. */
   async function copied(sources: string[], by: Last['by']): Promise<string | null> {
     const seed = newId();
@@ -89,7 +80,7 @@ export const useActions = defineStore('actions', () => {
   async function duplicate(): Promise<void> {
     const seed = await copied(ids(), {});
     if (!seed) return;
-    await pickCopies(copiesOf(seed));
+    await pickCopies(selection.copiesOf(seed));
     onSources.value = selection.ids.join();
   }
 
@@ -130,7 +121,7 @@ export const useActions = defineStore('actions', () => {
   async function otherHalf(): Promise<void> {
     const seed = newId();
     const command = { kind: 'mirror', ids: ids(), across: 'left-right', about: 'plate', seed };
-    if (await run(command as Command)) selection.pick(...copiesOf(seed));
+    if (await run(command as Command)) selection.pick(...selection.copiesOf(seed));
   }
 
   /** Mirrors the others across the one line that is selected with them. */
@@ -212,6 +203,8 @@ export const useActions = defineStore('actions', () => {
       visible: true,
     } as Command);
 
+  const isPiece = (row: Row) => row.node.kind === 'piece';
+
   const oneLine = () =>
     several() && selection.selected.filter((row) => row.node.kind === 'line').length === 1;
 
@@ -254,7 +247,7 @@ export const useActions = defineStore('actions', () => {
     clip: {
       word: 'Show only within the lowest',
       key: 'Shift+W',
-      can: () => selection.combinable.length > 1 && !inClip(),
+      can: () => selection.combinable.length > 1 && !inClip() && !every(isPiece),
       run: clip,
     },
     takeOut: {
@@ -266,8 +259,13 @@ export const useActions = defineStore('actions', () => {
     settle: {
       word: 'Settle',
       key: 'Shift+S',
-      can: () => every((row) => !['path', 'image'].includes(row.node.kind)),
+      can: () => every((row) => !['path', 'image', 'piece'].includes(row.node.kind)),
       run: () => run({ kind: 'settle', ids: ids() }),
+    },
+    allHome: {
+      word: 'All pieces home',
+      can: () => Boolean(selection.wholeInHand && areAway(selection.wholeInHand)),
+      run: () => run({ kind: 'all-home', id: selection.wholeInHand!.id }),
     },
     unbundle: {
       word: 'Unbundle',

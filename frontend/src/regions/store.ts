@@ -58,7 +58,9 @@ export const useRegions = defineStore('regions', () => {
 
   /** Whether there is something whose regions can be picked. */
   const possible = computed(
-    () => selection.combinable.length > 1 || Boolean(selection.only && !selection.only.held),
+    () =>
+      !selection.selected.some((row) => row.node.kind === 'piece') &&
+      (selection.combinable.length > 1 || Boolean(selection.only && !selection.only.held)),
   );
 
   /** The shapes whose regions are picked: of a group those that it holds. */
@@ -189,8 +191,9 @@ export const useRegions = defineStore('regions', () => {
         };
     applying = true;
     if (await drawing.run(command as Command)) {
+      const of = build.value ? [] : ids.value;
       leave();
-      selection.pick(id);
+      selection.made(id, of, true);
     }
     applying = false;
   }

@@ -3,7 +3,8 @@ import { computed, nextTick, ref, watch } from 'vue';
 
 import type { Command } from '@/api/types';
 import StackRow from '@/stack/StackRow.vue';
-import { ROW, threadsOf, xOf } from '@/stack/thread';
+import StrandHead from '@/stack/StrandHead.vue';
+import { entriesOf, entryOf, holderOf, ROW, strandKey, threadsOf, xOf } from '@/stack/thread';
 import { newId, useDrawing } from '@/stores/drawing';
 import type { Row } from '@/stores/selection';
 import { HOLDING, LIVE_KINDS, useSelection } from '@/stores/selection';
@@ -22,17 +23,11 @@ const list = ref<HTMLElement>();
 const drop = ref<{ row: Row; where: 'above' | 'below' | 'into' } | null>(null);
 let dragged: string[] = [];
 
-/** Rows whose containers are all unfolded, or those that are sought. */
+/** Lines whose holders are all unfolded, or those that are sought. */
 const visible = computed(() => {
   const wanted = sought.value.trim().toLowerCase();
-  if (wanted) return selection.rows.filter((row) => row.node.name.toLowerCase().includes(wanted));
-  const hidden = new Set<string>();
-  return selection.rows.filter((row) => {
-    const inFolded =
-      row.parent !== null && (hidden.has(row.parent) || !unfolded.value.has(row.parent));
-    if (inFolded) hidden.add(row.node.id);
-    return !inFolded;
-  });
+  if (!wanted) return entriesOf(selection.rows, unfolded.value);
+  return selection.rows.filter((row) => row.node.name.toLowerCase().includes(wanted)).map(entryOf);
 });
 const threads = computed(() => (sought.value ? [] : threadsOf(visible.value)));
 
@@ -44,7 +39,7 @@ function onPick(row: Row, event: MouseEvent): void {
   const adds = event.ctrlKey || event.metaKey;
   if (event.shiftKey && adds && last) {
     // From the shape picked last to this one, all that can be seen between.
-    const order = visible.value.map((each) => each.node.id);
+    const order = visible.value.filter((each) => !each.strand).map((each) => each.key);
     const [from, to] = [order.indexOf(last), order.indexOf(id)].sort((a, b) => a - b);
     if (from! >= 0) {
       const between = order.slice(from, to! + 1);
@@ -55,11 +50,13 @@ function onPick(row: Row, event: MouseEvent): void {
   if (adds || event.shiftKey) selection.toggle(id);
   else selection.pick(id);
   if (selection.focus && !selection.chainOf(id).includes(selection.focus)) selection.focus = null;
+  // The desk follows to the strand of it.
+  if (row.strand && row.parent === selection.focus) selection.strand = row.strand;
 }
 
-function fold(row: Row): void {
+function fold(key: string): void {
   const next = new Set(unfolded.value);
-  if (!next.delete(row.node.id)) next.add(row.node.id);
+  if (!next.delete(key)) next.add(key);
   unfolded.value = next;
 }
 
@@ -106,10 +103,20 @@ function onDragOver(event: DragEvent): void {
   }
   event.preventDefault();
   const share = (event.clientY - box.top) / box.height;
-  const takes = !['line', 'image'].includes(row.node.kind);
+  const takes = !['line', 'image', 'piece'].includes(row.node.kind);
   const where =
     share < (takes ? EDGE : 0.5) ? 'above' : takes && share < 1 - EDGE ? 'into' : 'below';
-  drop.value = { row, where };
+  drop.value = canGo(row, where) ? { row, where } : null;
+}
+
+/** Only pieces go among those of their whole; and they can leave it, not go into what makes it. */
+function canGo(row: Row, where: 'above' | 'below' | 'into'): boolean {
+  const moving = dragged.flatMap((id) => selection.rowById.get(id) ?? []);
+  const isPieceOf = (each: Row, whole: string | null) =>
+    each.strand === 'pieces' && each.parent === whole;
+  if (row.strand === 'pieces') return moving.every((each) => isPieceOf(each, row.parent));
+  const holders = where === 'into' ? row.chain : row.chain.slice(1);
+  return !moving.some((each) => holders.some((key) => isPieceOf(each, key)));
 }
 
 async function onDrop(): Promise<void> {
@@ -143,16 +150,23 @@ function onDragEnd(): void {
   drop.value = null;
 }
 
-// What is selected must be seen: what holds it unfolds.
+// What is selected or worked on must be seen: what holds it unfolds.
 watch(
-  () => selection.selected,
-  (rows) => {
-    const open = rows.flatMap((row) => {
-      const chain = selection.chainOf(row.node.id).slice(1);
-      if (LIVE_KINDS.includes(row.node.kind) && rows.length === 1) chain.push(row.node.id);
-      return chain;
-    });
-    if (open.some((id) => !unfolded.value.has(id)))
+  // Not what became of the shapes: what was just combined is about to be selected no more.
+  () => [selection.picked, selection.focus, selection.strand],
+  () => {
+    const { selected: rows, focused, strand } = selection;
+    const inHand = focused ? [...rows, focused] : rows;
+    const open = inHand.flatMap((row) =>
+      row.chain.flatMap((key) => {
+        const each = selection.rowById.get(key)!;
+        return each.strand ? [holderOf(each)!, each.parent!] : (each.parent ?? []);
+      }),
+    );
+    const alone = focused ?? (rows.length === 1 ? rows[0]! : null);
+    if (alone && LIVE_KINDS.includes(alone.node.kind)) open.push(alone.node.id);
+    if (focused) open.push(focused.node.id, strandKey(focused.node.id, strand));
+    if (open.some((key) => !unfolded.value.has(key)))
       unfolded.value = new Set([...unfolded.value, ...open]);
   },
 );
@@ -191,20 +205,30 @@ defineExpose({ rename });
           :class="thread.live ? 'branch' : 'main'"
         />
       </svg>
-      <StackRow
-        v-for="row in visible"
-        :key="row.node.id"
-        :row="row"
-        :indent="sought ? 0 : xOf(row.depth) - xOf(0)"
-        :folded="!unfolded.has(row.node.id)"
-        :renaming="renaming === row.node.id"
-        :drop="drop?.row.node.id === row.node.id ? drop.where : null"
-        @pick="onPick(row, $event)"
-        @fold="fold(row)"
-        @rename="rename(row.node.id)"
-        @renamed="finishRename(row, $event)"
-        @set="set(row, $event)"
-      />
+      <template v-for="{ key, row, depth, strand, count } in visible" :key="key">
+        <StrandHead
+          v-if="strand"
+          :whole="row"
+          :strand="strand"
+          :count="count"
+          :indent="xOf(depth) - xOf(0)"
+          :folded="!unfolded.has(key)"
+          @fold="fold(key)"
+        />
+        <StackRow
+          v-else
+          :row="row"
+          :indent="sought ? 0 : xOf(depth) - xOf(0)"
+          :folded="!unfolded.has(key)"
+          :renaming="renaming === key"
+          :drop="drop?.row.node.id === key ? drop.where : null"
+          @pick="onPick(row, $event)"
+          @fold="fold(key)"
+          @rename="rename(key)"
+          @renamed="finishRename(row, $event)"
+          @set="set(row, $event)"
+        />
+      </template>
       <p v-if="!visible.length" class="empty soft">
         <template v-if="sought">No shape has “{{ sought }}” in its name.</template>
         <template v-else>

@@ -3,12 +3,11 @@ import { shallowRef } from 'vue';
 
 import { bytes } from '@/api/bytes';
 import client, { answered } from '@/api/client';
-import type { Command, KeptPicture, Node, PastedShapes, SvgText } from '@/api/types';
+import type { Command, CopiedShapes, KeptPicture, Node, PastedShapes } from '@/api/types';
 import { attempt } from '@/stores/attempt';
 import { newId, useDrawing } from '@/stores/drawing';
 import { offerToFit } from '@/stores/fitting';
 import { useNotices } from '@/stores/notices';
-import type { Row } from '@/stores/selection';
 import { useSelection } from '@/stores/selection';
 import type { Point } from '@/stores/view';
 
@@ -35,63 +34,6 @@ export const useClipboard = defineStore('clipboard', () => {
   /** What of the last file could not be kept, and where it is. */
   const notKept = shallowRef<{ name: string; notes: readonly string[] } | null>(null);
 
-  /** The selection as shapes of their own, each placed as it stands on the plate. */
-  function standing(rows: readonly Row[]): Node[] {
-    const order = selection.rows.map((row) => row.node.id);
-    return [...rows]
-      .sort((a, b) => order.indexOf(b.node.id) - order.indexOf(a.node.id))
-      .map((row) => ({
-        ...row.node,
-        transform: selection.figureById.get(row.node.id)?.matrix ?? row.node.transform,
-      }));
-  }
-
-  /** Picked regions that name the members of a copy. */
-  function renamed<R extends { cover: string[]; beside?: string[][] | null }>(
-    regions: readonly R[],
-    before: readonly Node[],
-    after: readonly Node[],
-  ): R[] {
-    const names = new Map(before.map((member, i) => [member.id, after[i]!.id]));
-    const named = (cover: readonly string[]) => cover.map((key) => names.get(key) ?? key);
-    return regions.map((region) => ({
-      ...region,
-      cover: named(region.cover),
-      beside: region.beside?.map(named) ?? null,
-    }));
-  }
-
-  /** A region build whose picks name its own members. */
-  function renewedRegions(node: Extract<Node, { kind: 'regions' }>): Node {
-    const before = node.members as Node[];
-    const members = before.map(renewed);
-    const picks = (node.picks ?? []).map((pick) => ({
-      ...pick,
-      regions: renamed(pick.regions, before, members),
-    }));
-    return { ...node, members, picks } as Node;
-  }
-
-  /** A compound whose filled holes name its own members. */
-  function renewedCompound(node: Extract<Node, { kind: 'compound' }>): Node {
-    const before = node.members.map((member) => member.node as Node);
-    const after = before.map(renewed);
-    const members = node.members.map((member, i) => ({ ...member, node: after[i]! }));
-    return { ...node, members, filled: renamed(node.filled ?? [], before, after) } as Node;
-  }
-
-  function renewed(node: Node): Node {
-    const fresh = { ...node, id: newId() };
-    if (fresh.kind === 'compound') return renewedCompound(fresh);
-    if (fresh.kind === 'group' || fresh.kind === 'clip' || fresh.kind === 'parts')
-      fresh.nodes = (fresh.nodes ?? []).map((child) =>
-        renewed(child as Node),
-      ) as typeof fresh.nodes;
-    if (fresh.kind === 'clip') fresh.holder = renewed(fresh.holder as Node) as typeof fresh.holder;
-    if (fresh.kind === 'parts') fresh.cutter = renewed(fresh.cutter as Node) as typeof fresh.cutter;
-    return fresh.kind === 'regions' ? renewedRegions(fresh) : fresh;
-  }
-
   /** Copies the selection; answers whether there was one that could be copied. */
   async function copy(): Promise<boolean> {
     const mine = copyOut();
@@ -106,9 +48,8 @@ export const useClipboard = defineStore('clipboard', () => {
   async function copyOut(): Promise<boolean> {
     const ids = [...selection.ids];
     if (!ids.length) return false;
-    const nodes = standing(selection.selected);
     const found = await attempt(() =>
-      answered<SvgText>(
+      answered<CopiedShapes>(
         client.POST('/api/drawings/{drawing_id}/copy-out', {
           params: { path: { drawing_id: drawing.id } },
           body: { revision: drawing.revision, ids },
@@ -116,7 +57,7 @@ export const useClipboard = defineStore('clipboard', () => {
       ),
     );
     if (!found) return false;
-    copied.value = { svg: found.svg, nodes, pasted: 0 };
+    copied.value = { svg: found.svg, nodes: found.nodes as Node[], pasted: 0 };
     try {
       // Another drawing of ours, even in another tab, gets the shapes live.
       localStorage.setItem(KEPT, JSON.stringify(copied.value));
@@ -134,13 +75,11 @@ export const useClipboard = defineStore('clipboard', () => {
 
   /** Puts shapes on the plate in hand, moved by ``by``; they are selected then. */
   async function put(nodes: Node[], by: Point): Promise<void> {
-    const fresh = nodes.map((node) => {
-      const { e = 0, f = 0, ...turn } = node.transform ?? {};
-      return { ...renewed(node), transform: { ...turn, e: e + by.x, f: f + by.y } };
-    });
-    const command = { kind: 'paste', plate: selection.plate, nodes: fresh } as Command;
+    const seed = newId();
+    const move = { e: by.x, f: by.y };
+    const command = { kind: 'paste', plate: selection.plate, nodes, seed, by: move } as Command;
     if (!(await drawing.run(command))) return;
-    selection.pick(...fresh.map((node) => node.id));
+    selection.pick(...selection.copiesOf(seed));
     offerToFit();
   }
 

@@ -219,7 +219,10 @@ export const useDrawing = defineStore('drawing', () => {
     command: Command,
     send: () => Promise<DrawingState>,
   ): Promise<DrawingState | null> {
-    const said = new Set(gathered(command, (one) => (typeof one === 'string' ? [one] : [])));
+    // Who names a piece means its whole.
+    const said = new Set(
+      gathered(command, (one) => (typeof one === 'string' ? [one.split('.')[0]!] : [])),
+    );
     const touched = () =>
       Object.values(nodes).filter((node) => idsOf(node).some((key) => said.has(key)));
     const before = JSON.stringify(touched());

@@ -5,6 +5,10 @@ import type { Box, Figure, Node, Role } from '@/api/types';
 import { useDrawing } from '@/stores/drawing';
 import { shared } from '@/stores/sharing';
 
+/** What comes in pieces shows these in one strand of the stack, what it is made from in another. */
+export const STRANDS = ['pieces', 'made from'] as const;
+export type Strand = (typeof STRANDS)[number];
+
 /** A node somewhere in the stack of the plate. */
 export interface Row {
   node: Node;
@@ -13,6 +17,8 @@ export interface Row {
   top: string;
   parent: string | null;
   role: Role | null;
+  /** The strand of its parent that it lies in, where that has strands. */
+  strand: Strand | null;
   /** Its own id and those of all that contain it. */
   chain: readonly string[];
   /** Whether it or something that contains it is hidden, locked, or a guide shape. */
@@ -46,6 +52,8 @@ export function childrenOf(node: Node): { node: Node; role: Role | null }[] {
 /** Kinds that hold other shapes, and those of them that paint what comes of these together. */
 export const HOLDING = ['group', 'compound', 'regions', 'clip', 'parts'];
 export const LIVE_KINDS = ['compound', 'regions', 'clip', 'parts'];
+/** Those of which pieces come that one can hold. */
+export const IN_PIECES = ['regions', 'parts'];
 
 /** What is made of shapes that can be taken as another outcome, if they are not very many. */
 const RETAKEN = ['compound', 'regions', 'parts', 'group'];
@@ -68,6 +76,24 @@ export function paintOf(node: Node): Node {
   return painted?.length ? paintOf(painted.at(-1) as Node) : node;
 }
 
+/** Whether any piece of a live thing was moved, or removed, by hand. */
+export function areAway(node: Node): boolean {
+  const held = node.kind === 'regions' || node.kind === 'parts' ? (node.held ?? []) : [];
+  return held.some(({ transform, dropped }) => dropped || isPut(transform));
+}
+
+/** Whether a placement is another than where things are by themselves. */
+export function isPut({
+  a = 1,
+  b = 0,
+  c = 0,
+  d = 1,
+  e = 0,
+  f = 0,
+}: Node['transform'] = {}): boolean {
+  return [a, b, c, d, e, f].join() !== '1,0,0,1,0,0';
+}
+
 /** The box round several. */
 export function boxRound(boxes: readonly Box[]): Box {
   return {
@@ -83,40 +109,75 @@ export function isActive(node: Node): boolean {
   return node.visible !== false && !node.guide && node.kind !== 'image';
 }
 
+/** What is known of the shapes of one node on the plate, by their ids. */
+interface Known {
+  rows: ReadonlyMap<string, Row>;
+  figures: ReadonlyMap<string, Figure>;
+}
+
 function rowsOf(
   node: Node,
   above: Row | null,
   role: Role | null,
-  before: ReadonlyMap<string, Row>,
+  strand: Strand | null,
+  known: Known,
 ): Row[] {
   const fresh: Row = {
     node,
-    depth: above ? above.depth + 1 : 0,
+    depth: above ? above.depth + (strand ? 2 : 1) : 0,
     top: above?.top ?? node.id,
     parent: above?.node.id ?? null,
     role,
+    strand,
     chain: [node.id, ...(above?.chain ?? [])],
     guide: (above?.guide ?? false) || node.guide === true,
-    inside: above !== null && (above.inside || LIVE_KINDS.includes(above.node.kind)),
+    inside:
+      above !== null &&
+      (above.inside || (strand !== 'pieces' && LIVE_KINDS.includes(above.node.kind))),
     dimmed: (above?.dimmed ?? false) || node.visible === false,
     held: (above?.held ?? false) || node.locked === true,
   };
-  const row = shared(before.get(node.id), fresh);
+  const row = shared(known.rows.get(node.id), fresh);
   const inner = childrenOf(node).reverse();
-  return [row, ...inner.flatMap((child) => rowsOf(child.node, row, child.role, before))];
+  const inPieces = IN_PIECES.includes(node.kind);
+  const pieces = inPieces ? piecesOf(node.id, known.figures).reverse() : [];
+  return [
+    row,
+    ...pieces.flatMap((piece) => rowsOf(piece, row, null, 'pieces', known)),
+    ...inner.flatMap((child) =>
+      rowsOf(child.node, row, child.role, inPieces ? 'made from' : null, known),
+    ),
+  ];
 }
 
+/** The pieces that something comes in, the lowest first, by the figures of all. */
+export function piecesOf(whole: string, figures: ReadonlyMap<string, Figure>): Node[] {
+  const keys = figures.get(whole)?.piece_ids ?? [];
+  return keys.flatMap((key) => (figures.get(key)?.piece as Node | null) ?? []);
+}
+
+interface OnPlate {
+  rows: Row[];
+  figures: readonly Figure[];
+  /** Whether any of it comes in pieces, which the figures tell. */
+  inPieces: boolean;
+}
 /** Rows by the node on the plate: nodes that stay the same objects keep theirs. */
-const known = new WeakMap<Node, Row[]>();
+const kept = new WeakMap<Node, OnPlate>();
 /** The last rows by that node's id: of nodes in it that stay the same they are used again. */
 const last = new Map<string, Row[]>();
 
-function rowsOnPlate(node: Node): Row[] {
-  const kept = known.get(node);
-  if (kept) return kept;
-  const before = new Map((last.get(node.id) ?? []).map((row) => [row.node.id, row]));
-  const rows = rowsOf(node, null, null, before);
-  known.set(node, rows);
+const NO_FIGURES: readonly Figure[] = [];
+
+function rowsOnPlate(node: Node, figures: readonly Figure[]): Row[] {
+  const before = kept.get(node);
+  if (before && (!before.inPieces || before.figures === figures)) return before.rows;
+  const rows = rowsOf(node, null, null, null, {
+    rows: new Map((last.get(node.id) ?? []).map((row) => [row.node.id, row])),
+    figures: new Map(figures.map((figure) => [figure.id, figure])),
+  });
+  const inPieces = rows.some((row) => IN_PIECES.includes(row.node.kind));
+  kept.set(node, { rows, figures, inPieces });
   last.set(node.id, rows);
   return rows;
 }
@@ -129,6 +190,8 @@ export const useSelection = defineStore('selection', () => {
   const hovered = ref<string | null>(null);
   /** The group or compound that is worked in; the rest pales. */
   const focus = ref<string | null>(null);
+  /** Which of its shapes are worked on, where it comes in pieces. */
+  const strand = ref<Strand>('pieces');
 
   /** All nodes of the plate, topmost first, those inside others after these. */
   const rows = computed<Row[]>(() => {
@@ -138,7 +201,7 @@ export const useSelection = defineStore('selection', () => {
       .reverse()
       .map((key) => drawing.shown.nodes[key])
       .filter((node) => node !== undefined)
-      .flatMap(rowsOnPlate);
+      .flatMap((node) => rowsOnPlate(node, drawing.shown.figures[node.id] ?? NO_FIGURES));
   });
 
   const rowById = computed(() => new Map(rows.value.map((row) => [row.node.id, row])));
@@ -169,10 +232,18 @@ export const useSelection = defineStore('selection', () => {
     figures.value.length ? boxRound(figures.value.map((figure) => figure.bounds)) : null,
   );
   const only = computed(() => (selected.value.length === 1 ? selected.value[0]! : null));
+  /** What comes in pieces and is selected, or has one that is, or is worked in. */
+  const wholeInHand = computed(() => {
+    const above = only.value?.strand === 'pieces' ? rowById.value.get(only.value.parent!) : null;
+    const found = [above, only.value, focused.value].find((row) =>
+      IN_PIECES.includes(row?.node.kind ?? ''),
+    );
+    return found?.node ?? null;
+  });
   /** The selection, if it is two or more shapes side by side that take part in outcomes. */
   const combinable = computed(() => {
     const able = selected.value.filter((row) => isActive(row.node) && !row.held);
-    const parents = new Set(selected.value.map((row) => row.parent));
+    const parents = new Set(selected.value.map((row) => `${row.parent} ${row.strand}`));
     return able.length > 1 && parents.size === 1 ? able.map((row) => row.node.id) : [];
   });
 
@@ -186,15 +257,20 @@ export const useSelection = defineStore('selection', () => {
 
   /** What was made of which shapes: these are selected again where it is undone. */
   const origins = new Map<string, readonly string[]>();
-  function made(key: string, of: readonly string[]): void {
-    origins.set(key, of);
-    pick(key);
+  /** Selects what was made; ``inPieces`` takes hold of its pieces instead. */
+  function made(key: string, of: readonly string[], inPieces = false): void {
+    if (of.length) origins.set(key, of);
+    if (inPieces && HOLDING.includes(rowById.value.get(key)?.node.kind ?? '')) enter(key);
+    else pick(key);
   }
   watch(
     () => rowById.value,
     (rows) => {
-      const gone = picked.value.find((key) => !rows.has(key) && origins.has(key));
-      if (gone) pick(...origins.get(gone)!);
+      const inHand = focus.value ? [focus.value, ...picked.value] : picked.value;
+      const gone = inHand.find((key) => !rows.has(key) && origins.has(key));
+      if (!gone) return;
+      if (gone === focus.value) focus.value = null;
+      pick(...origins.get(gone)!);
     },
   );
 
@@ -213,7 +289,22 @@ export const useSelection = defineStore('selection', () => {
     const chain = chainOf(key);
     if (!focused.value) return chain.at(-1) ?? null;
     const at = chain.indexOf(focus.value!);
-    return at > 0 ? chain[at - 1]! : null;
+    const inner = at > 0 ? rowById.value.get(chain[at - 1]!)! : null;
+    return inner && isWorkedOn(inner) ? inner.node.id : null;
+  }
+
+  /** Whether a shape of what is worked in lies in the strand that is worked on. */
+  function isWorkedOn(row: Row): boolean {
+    return !row.strand || row.strand === strand.value;
+  }
+
+  /** The copies that were made under a seed, directly in their stacks. */
+  function copiesOf(seed: string): string[] {
+    const made = rows.value.filter((row) => row.node.id.startsWith(`${seed}-`));
+    return made
+      .filter((row) => !row.parent?.startsWith(`${seed}-`))
+      .map((row) => row.node.id)
+      .reverse();
   }
 
   function pick(...keys: string[]): void {
@@ -229,7 +320,11 @@ export const useSelection = defineStore('selection', () => {
   /** The shapes that can be picked where one works, topmost first. */
   const beside = computed(() =>
     rows.value.filter(
-      (row) => row.parent === (focused.value?.node.id ?? null) && !row.held && !row.dimmed,
+      (row) =>
+        row.parent === (focused.value?.node.id ?? null) &&
+        isWorkedOn(row) &&
+        !row.held &&
+        !row.dimmed,
     ),
   );
 
@@ -247,9 +342,10 @@ export const useSelection = defineStore('selection', () => {
     );
   }
 
-  /** Works inside a group or compound. */
-  function enter(key: string): void {
+  /** Works inside a group or compound, or on a strand of what comes in pieces. */
+  function enter(key: string, on: Strand = 'pieces'): void {
     focus.value = key;
+    strand.value = on;
     pick();
   }
 
@@ -281,6 +377,7 @@ export const useSelection = defineStore('selection', () => {
     chosen,
     hovered,
     focus,
+    strand,
     focused,
     rows,
     rowById,
@@ -290,14 +387,17 @@ export const useSelection = defineStore('selection', () => {
     figures,
     bounds,
     only,
+    wholeInHand,
     combinable,
     operands,
     beside,
     chainOf,
     isMoved,
     pickable,
+    isWorkedOn,
     pick,
     made,
+    copiesOf,
     toggle,
     all,
     walk,

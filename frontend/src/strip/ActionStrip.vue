@@ -5,10 +5,11 @@ import type { Command, Node, Outcome, Tile } from '@/api/types';
 import { useRegions } from '@/regions/store';
 import { newId, useDrawing } from '@/stores/drawing';
 import { useNotices } from '@/stores/notices';
-import { outcomeOf, useSelection } from '@/stores/selection';
+import { areAway, outcomeOf, useSelection } from '@/stores/selection';
 import { useView } from '@/stores/view';
+import HomeTile from '@/strip/HomeTile.vue';
 import LonelyStrip from '@/strip/LonelyStrip.vue';
-import { OUTCOME_WORDS, STAYS_LIVE } from '@/strip/outcomes';
+import { LEAVES_PIECES, OUTCOME_WORDS, STAYS_LIVE } from '@/strip/outcomes';
 import OutcomeTile from '@/strip/OutcomeTile.vue';
 import RegionStrip from '@/strip/RegionStrip.vue';
 import ScrollRow from '@/strip/ScrollRow.vue';
@@ -87,7 +88,8 @@ async function take(outcome: Outcome): Promise<void> {
     return command as Command;
   });
   // Who has gone on to another shape meanwhile stays there.
-  if (taken && !other && selection.picked === picked) selection.made(id, ids);
+  if (taken && !other && selection.picked === picked)
+    selection.made(id, ids, LEAVES_PIECES.includes(outcome));
 }
 
 /** Takes a live thing as another outcome; a name that told the old one tells the new one. */
@@ -196,6 +198,17 @@ defineExpose({ take });
           @take="take(tile.outcome)"
         />
       </template>
+    </ScrollRow>
+    <ScrollRow v-else-if="selection.wholeInHand">
+      <HomeTile v-if="areAway(selection.wholeInHand)" />
+      <p v-if="selection.strand === 'pieces'" class="soft advice">
+        Click a piece of <b>{{ selection.wholeInHand.name }}</b> and drag it: that piece alone
+        moves, Delete drops it, and all stays live. Esc steps out: then all moves as one.
+      </p>
+      <p v-else class="soft advice">
+        Click a shape that <b>{{ selection.wholeInHand.name }}</b> is made from, and move or change
+        it: the pieces follow. Esc steps out.
+      </p>
     </ScrollRow>
     <p v-else class="soft advice">
       Click a shape to select it, Shift-click to select several: what they can become appears here.

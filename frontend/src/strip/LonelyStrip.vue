@@ -8,8 +8,9 @@ import PathPicture from '@/look/PathPicture.vue';
 import { newId, useDrawing } from '@/stores/drawing';
 import { latestWins } from '@/stores/latestWins';
 import type { Row } from '@/stores/selection';
-import { LIVE_KINDS, useSelection } from '@/stores/selection';
+import { areAway, LIVE_KINDS, useSelection } from '@/stores/selection';
 import { useView } from '@/stores/view';
+import HomeTile from '@/strip/HomeTile.vue';
 import StripTile from '@/strip/StripTile.vue';
 
 /** What can be done with one shape: keep it, pick its regions, settle it, lift contours out. */
@@ -106,6 +107,7 @@ async function lift(contour: number): Promise<void> {
     <circle cx="31.5" cy="29" r="4.5" class="dot" />
     <circle cx="49" cy="29" r="4.5" class="dot" />
   </StripTile>
+  <HomeTile v-if="selection.wholeInHand && areAway(selection.wholeInHand)" />
   <StripTile
     v-if="node.kind === 'group'"
     word="Ungroup"
@@ -176,6 +178,10 @@ async function lift(contour: number): Promise<void> {
   <p v-else-if="row.role" class="soft advice">
     <b>{{ node.name }}</b> is a member of <b>{{ above?.name }}</b>. Drag it, or change its numbers
     and its role: the mark follows.
+  </p>
+  <p v-else-if="row.strand === 'pieces'" class="soft advice">
+    <b>{{ node.name }}</b> is a piece of <b>{{ above?.name }}</b>. Drag it, turn it, paint it or
+    change its numbers: it alone changes. Delete drops it.
   </p>
   <p v-else-if="above" class="soft advice">
     <b>{{ node.name }}</b> lies inside <b>{{ above.name }}</b>. Drag it, or change its numbers: what

@@ -79,5 +79,8 @@ export const MORE = (Object.keys(OUTCOME_WORDS) as Outcome[]).filter(
   (outcome) => !FIRST.includes(outcome),
 );
 
+/** Those whose pieces are taken hold of at once. */
+export const LEAVES_PIECES: readonly Outcome[] = ['split', 'slice', 'visible', 'visible-by-colour'];
+
 /** Those that what is live can be taken as. */
 export const STAYS_LIVE: readonly Outcome[] = [...FIRST, 'slice', 'bundle'];

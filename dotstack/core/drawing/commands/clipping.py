@@ -3,8 +3,8 @@
 from typing import Literal
 
 from dotstack.core.drawing.commands.command import Command
-from dotstack.core.drawing.commands.shapes import Ids, check_depth
-from dotstack.core.drawing.commands.stacking import brought, moved_within
+from dotstack.core.drawing.commands.shapes import Ids, check_depth, moved_within
+from dotstack.core.drawing.commands.stacking import brought
 from dotstack.core.drawing.evaluate import Evaluator
 from dotstack.core.drawing.nodes import ClipNode, Drawing, Id, Node
 from dotstack.core.drawing.places import all_ids, exchanged, place_of, places_of, topmost_first

@@ -15,9 +15,9 @@ from dotstack.core.combine import (
     outcomes,
 )
 from dotstack.core.drawing.commands.command import Command
-from dotstack.core.drawing.commands.shapes import Ids, check_depth, check_fresh
-from dotstack.core.drawing.commands.stacking import MAX_COPIES, gathered_into, one_stack
-from dotstack.core.drawing.copies import with_new_ids
+from dotstack.core.drawing.commands.shapes import Ids, Seed, check_depth, check_fresh
+from dotstack.core.drawing.commands.stacking import gathered_into, one_stack
+from dotstack.core.drawing.copies import numbered, with_new_ids
 from dotstack.core.drawing.evaluate import Evaluator
 from dotstack.core.drawing.frame import revised
 from dotstack.core.drawing.looks import Look, look_of
@@ -74,7 +74,7 @@ class _Combining(Command):
     """
 
     ids: Annotated[Ids, Field(min_length=2)]
-    id: Annotated[str, Field(pattern=r"^[A-Za-z0-9-]{1,30}$")]
+    id: Seed
     name: Name
     paint: PaintChoice | None = None
     keep: bool = False
@@ -210,11 +210,8 @@ def taken(
     done = gathered_into(drawing, chosen, whole)
     if kept_seed is None:
         return done
-    serial = iter(range(MAX_COPIES))
-    kept = tuple(
-        revised(with_new_ids(node, lambda: f"{kept_seed}-kept-{next(serial)}"), {"visible": False})
-        for node in chosen
-    )
+    new_id = numbered(f"{kept_seed}-kept")
+    kept = tuple(revised(with_new_ids(node, new_id), {"visible": False}) for node in chosen)
     check_fresh(done, kept)
     return exchanged(done, {whole.id}, lambda node: (*kept, node))
 

@@ -5,7 +5,7 @@ from typing import Literal
 
 from dotstack.core.drawing.commands.command import Command
 from dotstack.core.drawing.commands.settling import as_path
-from dotstack.core.drawing.commands.stacking import moved_within
+from dotstack.core.drawing.commands.shapes import moved_within
 from dotstack.core.drawing.evaluate import Evaluator
 from dotstack.core.drawing.frame import revised
 from dotstack.core.drawing.nodes import (

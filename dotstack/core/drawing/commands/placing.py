@@ -7,7 +7,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from dotstack.core.drawing.commands.command import Command
-from dotstack.core.drawing.commands.shapes import Ids
+from dotstack.core.drawing.commands.shapes import Ids, Seed
 from dotstack.core.drawing.commands.stacking import copied
 from dotstack.core.drawing.evaluate import Evaluator
 from dotstack.core.drawing.frame import (
@@ -215,7 +215,7 @@ class Mirror(Command):
     across: Literal["left-right", "top-bottom"] = "left-right"
     about: Literal["own", "selection", "plate"] = "own"
     line: Id | None = None
-    seed: Annotated[str, Field(pattern=r"^[A-Za-z0-9-]{1,30}$")] | None = None
+    seed: Seed | None = None
 
     @property
     def label(self) -> str:

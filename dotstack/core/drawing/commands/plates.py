@@ -5,9 +5,8 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from dotstack.core.drawing.commands.command import Command
-from dotstack.core.drawing.commands.shapes import check_fresh, free_name
-from dotstack.core.drawing.commands.stacking import MAX_COPIES
-from dotstack.core.drawing.copies import with_new_ids
+from dotstack.core.drawing.commands.shapes import Seed, check_fresh, free_name
+from dotstack.core.drawing.copies import numbered, with_new_ids
 from dotstack.core.drawing.nodes import Colour, Drawing, Id, Length, Name, Plate
 from dotstack.core.drawing.places import all_ids, plate_of, with_plate
 from dotstack.core.errors import CommandError, LimitError
@@ -52,7 +51,7 @@ class DuplicatePlate(Command):
 
     kind: Literal["duplicate-plate"] = "duplicate-plate"
     plate: Id
-    id: Annotated[str, Field(pattern=r"^[A-Za-z0-9-]{1,30}$")]
+    id: Seed
 
     @property
     def label(self) -> str:
@@ -60,10 +59,8 @@ class DuplicatePlate(Command):
 
     def applied_to(self, drawing: Drawing) -> Drawing:
         plate = plate_of(drawing, self.plate)
-        serial = iter(range(MAX_COPIES))
-        nodes = tuple(
-            with_new_ids(node, lambda: f"{self.id}-{next(serial)}") for node in plate.nodes
-        )
+        new_id = numbered(self.id)
+        nodes = tuple(with_new_ids(node, new_id) for node in plate.nodes)
         check_fresh(drawing, nodes)
         name = free_name(plate.name, {other.name for other in drawing.plates})
         copy = plate.model_copy(update={"id": self.id, "name": name, "nodes": nodes})

@@ -6,7 +6,7 @@ from pydantic import Field
 
 from dotstack.core.drawing.commands.combining import MAX_COMBINED, MAX_PIECES, taken
 from dotstack.core.drawing.commands.command import Command
-from dotstack.core.drawing.commands.shapes import Ids
+from dotstack.core.drawing.commands.shapes import Ids, Seed
 from dotstack.core.drawing.commands.stacking import one_stack
 from dotstack.core.drawing.evaluate import Evaluator
 from dotstack.core.drawing.frame import revised
@@ -40,7 +40,7 @@ class BuildRegions(Command):
 
     kind: Literal["build-regions"] = "build-regions"
     ids: Ids
-    id: Annotated[str, Field(pattern=r"^[A-Za-z0-9-]{1,30}$")]
+    id: Seed
     name: Name
     picks: Picks | None = None
     keep_rest: bool = True

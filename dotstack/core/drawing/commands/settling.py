@@ -7,8 +7,7 @@ from pydantic import Field
 from dotstack.core.combine import intersection, line_within
 from dotstack.core.drawing.commands.combining import MAX_PIECES, PRECISION, path_of
 from dotstack.core.drawing.commands.command import Command
-from dotstack.core.drawing.commands.shapes import Ids, check_fresh
-from dotstack.core.drawing.commands.stacking import moved_within
+from dotstack.core.drawing.commands.shapes import Ids, check_fresh, moved_within
 from dotstack.core.drawing.evaluate import Evaluator
 from dotstack.core.drawing.frame import revised, unit_box
 from dotstack.core.drawing.looks import Look, look_of

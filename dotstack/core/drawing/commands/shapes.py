@@ -6,8 +6,18 @@ from pydantic import Field
 
 from dotstack.core.combine import Role
 from dotstack.core.drawing.commands.command import Command
+from dotstack.core.drawing.copies import numbered, with_new_ids
 from dotstack.core.drawing.frame import revised
-from dotstack.core.drawing.nodes import AnyId, CompoundNode, Drawing, Id, Member, Name, Node
+from dotstack.core.drawing.nodes import (
+    AnyId,
+    CompoundNode,
+    Drawing,
+    Id,
+    Member,
+    Name,
+    Node,
+    Placement,
+)
 from dotstack.core.drawing.places import (
     all_ids,
     exchanged,
@@ -18,10 +28,12 @@ from dotstack.core.drawing.places import (
 )
 from dotstack.core.drawing.tree import children, walk
 from dotstack.core.errors import CommandError, LimitError
+from dotstack.core.geometry import Affine
 
 MAX_NODES = 5000
 MAX_NESTING = 24
 
+Seed = Annotated[str, Field(pattern=r"^[A-Za-z0-9-]{1,30}$")]
 Ids = Annotated[tuple[AnyId, ...], Field(min_length=1, max_length=MAX_NODES)]
 
 
@@ -46,18 +58,25 @@ class AddShape(Command):
 
 
 class Paste(Command):
-    """Puts several shapes on top of a plate's stack, the lowest first."""
+    """Puts copies of several shapes on top of a plate's stack, the lowest first, and maps them.
+
+    Their ids are made from ``seed`` as those of ``Duplicate``.
+    """
 
     kind: Literal["paste"] = "paste"
     plate: Id
     nodes: Annotated[tuple[Node, ...], Field(min_length=1, max_length=MAX_NODES)]
+    seed: Seed
+    by: Placement = Placement()
 
     @property
     def label(self) -> str:
         return "Paste"
 
     def applied_to(self, drawing: Drawing) -> Drawing:
-        return with_added(drawing, self.plate, self.nodes)
+        new_id = numbered(self.seed)
+        nodes = (moved_within(with_new_ids(node, new_id), self.by.affine) for node in self.nodes)
+        return with_added(drawing, self.plate, tuple(nodes))
 
 
 class Remove(Command):
@@ -179,6 +198,11 @@ class SetRole(Command):
             for member in node.members
         )
         return node.model_copy(update={"members": members})
+
+
+def moved_within(node: Node, by: Affine) -> Node:
+    """The node mapped by a map of the axes that contain it."""
+    return revised(node, {"transform": Placement.of(by @ node.transform.affine)})
 
 
 def free_name(name: str, taken: set[str]) -> str:

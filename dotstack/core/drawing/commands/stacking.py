@@ -1,20 +1,20 @@
 """Commands that order the stack: groups, places in it, and other plates."""
 
 from collections.abc import Callable
-from typing import Annotated, Literal, TypeVar
-
-from pydantic import Field
+from typing import Literal, TypeVar
 
 from dotstack.core.combine import Role
 from dotstack.core.drawing.commands.command import Command
 from dotstack.core.drawing.commands.shapes import (
     Ids,
+    Seed,
     check_depth,
     check_fresh,
     free_name,
+    moved_within,
     with_added,
 )
-from dotstack.core.drawing.copies import with_new_ids
+from dotstack.core.drawing.copies import numbered, with_new_ids
 from dotstack.core.drawing.frame import revised
 from dotstack.core.drawing.nodes import (
     AnyId,
@@ -46,8 +46,6 @@ from dotstack.core.drawing.places import (
 from dotstack.core.drawing.tree import children, walk
 from dotstack.core.errors import CommandError
 from dotstack.core.geometry import Affine
-
-MAX_COPIES = 100_000
 
 T = TypeVar("T")
 
@@ -203,7 +201,7 @@ class Duplicate(Command):
 
     kind: Literal["duplicate"] = "duplicate"
     ids: Ids
-    seed: Annotated[str, Field(pattern=r"^[A-Za-z0-9-]{1,30}$")]
+    seed: Seed
     by: Placement = Placement()
     plate: Id | None = None
 
@@ -221,13 +219,13 @@ def copied(
 ) -> tuple[Drawing, tuple[str, ...]]:
     """The drawing with copies as ``Duplicate`` makes them, and the copies' ids."""
     order = topmost_first(drawing, set(ids))
-    serial = iter(range(MAX_COPIES))
+    new_id = numbered(seed)
     names = {node.name for plate in drawing.plates for n in plate.nodes for node in walk(n)}
     copies: dict[str, Node] = {}
     top_of: dict[str, str] = {}
     for node_id in order:
         place = place_of(drawing, node_id)
-        copy = with_new_ids(place.node, lambda: f"{seed}-{next(serial)}")
+        copy = with_new_ids(place.node, new_id)
         to = by @ place.affine if plate else place.outer.inverse @ by @ place.affine
         name = free_name(place.node.name, names)
         names.add(name)
@@ -267,11 +265,6 @@ def gathered_into(drawing: Drawing, chosen: list[Node], whole: Node) -> Drawing:
         {node.id for node in chosen},
         lambda node: (whole,) if node is top else (),
     )
-
-
-def moved_within(node: Node, by: Affine) -> Node:
-    """The node mapped by a map of the axes that contain it."""
-    return revised(node, {"transform": Placement.of(by @ node.transform.affine)})
 
 
 def brought(places: list[Place], outer: Affine) -> list[Node]:
