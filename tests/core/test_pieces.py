@@ -74,9 +74,12 @@ def test_a_piece_moves_alone_and_its_whole_stays_live(whole: Any) -> None:
     # The whole is what its pieces cover now.
     assert area(after) == pytest.approx(area(before), rel=1e-12)
     assert bounds(after, "ferry")[3] == pytest.approx(180)
-    # A member moves on: the piece follows from where it was put.
-    up = do(after, "transform", ids=["hull", "moon"], by={"f": -30})
-    assert shown(up)[key].bounds.y0 == pytest.approx(two[key].bounds.y0 - 30, abs=1e-9)
+    # A member moves on: the piece follows from where it was put, however it is turned.
+    middle = two[key].y
+    turn = {"a": 0, "b": 1, "c": -1, "d": 0, "e": two[key].x + middle, "f": middle - two[key].x}
+    turned = do(after, "transform", ids=[lens], by=turn)
+    up = do(turned, "transform", ids=["hull", "moon"], by={"f": -30})
+    assert (shown(up)[key].x, shown(up)[key].y) == pytest.approx((two[key].x, middle - 30))
     home = do(up, "all-home", id="ferry")
     assert shown(home)[key].bounds.y0 == pytest.approx(one[key].bounds.y0 - 30, abs=1e-9)
     assert not node(home, "ferry").held  # type: ignore[union-attr]

@@ -8,10 +8,18 @@ from scipy.optimize import linear_sum_assignment
 
 from dotstack.core.combine import Build, Part
 from dotstack.core.drawing.looks import Look, look_of
-from dotstack.core.drawing.nodes import Held, InPieces, Node, PartsNode, PieceNode, RegionNode
+from dotstack.core.drawing.nodes import (
+    Held,
+    InPieces,
+    Node,
+    PartsNode,
+    PieceNode,
+    Placement,
+    RegionNode,
+)
 from dotstack.core.drawing.operands import paint_of
 from dotstack.core.drawing.picking import looked_for
-from dotstack.core.geometry import Outline
+from dotstack.core.geometry import Affine, Outline
 
 
 def piece_id(whole: str, key: str) -> str:
@@ -82,8 +90,11 @@ def _changed(piece: PieceNode, held: Held | None) -> PieceNode | None:
     if held.dropped:
         return None
     changes: dict[str, object] = {
-        name: getattr(held, name) for name in ("transform", "visible", "locked", "guide")
+        name: getattr(held, name) for name in ("visible", "locked", "guide")
     }
+    if held.transform != Placement():
+        there = _middle(piece)
+        changes["transform"] = Placement.of(there @ held.transform.affine @ there.inverse)
     if held.name is not None:
         changes["name"] = held.name
     if held.opacity is not None:
@@ -91,6 +102,20 @@ def _changed(piece: PieceNode, held: Held | None) -> PieceNode | None:
     if held.paint is not None:
         changes |= {name: getattr(held.paint, name) for name in ("fill", "gradient", "line")}
     return piece.model_copy(update=changes)
+
+
+def put_by(piece: PieceNode) -> Placement:
+    """What a piece was put by, as ``Held`` says it."""
+    if piece.transform == Placement():
+        return piece.transform
+    there = _middle(piece)
+    return Placement.of(there.inverse @ piece.transform.affine @ there)
+
+
+def _middle(piece: PieceNode) -> Affine:
+    """The map from axes round the middle of a piece, as it comes, to those of its whole."""
+    x0, y0, x1, y1 = piece.outline.bounds
+    return Affine.translation((x0 + x1) / 2, (y0 + y1) / 2)
 
 
 def _piece(node: Node, key: str, name: str, look: Look, outline: Outline) -> PieceNode:

@@ -49,9 +49,6 @@ function onPick(row: Row, event: MouseEvent): void {
   }
   if (adds || event.shiftKey) selection.toggle(id);
   else selection.pick(id);
-  if (selection.focus && !selection.chainOf(id).includes(selection.focus)) selection.focus = null;
-  // The desk follows to the strand of it.
-  if (row.strand && row.parent === selection.focus) selection.strand = row.strand;
 }
 
 function fold(key: string): void {

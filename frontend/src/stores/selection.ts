@@ -309,12 +309,16 @@ export const useSelection = defineStore('selection', () => {
 
   function pick(...keys: string[]): void {
     picked.value = keys;
+    const rows = keys.flatMap((key) => rowById.value.get(key) ?? []);
+    // Who picks something elsewhere has left what was worked in; in it, the strand follows.
+    if (rows.some((row) => !row.chain.includes(focus.value ?? ''))) focus.value = null;
+    const on = rows.find((row) => row.strand && row.parent === focus.value);
+    if (on) strand.value = on.strand!;
   }
 
   function toggle(key: string): void {
-    picked.value = ids.value.includes(key)
-      ? ids.value.filter((other) => other !== key)
-      : [...ids.value, key];
+    if (ids.value.includes(key)) pick(...ids.value.filter((other) => other !== key));
+    else pick(...ids.value, key);
   }
 
   /** The shapes that can be picked where one works, topmost first. */

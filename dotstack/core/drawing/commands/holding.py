@@ -21,13 +21,13 @@ from dotstack.core.drawing.nodes import (
     Placement,
     RegionNode,
 )
-from dotstack.core.drawing.pieces import whole_and_key
+from dotstack.core.drawing.pieces import put_by, whole_and_key
 from dotstack.core.drawing.places import all_ids, exchanged, place_of, places_of, replaced
 from dotstack.core.drawing.tree import children, with_children
 from dotstack.core.errors import CommandError, UnknownNodeError
 
 _PAINT = tuple(OwnPaint.model_fields)
-_STATES = ("transform", "visible", "locked", "guide")
+_STATES = ("visible", "locked", "guide")
 
 
 class AllHome(Command):
@@ -123,6 +123,7 @@ def _closed(whole: Node, group: Node, evaluator: Evaluator) -> tuple[Node, ...]:
 def _held(came: PieceNode, now: PieceNode) -> Held | None:
     """What is other of a piece than as it comes; None if nothing is."""
     changes: dict[str, object] = {name: getattr(now, name) for name in _STATES}
+    changes["transform"] = put_by(now)
     if any(getattr(now, name) != getattr(came, name) for name in _PAINT):
         changes["paint"] = OwnPaint(**{name: getattr(now, name) for name in _PAINT})
     changes |= {
