@@ -135,6 +135,10 @@ class Editor:
                 modifiers=modifiers  # type: ignore[arg-type]
             )
 
+    def strand(self, word: str, whole: str) -> Locator:
+        """The head of a strand of what comes in pieces."""
+        return self.page.get_by_label(f"{word} of {whole}", exact=True)
+
     def fact(self, label: str) -> Locator:
         return self.page.get_by_label("Facts").get_by_label(label, exact=True)
 

@@ -183,7 +183,8 @@ def test_regions_are_kept_fused_and_dropped_by_their_dots(editor: Editor, tmp_pa
     again.apply()
     assert areas(editor, tmp_path) == about(MOON, MOON + WING, WING)
     # What has been picked follows its shapes.
-    editor.pick("Circle 3")
+    editor.strand("made from", "Regions").click()
+    editor.click((128, 150))
     editor.set_fact("y", 128 + 30 * math.sin(math.pi / 3))
     grown = areas(editor, tmp_path)
     assert len(grown) == 3
@@ -204,9 +205,9 @@ def test_regions_are_kept_fused_and_dropped_by_their_dots(editor: Editor, tmp_pa
     page.keyboard.press("Escape")
     expect(page.get_by_test_id("regions")).to_be_hidden()
     assert editor.exported(tmp_path) == before
-    # As a guide it is an outline on the desk, and painted no more.
-    editor.press("i")
-    expect(page.locator("[data-testid=desk] path.guide[data-node]")).to_have_count(1)
+    # As a guide its pieces are outlines on the desk, and painted no more.
+    editor.press("Escape", "i")
+    expect(page.locator("[data-testid=desk] path.guide[data-node]")).to_have_count(len(before))
     assert editor.exported(tmp_path) == []
     editor.press("Control+z")
     # Settled, each piece is a shape of its own.
@@ -230,8 +231,8 @@ def test_both_sides_of_a_disc_stay_picked_when_it_is_moved_with_what_parts_it(
     editor.page.get_by_role("radio", name="goes").click()
     picking.apply()
     before = [outline.bounds for _, outline in editor.exported(tmp_path)]
-    editor.pick("Circle", "Box")
-    editor.press(*["Shift+ArrowRight"] * 3, *["Shift+ArrowDown"] * 3)
+    editor.strand("made from", "Regions").click()
+    editor.press("Control+a", *["Shift+ArrowRight"] * 3, *["Shift+ArrowDown"] * 3)
     editor.saved()
     after = [outline.bounds for _, outline in editor.exported(tmp_path)]
     assert len(after) == 2
@@ -242,8 +243,8 @@ def test_both_sides_of_a_disc_stay_picked_when_it_is_moved_with_what_parts_it(
     editor.copy()
     editor.press("Control+v")
     expect(editor.row("Regions")).to_have_count(2)
-    editor.pick("Circle", "Box")
-    editor.press(*["Shift+ArrowRight"] * 3, *["Shift+ArrowDown"] * 3)
+    editor.strand("made from", "Regions").first.click()
+    editor.press("Control+a", *["Shift+ArrowRight"] * 3, *["Shift+ArrowDown"] * 3)
     every = sorted(outline.bounds for _, outline in editor.exported(tmp_path))
     copies = [tuple(edge + 40 for edge in bounds) for bounds in after]
     assert every == [pytest.approx(bounds, abs=1e-3) for bounds in sorted([*after, *copies])]
@@ -312,6 +313,7 @@ def test_a_live_gap_is_wider_when_its_cutter_is(editor: Editor, tmp_path: Path) 
     editor.type_shape("2", (128, 128), width=80, height=12)
     editor.press("Control+a", "Shift+k")
     expect(editor.row("Gap")).to_contain_text("gap · 2")
+    editor.strand("made from", "Gap").click()
     expect(editor.row("Box")).to_contain_text("cuts")
     whole = sum(areas(editor, tmp_path))
     editor.pick("Box")

@@ -131,6 +131,44 @@ def test_a_server_that_stops_is_waited_for_and_nothing_is_lost(
     assert outline.bounds == pytest.approx((56, 56, 144, 144))
 
 
+def test_what_is_done_while_the_server_is_away_is_seen_on_the_desk(
+    editor: Editor, server: Server
+) -> None:
+    page = editor.page
+    editor.type_shape("2", (200, 200), width=40, height=40)
+    waiting = page.get_by_test_id("waiting")
+    server.stop()
+    # One after the other, and again the first: each is seen where it will be.
+    page.keyboard.press("n")
+    for start, end in (((100, 100), (100, 60)), ((200, 200), (60, 200)), ((100, 70), (130, 70))):
+        page.mouse.move(*editor.at(*start))
+        page.mouse.down()
+        page.mouse.move(*editor.at(*end), steps=3)
+        page.mouse.up()
+    page.keyboard.press("1")
+    page.mouse.click(*editor.at(200, 50))
+    page.get_by_role("form").get_by_label("radius").fill("20")
+    page.get_by_role("form").get_by_role("button", name="Draw").click()
+    expect(waiting.locator("text")).to_have_text(
+        ["waits: move, move", "waits: move", "waits: add Circle"], timeout=20_000
+    )
+    places = [(130, 60), (60, 200), (200, 50)]
+    for outline, (x, y) in zip(waiting.locator("path.waits").all(), places, strict=True):
+        box = outline.bounding_box()
+        assert box is not None
+        at = editor.at(x, y)
+        assert (box["x"] + box["width"] / 2, box["y"] + box["height"] / 2) == pytest.approx(
+            at, abs=2
+        )
+    server.start()
+    editor.saved()
+    expect(waiting).to_have_count(0)
+    page.keyboard.press("Escape")
+    editor.pick("Circle")
+    assert editor.facts("x", "y") == [130, 60]
+    assert editor.stack() == ["Circle 2", "Box", "Circle"]
+
+
 def test_a_reload_while_the_server_is_away_finds_the_page_and_what_waits(
     browser: Browser, browser_context_args: dict[str, Any], server: Server, tmp_path: Path
 ) -> None:

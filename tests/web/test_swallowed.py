@@ -120,11 +120,12 @@ numbers = st.one_of(
     st.sampled_from([0.0, 1e-300, 1e-9, 1.0, -1.0, 0.5, 90.0, FAR, -FAR, 1e6, -1e6, 1e7, 1e300]),
     st.floats(-200, 200),
 )
+pieces = [f"n0.{key}" for key in ("0", "1", "2", "of-a", "of-b.2")]
 ids = st.lists(
-    st.sampled_from(["a", "b", "c", "d", "n0", "n1"]), min_size=1, max_size=3, unique=True
+    st.sampled_from(["a", "b", "c", "d", "n0", "n1", *pieces]), min_size=1, max_size=3, unique=True
 )
 several = st.sampled_from(
-    [["a", "b"], ["b", "c"], ["c", "d"], ["a", "n0"], ["n0", "n1"], ["a", "gone"]]
+    [["a", "b"], ["b", "c"], ["c", "d"], ["a", "n0"], ["n0", "n1"], ["a", "gone"], pieces[:2]]
 )
 placements = st.fixed_dictionaries({}, optional=dict.fromkeys("abcdef", numbers))
 fresh = st.sampled_from(["n0", "n1"])
@@ -155,6 +156,12 @@ commands = st.one_of(
     command("put-inside", ids=ids, holder=st.sampled_from(["c", "d", "n0"]), id=fresh),
     command("build-regions", ids=several, id=fresh, name=st.just("Regions")),
     command("settle", ids=ids),
+    command("remove", ids=ids),
+    command("duplicate", ids=ids, seed=fresh, by=placements),
+    command("arrange", ids=ids, to=st.sampled_from(["raise", "bottom"])),
+    command("paint", ids=ids, fill=st.just("#B8452E")),
+    command("move-in-stack", ids=ids, parent=st.sampled_from(["plate-1", "n0"])),
+    command("all-home", id=fresh),
     command("set-plate", plate=st.just("plate-1"), name=st.just("P"), width=numbers,
             height=numbers),
 )  # fmt: skip
@@ -167,8 +174,16 @@ def lasting(tmp_path_factory: pytest.TempPathFactory) -> Iterator[FlaskClient]:
     database.close()
 
 
+BUILT: dict[str, Any] = {"ids": ["a", "b", "c"], "id": "n0", "name": "Whole"}
+# Streams begin plainly, or with something that comes in pieces.
+beginnings = st.sampled_from(
+    [[], [{"kind": "build-regions", **BUILT}], [{"kind": "combine", "outcome": "slice", **BUILT}]]
+)
+streams = st.builds(list.__add__, beginnings, st.lists(commands, min_size=8, max_size=16))
+
+
 @settings(max_examples=30, suppress_health_check=[HealthCheck.too_slow])
-@given(st.lists(commands, min_size=8, max_size=16))
+@given(streams)
 def test_any_stream_of_commands_is_shown_or_refused_without_a_change(
     lasting: FlaskClient, stream: list[dict[str, Any]]
 ) -> None:

@@ -3,6 +3,7 @@ import { computed } from 'vue';
 
 import ShapeInk from '@/desk/ShapeInk.vue';
 import UnderlayPicture from '@/desk/UnderlayPicture.vue';
+import { useWaitingMarks } from '@/desk/waitingMarks';
 import { useRegions } from '@/regions/store';
 import type { Row } from '@/stores/selection';
 import { IN_PIECES, LIVE_KINDS, useSelection } from '@/stores/selection';
@@ -14,6 +15,7 @@ const AS_THEIRS = ['group', ...IN_PIECES];
 const selection = useSelection();
 const view = useView();
 const regions = useRegions();
+const waiting = useWaitingMarks();
 
 /**
  * The lowest first: groups are what they hold, what comes in pieces is these, and members show in
@@ -61,10 +63,14 @@ const reachable = computed(() =>
 
 <template>
   <g :class="view.manner">
-    <template v-for="{ row, figure } in painted" :key="row.node.id">
+    <g
+      v-for="{ row, figure } in painted"
+      :key="row.node.id"
+      :transform="waiting.moveOf(row.node.id)"
+    >
       <UnderlayPicture v-if="row.node.kind === 'image'" :row="row" :node="row.node" />
       <ShapeInk v-else :row="row" :figure="figure" />
-    </template>
+    </g>
     <path
       v-for="{ figure, moved, free } in members"
       :key="`member ${figure.id}`"

@@ -28,6 +28,8 @@ import { usePick } from '@/desk/usePick';
 import { useRing } from '@/desk/useRing';
 import { useSnapping } from '@/desk/useSnapping';
 import ValueTags from '@/desk/ValueTags.vue';
+import WaitingLayer from '@/desk/WaitingLayer.vue';
+import { useWaitingMarks } from '@/desk/waitingMarks';
 import { shapeWord } from '@/editor/shapes';
 import PiecePaths from '@/look/PiecePaths.vue';
 import RegionLayer from '@/regions/RegionLayer.vue';
@@ -55,6 +57,7 @@ const regions = useRegions();
 const compare = useCompare();
 const shelf = useShelf();
 const stroke = useStroke();
+const waiting = useWaitingMarks();
 
 const desk = ref<HTMLElement>();
 const said = ref<(Said & { at: Point }) | null>(null);
@@ -281,11 +284,6 @@ watch(
   },
 );
 
-const clear = computed(() => {
-  const middle = ring.value ? view.toDesk(ring.value.centre).x : 0;
-  const reach = ring.value?.radius ?? 0;
-  return { left: middle - reach, right: middle + reach };
-});
 const movedBy = computed(() => ({
   '--moved-x': `${moved.value.x}px`,
   '--moved-y': `${moved.value.y}px`,
@@ -365,6 +363,7 @@ const { ghost } = asset;
           <SelectionMarks
             v-for="figure in selection.figures"
             :key="figure.id"
+            :transform="waiting.moveOf(figure.id)"
             :figure="figure"
             :ink="inkOf(figure.id)"
             :zoom="view.zoom"
@@ -383,6 +382,7 @@ const { ghost } = asset;
             "
           />
         </g>
+        <WaitingLayer />
         <path v-if="pathPreview" class="path" data-testid="path-preview" :d="pathPreview" />
         <circle
           v-for="(node, i) in pathNodes"
@@ -434,7 +434,7 @@ const { ghost } = asset;
       :key="only.node.id"
       :node="only.node"
       :figure="selection.figureById.get(only.node.id)!"
-      :clear="clear"
+      :ring="ring"
     />
     <div
       v-for="(mark, i) in marks"

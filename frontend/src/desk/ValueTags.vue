@@ -4,11 +4,12 @@ import { computed, nextTick, ref } from 'vue';
 import type { Figure, Node } from '@/api/types';
 import { shortNumber } from '@/desk/gestures';
 import type { Tag } from '@/desk/tags';
-import { tagsOf } from '@/desk/tags';
+import { placeOf, tagsOf } from '@/desk/tags';
 import type { Values } from '@/editor/shapes';
 import { parameterFields } from '@/editor/shapes';
 import NumberField from '@/facts/NumberField.vue';
 import { useDrawing } from '@/stores/drawing';
+import { useSelection } from '@/stores/selection';
 import type { Point } from '@/stores/view';
 import { useView } from '@/stores/view';
 
@@ -16,32 +17,38 @@ import { useView } from '@/stores/view';
 const props = defineProps<{
   node: Node;
   figure: Figure;
-  /** Where the compass ring begins and ends on the desk, in pixels. */
-  clear: { left: number; right: number };
+  /** The compass ring: its centre on the plate, its radius on the desk. */
+  ring: { centre: Point; radius: number };
 }>();
 
-const GAP = 20;
-const ROW = 24;
-const ROOM = 150;
-
 const drawing = useDrawing();
+const selection = useSelection();
 const view = useView();
 const typing = ref<string | null>(null);
 let held: { tag: Tag; from: Point; value: number } | null = null;
 let asked: number | null = null;
 
 const tags = computed(() => tagsOf(props.node, props.figure));
-/** Beyond the ring, on its right or, where there is no room, on its left. */
+/** The boxes of what is painted, on the desk. */
+const painted = computed(() =>
+  selection.rows
+    .filter((row) => !row.dimmed && !row.inside && row.node.kind !== 'image')
+    .flatMap(({ node }) => {
+      const bounds = selection.figureById.get(node.id)?.bounds;
+      if (!bounds) return [];
+      const [from, to] = [
+        view.toDesk({ x: bounds.x0, y: bounds.y0 }),
+        view.toDesk({ x: bounds.x1, y: bounds.y1 }),
+      ];
+      return [{ x0: from.x, y0: from.y, x1: to.x, y1: to.y }];
+    }),
+);
 const place = computed(() => {
-  const { y0, y1 } = props.figure.bounds;
-  const tall = tags.value.length * ROW;
-  const middle = (view.toDesk({ x: 0, y: y0 }).y + view.toDesk({ x: 0, y: y1 }).y - tall) / 2;
-  const top = `${Math.max(8, Math.min(middle, view.size.height - tall - 30))}px`;
-  const { left, right } = props.clear;
-  const beside = view.size.width - right > ROOM || left < ROOM;
-  return beside
-    ? { left: `${Math.max(8, Math.min(right + GAP, view.size.width - ROOM))}px`, top }
-    : { right: `${view.size.width - left + GAP}px`, top };
+  const { centre, radius } = props.ring;
+  const { x, y } = view.toDesk(centre);
+  const round = { x0: x - radius, y0: y - radius, x1: x + radius, y1: y + radius };
+  const at = placeOf(tags.value.length, round, view.size, painted.value);
+  return { left: `${at.x}px`, top: `${at.y}px` };
 });
 
 function command(tag: Tag, value: number) {

@@ -1,5 +1,5 @@
 // Value tags: a primitive's parameters on the desk, where they can be dragged and typed.
-import type { Figure, Node } from '@/api/types';
+import type { Box, Figure, Node } from '@/api/types';
 import { angleOf, intoOwnAxes, shortNumber } from '@/desk/gestures';
 import type { Parameter } from '@/editor/shapes';
 import { ownParameters } from '@/editor/shapes';
@@ -15,6 +15,49 @@ export interface Tag {
 }
 
 const DRAG_PIXELS = 14;
+/** What tags take on the desk, and how far from the ring they keep, in pixels. */
+export const TAG_SIZE = { width: 150, row: 24 };
+const GAP = 20;
+const MARGIN = 8;
+
+/**
+ * Where the corner of a column of tags goes on the desk, in pixels: beside the ring, or over or
+ * under it, where it lies on least of the other shapes.
+ */
+export function placeOf(
+  count: number,
+  ring: Box,
+  desk: { width: number; height: number },
+  others: readonly Box[],
+): Point {
+  const width = TAG_SIZE.width;
+  const height = count * TAG_SIZE.row;
+  const middle = (ring.y0 + ring.y1 - height) / 2;
+  const across = (ring.x0 + ring.x1 - width) / 2;
+  const places = [
+    { x: ring.x1 + GAP, y: middle },
+    { x: ring.x0 - GAP - width, y: middle },
+    { x: across, y: ring.y1 + GAP },
+    { x: across, y: ring.y0 - GAP - height },
+  ].map(({ x, y }) => ({
+    x: Math.max(MARGIN, Math.min(x, desk.width - width)),
+    y: Math.max(MARGIN, Math.min(y, desk.height - height - 30)),
+  }));
+  // The ring itself, which a place may have been moved onto, counts most.
+  const cost = ({ x, y }: Point) => {
+    const box = { x0: x, y0: y, x1: x + width, y1: y + height };
+    const hidden = others.reduce((sum, other) => sum + shared(box, other), 0);
+    return hidden + 4 * shared(box, ring);
+  };
+  return places.reduce((best, place) => (cost(place) < cost(best) ? place : best));
+}
+
+/** How much two boxes have in common. */
+function shared(one: Box, two: Box): number {
+  const across = Math.min(one.x1, two.x1) - Math.max(one.x0, two.x0);
+  const down = Math.min(one.y1, two.y1) - Math.max(one.y0, two.y0);
+  return Math.max(0, across) * Math.max(0, down);
+}
 
 /** The value tags of a shape; none for what has no parameters of its own. */
 export function tagsOf(node: Node, figure: Figure): Tag[] {

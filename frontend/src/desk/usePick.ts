@@ -1,4 +1,4 @@
-import { ref } from 'vue';
+import { ref, watch } from 'vue';
 
 import type { Box } from '@/api/types';
 import type { Gesture, Hands, Press } from '@/desk/gestures';
@@ -6,7 +6,7 @@ import { moveGesture } from '@/desk/gestures';
 import { boxBetween, liesIn, shapesAt, touches } from '@/desk/picking';
 import type { Snapping } from '@/desk/snapping';
 import { useActions } from '@/editor/actions';
-import { newId } from '@/stores/drawing';
+import { newId, useDrawing } from '@/stores/drawing';
 import { useSelection } from '@/stores/selection';
 import type { Point } from '@/stores/view';
 
@@ -21,9 +21,17 @@ export function usePick(
   element: () => HTMLElement,
 ) {
   const selection = useSelection();
+  const drawing = useDrawing();
   const actions = useActions();
   const band = ref<Box | null>(null);
   const moved = ref<Point>({ x: 0, y: 0 });
+  // What waits for the server is shown where it will be, and no more as in hand.
+  watch(
+    () => drawing.saveState === 'offline' && drawing.waiting,
+    (waits) => {
+      if (waits) moved.value = { x: 0, y: 0 };
+    },
+  );
   let lastClick: Point | null = null;
 
   function pressPick(event: PointerEvent): void {

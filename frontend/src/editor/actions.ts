@@ -4,6 +4,7 @@ import { nextTick, ref } from 'vue';
 import type { Command, Node, Role } from '@/api/types';
 import { turnAbout } from '@/desk/gestures';
 import { useRegions } from '@/regions/store';
+import { matrixOf } from '@/look/matrix';
 import { useClipboard } from '@/stores/clipboard';
 import { newId, useDrawing } from '@/stores/drawing';
 import type { Row } from '@/stores/selection';
@@ -372,8 +373,4 @@ export const useActions = defineStore('actions', () => {
 function after(next: Last['by'], first: Last['by']): Last['by'] {
   const { a, b, c, d, e, f } = matrixOf(next).multiply(matrixOf(first));
   return { a, b, c, d, e, f };
-}
-
-function matrixOf({ a = 1, b = 0, c = 0, d = 1, e = 0, f = 0 }: Last['by']): DOMMatrix {
-  return new DOMMatrix([a, b, c, d, e, f]);
 }

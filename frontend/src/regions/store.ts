@@ -2,7 +2,7 @@ import { defineStore } from 'pinia';
 import { computed, ref, shallowRef, watch } from 'vue';
 
 import client, { answered, RefusedError } from '@/api/client';
-import type { Command, PickedRegion, RegionMap } from '@/api/types';
+import type { Command, Node, PickedRegion, RegionMap } from '@/api/types';
 import type { Brush, Pick, Picks } from '@/regions/strokes';
 import * as strokes from '@/regions/strokes';
 import { newId, useDrawing } from '@/stores/drawing';
@@ -58,20 +58,23 @@ export const useRegions = defineStore('regions', () => {
 
   /** Whether there is something whose regions can be picked. */
   const possible = computed(
-    () =>
-      !selection.selected.some((row) => row.node.kind === 'piece') &&
-      (selection.combinable.length > 1 || Boolean(selection.only && !selection.only.held)),
+    () => selection.combinable.length > 1 || Boolean(subject() && !selection.only?.held),
   );
+
+  /** The one shape whose regions are picked: of a piece in hand its whole. */
+  function subject(): Node | null {
+    return selection.wholeInHand ?? selection.only?.node ?? null;
+  }
 
   /** The shapes whose regions are picked: of a group those that it holds. */
   function sources(): string[] {
-    const only = selection.only?.node;
+    const only = subject();
     if (!only) return [...selection.combinable];
     return only.kind === 'group' ? childrenOf(only).map((child) => child.node.id) : [only.id];
   }
 
   async function begin(): Promise<void> {
-    const only = selection.only?.node;
+    const only = subject();
     const chosen = sources();
     if (!possible.value) return;
     try {

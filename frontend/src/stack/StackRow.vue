@@ -3,18 +3,11 @@ import { computed } from 'vue';
 
 import { useActions } from '@/editor/actions';
 import { following } from '@/look/gradient';
+import { matrixOf } from '@/look/matrix';
 import { ROW } from '@/stack/thread';
 import type { Node } from '@/api/types';
 import type { Row } from '@/stores/selection';
-import {
-  childrenOf,
-  HOLDING,
-  IN_PIECES,
-  isPut,
-  LIVE_KINDS,
-  paintOf,
-  useSelection,
-} from '@/stores/selection';
+import { childrenOf, HOLDING, LIVE_KINDS, paintOf, useSelection } from '@/stores/selection';
 
 /** One shape of the stack: its dot, its name, what it is, and what can be switched. */
 const props = defineProps<{
@@ -49,7 +42,8 @@ const isLive = computed(() => LIVE_KINDS.includes(node.value.kind));
 /** What it does to the others, where it is the one that holds or cuts them. */
 const part = computed(() => {
   const above = props.row.parent ? selection.rowById.get(props.row.parent)?.node : null;
-  if (props.row.strand === 'pieces') return isPut(node.value.transform) ? 'moved' : null;
+  if (props.row.strand === 'pieces')
+    return matrixOf(node.value.transform).isIdentity ? null : 'moved';
   if (above?.kind === 'clip' && above.holder.id === node.value.id) return 'holds them';
   if (above?.kind === 'compound' && above.bundled)
     return selection.figureById.get(above.id)?.holes?.includes(node.value.id) ? 'hole' : 'outer';
@@ -77,9 +71,7 @@ const note = computed(() => {
   else if (node.value.kind === 'parts') said.push(node.value.outcome);
   else if (node.value.kind === 'compound' && node.value.bundled) said.push('bundle');
   else if (KIND_NOTES[node.value.kind]) said.push(KIND_NOTES[node.value.kind]!);
-  // What comes in pieces has strands that tell how many there are.
-  if (holds.value && !IN_PIECES.includes(node.value.kind))
-    said.push(String(childrenOf(node.value).length));
+  if (holds.value) said.push(String(childrenOf(node.value).length));
   if (node.value.guide) said.push('guide');
   return said.join(' · ');
 });

@@ -147,24 +147,29 @@ function onDragEnd(): void {
   drop.value = null;
 }
 
+function unfold(keys: readonly string[]): void {
+  if (keys.some((key) => !unfolded.value.has(key)))
+    unfolded.value = new Set([...unfolded.value, ...keys]);
+}
+
 // What is selected or worked on must be seen: what holds it unfolds.
 watch(
-  // Not what became of the shapes: what was just combined is about to be selected no more.
-  () => [selection.picked, selection.focus, selection.strand],
-  () => {
-    const { selected: rows, focused, strand } = selection;
+  () => [selection.selected, selection.focused] as const,
+  ([rows, focused]) => {
     const inHand = focused ? [...rows, focused] : rows;
-    const open = inHand.flatMap((row) =>
-      row.chain.flatMap((key) => {
-        const each = selection.rowById.get(key)!;
-        return each.strand ? [holderOf(each)!, each.parent!] : (each.parent ?? []);
-      }),
-    );
+    const open = inHand.flatMap((row) => row.chain.slice(1));
     const alone = focused ?? (rows.length === 1 ? rows[0]! : null);
     if (alone && LIVE_KINDS.includes(alone.node.kind)) open.push(alone.node.id);
-    if (focused) open.push(focused.node.id, strandKey(focused.node.id, strand));
-    if (open.some((key) => !unfolded.value.has(key)))
-      unfolded.value = new Set([...unfolded.value, ...open]);
+    unfold(open);
+  },
+);
+// A strand does only where one goes to it, not where shapes that are selected come to lie in it.
+watch(
+  () => [selection.picked, selection.focus, selection.strand] as const,
+  ([, focus, strand]) => {
+    const inner = selection.selected.flatMap((row) => row.chain);
+    const holders = inner.flatMap((key) => holderOf(selection.rowById.get(key)!) ?? []);
+    unfold(focus ? [...holders, strandKey(focus, strand)] : holders);
   },
 );
 

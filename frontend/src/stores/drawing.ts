@@ -13,6 +13,7 @@ import type {
   PreviewState,
   Swatch,
 } from '@/api/types';
+import type { Waiting } from '@/stores/waiting';
 import { settle, wait, waitingFor } from '@/stores/waiting';
 import { latestWins } from '@/stores/latestWins';
 import { useNotices } from '@/stores/notices';
@@ -72,6 +73,8 @@ export const useDrawing = defineStore('drawing', () => {
   const preview = shallowRef<PreviewState | null>(null);
   /** How many steps are on their way to the disk. */
   const pending = ref(0);
+  /** The steps that are not on disk yet. */
+  const waiting = shallowRef<readonly Waiting[]>([]);
   const notices = useNotices();
   let queue: Promise<unknown> = Promise.resolve();
   let prepared: { id: string; answer: Promise<DrawingState> } | null = null;
@@ -187,13 +190,18 @@ export const useDrawing = defineStore('drawing', () => {
     });
   }
 
+  function waits(drawingId: string, step: Waiting): void {
+    wait(drawingId, step);
+    waiting.value = waitingFor(drawingId);
+  }
+
   /** Does the command that ``found`` comes to, if any; what follows waits for it. */
   function runFound(found: () => Promise<Command | null>, key: string = newId()): Promise<boolean> {
     const drawingId = id.value;
     const turn = enqueue(async () => {
       const command = await found();
       if (!command) return null;
-      wait(drawingId, { key, command });
+      waits(drawingId, { key, command });
       const send = () =>
         answered<DrawingState>(
           client.POST('/api/drawings/{drawing_id}/commands', {
@@ -208,7 +216,10 @@ export const useDrawing = defineStore('drawing', () => {
         return await rebased(command, send);
       }
     });
-    return turn.finally(() => settle(drawingId, key));
+    return turn.finally(() => {
+      settle(drawingId, key);
+      waiting.value = waitingFor(drawingId);
+    });
   }
 
   /**
@@ -240,7 +251,7 @@ export const useDrawing = defineStore('drawing', () => {
   function run(command: Command): Promise<boolean> {
     const key = newId();
     // It waits from now on, also behind others.
-    wait(id.value, { key, command });
+    waits(id.value, { key, command });
     return runFound(() => Promise.resolve(command), key);
   }
 
@@ -372,6 +383,7 @@ export const useDrawing = defineStore('drawing', () => {
     redoLabel,
     saveState,
     pending,
+    waiting,
     refusals,
     shown,
     prepare,

@@ -2,6 +2,7 @@ import { defineStore } from 'pinia';
 import { computed, ref, watch } from 'vue';
 
 import type { Box, Figure, Node, Role } from '@/api/types';
+import { matrixOf } from '@/look/matrix';
 import { useDrawing } from '@/stores/drawing';
 import { shared } from '@/stores/sharing';
 
@@ -79,19 +80,7 @@ export function paintOf(node: Node): Node {
 /** Whether any piece of a live thing was moved, or removed, by hand. */
 export function areAway(node: Node): boolean {
   const held = node.kind === 'regions' || node.kind === 'parts' ? (node.held ?? []) : [];
-  return held.some(({ transform, dropped }) => dropped || isPut(transform));
-}
-
-/** Whether a placement is another than where things are by themselves. */
-export function isPut({
-  a = 1,
-  b = 0,
-  c = 0,
-  d = 1,
-  e = 0,
-  f = 0,
-}: Node['transform'] = {}): boolean {
-  return [a, b, c, d, e, f].join() !== '1,0,0,1,0,0';
+  return held.some(({ transform, dropped }) => dropped || !matrixOf(transform).isIdentity);
 }
 
 /** The box round several. */
@@ -234,6 +223,7 @@ export const useSelection = defineStore('selection', () => {
   const only = computed(() => (selected.value.length === 1 ? selected.value[0]! : null));
   /** What comes in pieces and is selected, or has one that is, or is worked in. */
   const wholeInHand = computed(() => {
+    if (selected.value.length > 1) return null;
     const above = only.value?.strand === 'pieces' ? rowById.value.get(only.value.parent!) : null;
     const found = [above, only.value, focused.value].find((row) =>
       IN_PIECES.includes(row?.node.kind ?? ''),

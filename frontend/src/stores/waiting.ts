@@ -34,6 +34,10 @@ export function settle(drawing: string, key: string): void {
 }
 
 /** What a step does, in a word. */
-export function wordOf({ kind }: Command): string {
-  return kind.replaceAll('-', ' ');
+export function wordOf(command: Command): string {
+  if (command.kind === 'add-shape') return `add ${command.node.name}`;
+  if (command.kind === 'transform') return 'move';
+  if (command.kind === 'set-parameters')
+    return `change ${Object.keys(command.parameters ?? {}).join(', ') || 'corners'}`;
+  return command.kind.replaceAll('-', ' ');
 }
