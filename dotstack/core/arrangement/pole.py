@@ -20,6 +20,7 @@ _FLAT_RAD = 0.2
 # Of the error that is allowed, what the distance of the points may take.
 _SHARE = 0.95
 _FIRST_POINTS = 80
+_FEW_POINTS = 400
 _MOST_POINTS = 6_000
 _FIRST_CENTRES = 32
 _FURTHER = 8
@@ -42,10 +43,13 @@ def inscribed_circle(outline: Outline, error: float = 0.01) -> tuple[float, floa
         return at.real, at.imag, 0.0
     # How far apart points may be, as a share of the radius.
     share = 2 * np.sqrt(1 - (1 - _SHARE * error) ** 2)
-    at, radius = _widest(_points(outline, length / _FIRST_POINTS))
     # Whatever the shape, its area is at most its length times the radius.
-    apart = share * max(radius, outline.area / length)
-    if apart < length / _FIRST_POINTS:
+    apart = share * outline.area / length
+    # Where that means many points, a first look tells how much wider it is somewhere.
+    first = apart if length <= _FEW_POINTS * apart else length / _FIRST_POINTS
+    at, radius = _widest(_points(outline, first))
+    apart = max(apart, share * radius)
+    if apart < first:
         at, radius = _widest(_points(outline, max(apart, length / _MOST_POINTS)))
     if radius <= 0:
         at, radius = _across(outline), 0.0

@@ -101,9 +101,10 @@ class Evaluator:
 
         That of a group or of parts is of all that they cover, that of a clip its holder's.
         """
-        return self._placed.get(
-            lambda: self.own_outline(node).transformed(node.transform.affine), node
-        )
+        affine = node.transform.affine
+        if affine == Affine():
+            return self.own_outline(node)
+        return self._placed.get(lambda: self.own_outline(node).transformed(affine), node)
 
     def own_outline(self, node: Node) -> Outline:
         """The node's outline in its own axes; raises ArrangementError."""
