@@ -126,6 +126,15 @@ def test_what_is_made_of_pieces_lies_on_their_whole(editor: Editor) -> None:
     assert editor.stack()[:3] == ["Circle 3", "Circle 3", "Split"]
 
 
+def test_the_stack_shows_the_piece_that_is_taken_on_the_desk(editor: Editor) -> None:
+    editor.paste_discs(12)
+    editor.press("Control+a", "s")
+    expect(editor.strand("pieces", "Split")).to_have_attribute("aria-pressed", "true")
+    for at in ((25, 30), (115, 30)):
+        editor.click(at)
+        expect(editor.page.locator("[data-row]:has([aria-pressed=true])")).to_be_in_viewport()
+
+
 def test_picking_regions_takes_hold_of_the_pieces(editor: Editor) -> None:
     two_discs(editor)
     editor.press("r")

@@ -170,6 +170,10 @@ watch(
     const inner = selection.selected.flatMap((row) => row.chain);
     const holders = inner.flatMap((key) => holderOf(selection.rowById.get(key)!) ?? []);
     unfold(focus ? [...holders, strandKey(focus, strand)] : holders);
+    void nextTick(() => {
+      const row = list.value?.querySelector(`[data-row="${selection.picked.at(-1)}"]`);
+      row?.scrollIntoView({ block: 'nearest' });
+    });
   },
 );
 
