@@ -8,6 +8,8 @@ from playwright.sync_api import Page, expect, sync_playwright
 from tests.browser.conftest import CHROMIUM, Server
 from tests.browser.desk import Editor
 
+# A place on the right ring of the rope knot.
+_ROPE = (214, 145)
 _FOLDER = Path(__file__).parent.parent / "docs/screenshots"
 
 
@@ -74,6 +76,14 @@ def regions(editor: Editor) -> None:
     editor.page.mouse.move(300, 600)
 
 
+def pieces(editor: Editor) -> None:
+    """A piece of a region build, moved away from the others."""
+    editor.open().page.get_by_role("tab", name="Rope knot").click()
+    editor.page.mouse.dblclick(*editor.at(*_ROPE))
+    editor.drag(_ROPE, (_ROPE[0] + 20, _ROPE[1] - 30), "n")
+    editor.page.mouse.move(300, 620)
+
+
 def clip(editor: Editor) -> None:
     """Waves that show only within a disc, one of them in hand."""
     editor.open().page.get_by_role("tab", name="Night ferry").click()
@@ -123,7 +133,7 @@ def versions(editor: Editor) -> None:
 
 
 VIEWS = (
-    home, editor, draw, construct, snapping, several, outcomes, regions, clip, tracing, shelf,
+    home, editor, draw, construct, snapping, several, outcomes, regions, pieces, clip, tracing, shelf,
     shelf_page, export, versions,
 )  # fmt: skip
 
