@@ -133,8 +133,8 @@ def versions(editor: Editor) -> None:
 
 
 VIEWS = (
-    home, editor, draw, construct, snapping, several, outcomes, regions, pieces, clip, tracing, shelf,
-    shelf_page, export, versions,
+    home, editor, draw, construct, snapping, several, outcomes, regions, pieces, clip, tracing,
+    shelf, shelf_page, export, versions,
 )  # fmt: skip
 
 
