@@ -1,4 +1,4 @@
-"""Pieces of what is live: shapes that one can hold, while their whole stays what it is."""
+"""Pieces of what stays live: each a shape that one can hold, while the whole is what it was."""
 
 import math
 from typing import Any

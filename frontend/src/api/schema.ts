@@ -1455,7 +1455,8 @@ export interface components {
          *
          *     Attributes:
          *         piece: which one, by its key.
-         *         transform: from where it comes to be to where it was put.
+         *         transform: from where it comes to be to where it was put, about the middle of its box:
+         *             a piece that was turned still follows its shapes in their own direction.
          *         dropped: whether it goes.
          */
         Held: {
