@@ -87,6 +87,14 @@ def test_pieces_are_dropped_and_walked_by_keys(editor: Editor, tmp_path: Path) -
     left = areas(editor, tmp_path)
     assert len(left) == 2
     assert all(area in whole for area in left)
+    # All home brings it back, in hand as it was; picked anew it is told as dropped.
+    editor.page.get_by_role("button", name="All home").click()
+    editor.saved()
+    assert areas(editor, tmp_path) == whole
+    editor.press("Delete", "r")
+    expect(editor.page.get_by_test_id("pick-count")).to_contain_text("1 dropped")
+    editor.press("Enter")
+    assert areas(editor, tmp_path) == left
     editor.press("Tab", "ArrowUp", "]")
     assert len(editor.selected()) == 1
     editor.menu("All pieces home")

@@ -154,6 +154,7 @@ def test_a_piece_that_is_removed_is_dropped_and_the_last_takes_the_whole(whole: 
     assert area(left) == pytest.approx(area(drawing) - LENS)
     with pytest.raises(UnknownNodeError):
         moved(left, lens, 1, 0)
+    assert shown(do(left, "all-home", id="ferry")).keys() == shown(drawing).keys()
     gone = do(left, "remove", ids=[f"ferry.{key}" for key in shown(left)])
     assert stack(gone) == []
 

@@ -2,7 +2,7 @@ import { defineStore } from 'pinia';
 import { computed, ref, shallowRef, watch } from 'vue';
 
 import client, { answered, RefusedError } from '@/api/client';
-import type { Command, Node, PickedRegion, RegionMap } from '@/api/types';
+import type { Command, Node, PickedRegion, RegionMap, RegionPick } from '@/api/types';
 import type { Brush, Pick, Picks } from '@/regions/strokes';
 import * as strokes from '@/regions/strokes';
 import { newId, useDrawing } from '@/stores/drawing';
@@ -15,11 +15,19 @@ export type RegionPaint = 'topmost' | 'lowest' | 'new';
 export const PAINTS: readonly RegionPaint[] = ['topmost', 'lowest', 'new'];
 export const BRUSHES: readonly Brush[] = ['keep', 'fuse', 'drop'];
 
+type RegionBuild = Extract<Node, { kind: 'regions' }>;
+
 /** What is picked, and what becomes of the rest: one state of the strokes. */
 interface State {
   picks: Picks;
   rest: boolean;
   paint: RegionPaint;
+}
+
+/** The picks of a region build; those whose pieces were removed by hand are dropped. */
+function picksNow({ picks = [], held = [] }: RegionBuild): RegionPick[] {
+  const gone = new Set(held.flatMap(({ piece, dropped }) => (dropped ? [piece] : [])));
+  return picks.map((pick, i) => (gone.has(String(i)) ? { ...pick, dropped: true } : pick));
 }
 
 /** Picking regions: open from R until it is applied or left; each stroke undoes on its own. */
@@ -89,7 +97,7 @@ export const useRegions = defineStore('regions', () => {
       ids.value = chosen;
       states.value = [
         {
-          picks: again ? strokes.picksOf(again.picks ?? [], found.found) : [],
+          picks: again ? strokes.picksOf(picksNow(again), found.found) : [],
           rest: again?.keep_rest ?? true,
           paint: again?.paint ?? 'topmost',
         },

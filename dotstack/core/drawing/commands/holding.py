@@ -21,7 +21,7 @@ from dotstack.core.drawing.nodes import (
     Placement,
     RegionNode,
 )
-from dotstack.core.drawing.pieces import put_by, whole_and_key
+from dotstack.core.drawing.pieces import piece_id, put_by, whole_and_key
 from dotstack.core.drawing.places import all_ids, exchanged, place_of, places_of, replaced
 from dotstack.core.drawing.tree import children, with_children
 from dotstack.core.errors import CommandError, UnknownNodeError
@@ -98,21 +98,10 @@ def _closed(whole: Node, group: Node, evaluator: Evaluator) -> tuple[Node, ...]:
     )
     if not left:
         return fresh
-    gone = {key for node_id in came.keys() - left.keys() if (key := whole_and_key(node_id)[1])}
-    if isinstance(whole, RegionNode):
-        # A pick that goes is dropped as by the brush.
-        picks = tuple(
-            pick.model_copy(update={"dropped": True}) if str(place) in gone else pick
-            for place, pick in enumerate(whole.picks)
-        )
-        whole = whole.model_copy(update={"picks": picks})
-        gone = {key for key in gone if not key.isdecimal()}
-    known = {whole_and_key(node_id)[1] for node_id in came}
-    held = [each for each in whole.held if each.piece not in known]
-    held += [Held(piece=key, dropped=True) for key in sorted(gone)]
-    held += [each for node_id in left if (each := _held(came[node_id], left[node_id]))]
-    by_itself = [node_id for node_id in came if node_id in left]
-    order = tuple(whole_and_key(node_id)[1] for node_id in left)
+    held = [each for each in whole.held if piece_id(whole.id, each.piece) not in came]
+    held += [each for key, piece in came.items() if (each := _held(piece, left.get(key)))]
+    by_itself = [key for key in came if key in left]
+    order = tuple(whole_and_key(key)[1] for key in left)
     changes: dict[str, object] = {
         name: value for name, value in _common(group).items() if value != getattr(whole, name)
     }
@@ -120,8 +109,11 @@ def _closed(whole: Node, group: Node, evaluator: Evaluator) -> tuple[Node, ...]:
     return (revised(whole, changes), *fresh)
 
 
-def _held(came: PieceNode, now: PieceNode) -> Held | None:
-    """What is other of a piece than as it comes; None if nothing is."""
+def _held(came: PieceNode, now: PieceNode | None) -> Held | None:
+    """What is other of a piece than as it comes, or that it goes; None if nothing is."""
+    key = whole_and_key(came.id)[1]
+    if now is None:
+        return Held(piece=key, dropped=True)
     changes: dict[str, object] = {name: getattr(now, name) for name in _STATES}
     changes["transform"] = put_by(now)
     if any(getattr(now, name) != getattr(came, name) for name in _PAINT):
@@ -131,8 +123,8 @@ def _held(came: PieceNode, now: PieceNode) -> Held | None:
         for name in ("name", "opacity")
         if getattr(now, name) != getattr(came, name)
     }
-    held = Held(piece=whole_and_key(came.id)[1], **changes)
-    return None if held == Held(piece=held.piece) else held
+    held = Held(piece=key, **changes)
+    return None if held == Held(piece=key) else held
 
 
 def _without_pieces(drawing: Drawing) -> Drawing:

@@ -133,7 +133,10 @@ def picks_of_all(chosen: list[Node], evaluator: Evaluator) -> tuple[RegionPick, 
 
 
 def _still_held(before: RegionNode, after: RegionNode, evaluator: Evaluator) -> dict[str, object]:
-    """What of a build was held, by the picks that find the same regions after a change."""
+    """What of a build was held, by the picks that find the same regions after a change.
+
+    What goes by hand is told by the picks from then on.
+    """
     found = {frozenset(regions): str(i) for i, regions in enumerate(evaluator.build(after).found)}
     now = {
         str(i): found.get(frozenset(regions))
@@ -142,7 +145,13 @@ def _still_held(before: RegionNode, after: RegionNode, evaluator: Evaluator) -> 
     held = ((now.get(each.piece, each.piece), each) for each in before.held)
     keys = (now.get(key, key) for key in before.order)
     return {
-        "held": tuple(each.model_copy(update={"piece": key}) for key, each in held if key),
+        "held": tuple(
+            each.model_copy(
+                update={"piece": key, "dropped": each.dropped and not each.piece.isdecimal()}
+            )
+            for key, each in held
+            if key
+        ),
         "order": tuple(key for key in keys if key),
     }
 
