@@ -62,8 +62,10 @@ def _with_covers(node: Node, fresh: RegionNode | CompoundNode | PartsNode) -> No
         )
 
     def key_of(key: str) -> str:
+        if not key.startswith("of-"):
+            return key
         member, *serial = key.removeprefix("of-").split(".")
-        return ".".join([f"of-{new_id[member]}", *serial]) if member in new_id else key
+        return ".".join([f"of-{new_id.get(member, member)}", *serial])
 
     held = tuple(each.model_copy(update={"piece": key_of(each.piece)}) for each in fresh.held)
     order = tuple(map(key_of, fresh.order))

@@ -31,6 +31,7 @@ from dotstack.core.drawing.nodes import (
     PartsNode,
     PathNode,
     PieceNode,
+    Placement,
     PolygonNode,
     RectangleNode,
     RegionNode,
@@ -101,10 +102,11 @@ class Evaluator:
 
         That of a group or of parts is of all that they cover, that of a clip its holder's.
         """
-        affine = node.transform.affine
-        if affine == Affine():
-            return self.own_outline(node)
-        return self._placed.get(lambda: self.own_outline(node).transformed(affine), node)
+        if isinstance(node, PieceNode) and node.transform == Placement():
+            return node.outline
+        return self._placed.get(
+            lambda: self.own_outline(node).transformed(node.transform.affine), node
+        )
 
     def own_outline(self, node: Node) -> Outline:
         """The node's outline in its own axes; raises ArrangementError."""
