@@ -16,6 +16,8 @@ demo: .venv/.ready $(STATIC)
 	@.venv/bin/dotstack demo --port $(PORT) --folder $(DATA)
 
 test: .venv/.ready $(STATIC) chromium fonts
+	@echo "== Running the front end's own tests"
+	@cd frontend && npm run --silent test
 	@echo "== Running all tests"
 	@$(PYTHON) -m pytest
 
