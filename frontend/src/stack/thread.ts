@@ -57,18 +57,14 @@ export function entriesOf(rows: readonly Row[], unfolded: ReadonlySet<string>): 
     const { strand, parent } = row;
     if (strand) {
       const key = strandKey(parent!, strand);
-      const above = rows.find(({ node }) => node.id === parent)!;
-      const head = heads.get(key) ?? {
-        key,
-        parent,
-        depth: row.depth - 1,
-        row: above,
-        strand,
-        count: 0,
-      };
-      if (!head.count) show(head, parent);
+      let head = heads.get(key);
+      if (!head) {
+        const whole = rows.find(({ node }) => node.id === parent)!;
+        head = { key, parent, depth: row.depth - 1, row: whole, strand, count: 0 };
+        heads.set(key, head);
+        show(head, parent);
+      }
       head.count += 1;
-      heads.set(key, head);
     }
     show(entryOf(row), holderOf(row));
   }
@@ -76,21 +72,21 @@ export function entriesOf(rows: readonly Row[], unfolded: ReadonlySet<string>): 
 }
 
 /** The main line, and a branch from each that is unfolded to the lowest that it holds. */
-export function threadsOf(rows: readonly Entry[]): Thread[] {
+export function threadsOf(entries: readonly Entry[]): Thread[] {
   const middle = (i: number) => i * ROW + ROW / 2;
-  const tops = rows.flatMap((row, i) => (row.depth === 0 ? [i] : []));
+  const tops = entries.flatMap(({ depth }, i) => (depth === 0 ? [i] : []));
   const found: Thread[] = [];
   if (tops.length > 1)
     found.push({ d: `M${LEFT} ${middle(tops[0]!)}V${middle(tops.at(-1)!)}`, live: false });
-  rows.forEach((row, i) => {
-    const inside = rows.flatMap((other, j) => (other.parent === row.key ? [j] : []));
+  entries.forEach((entry, i) => {
+    const inside = entries.flatMap((other, j) => (other.parent === entry.key ? [j] : []));
     if (!inside.length) return;
-    const [from, to] = [xOf(row.depth), xOf(row.depth + 1)];
+    const [from, to] = [xOf(entry.depth), xOf(entry.depth + 1)];
     const [begin, first, last] = [middle(i), middle(inside[0]!), middle(inside.at(-1)!)];
     const branch = `C${from} ${begin + 26} ${to} ${first - 26} ${to} ${first}`;
     found.push({
       d: `M${from} ${begin}${branch}V${last}`,
-      live: LIVE_KINDS.includes(row.row.node.kind),
+      live: LIVE_KINDS.includes(entry.row.node.kind),
     });
   });
   return found;
