@@ -5,12 +5,20 @@ from typing import Any
 
 import pytest
 
-from dotstack.core.drawing import Drawing, Evaluator, Node
+from dotstack.core.drawing import Drawing, Evaluator, Node, difference
+from dotstack.core.drawing import whole as entire
 from dotstack.core.drawing.assets import kept_as_one
 from dotstack.core.drawing.commands.holding import with_pieces
 from dotstack.core.drawing.nodes import CompoundNode, PartsNode, PathNode, RegionNode
 from dotstack.core.drawing.pictures import shapes_picture
-from dotstack.core.drawing.scene import Figure, between_two, figures, painted
+from dotstack.core.drawing.scene import (
+    Figure,
+    all_figures,
+    between_two,
+    changed_figures,
+    figures,
+    painted,
+)
 from dotstack.core.drawing.tiles import outcomes_of
 from dotstack.core.errors import CommandError, UnknownNodeError
 from tests.core.drafting import at, bounds, do, drawn, node, stack
@@ -83,6 +91,16 @@ def test_a_piece_moves_alone_and_its_whole_stays_live(whole: Any) -> None:
     home = do(up, "all-home", id="ferry")
     assert shown(home)[key].bounds.y0 == pytest.approx(one[key].bounds.y0 - 30, abs=1e-9)
     assert not node(home, "ferry").held  # type: ignore[union-attr]
+
+
+@pytest.mark.parametrize("whole", [split, sliced])
+def test_of_a_piece_that_moves_only_itself_and_its_whole_are_drawn_anew(whole: Any) -> None:
+    evaluator, before = Evaluator(), whole()
+    lens = at_place(before, 125, 95)
+    all_figures(entire(before), evaluator)
+    delta = difference(before, moved(before, lens, 0, 60))
+    (changed,) = changed_figures(delta, evaluator).values()
+    assert {figure.id for figure in changed} == {"ferry", lens}
 
 
 def test_a_slice_knows_its_pieces_again_and_cuts_lines() -> None:

@@ -92,6 +92,7 @@ class Evaluator:
         self._seen: _Memory[Outline] = _Memory()
         self._builds: _Memory[Build] = _Memory()
         self._parts: _Memory[tuple[Part, ...]] = _Memory()
+        self._came: _Memory[tuple[PieceNode, ...]] = _Memory()
         self._pieces: _Memory[tuple[Node, ...]] = _Memory()
         self._things: _Memory[dict[Affine, object]] = _Memory()
         self._chosen: deque[Arrangement] = deque(maxlen=_CHOSEN)
@@ -121,7 +122,7 @@ class Evaluator:
             case RegionNode() if not node.held:
                 return self.build(node).outline
             case RegionNode() | PartsNode():
-                return self._own.get(lambda: self._whole(node), *_made_of(node))
+                return self._own.get(lambda: self._whole(node), self.pieces(node))
             case ClipNode():
                 return self.outline(node.holder)
             case PieceNode():
@@ -131,9 +132,9 @@ class Evaluator:
     def seen_outline(self, node: Node) -> Outline:
         """What is to be seen of a node in its own axes: of a group, all outlines in it."""
         if isinstance(node, PartsNode):
-            inner, sources = self.pieces(node), _made_of(node)
+            inner = self.pieces(node)
         elif isinstance(node, GroupNode):
-            inner, sources = node.nodes, (node.nodes,)
+            inner = node.nodes
         else:
             return self.own_outline(node)
         return self._seen.get(
@@ -144,7 +145,7 @@ class Evaluator:
                     if child.visible
                 ]
             ),
-            *sources,
+            inner,
         )
 
     def own_bounds(self, node: Node) -> Bounds:
@@ -162,17 +163,19 @@ class Evaluator:
 
     def pieces(self, node: RegionNode | PartsNode) -> tuple[Node, ...]:
         """The pieces that a node comes in, the lowest first; raises ArrangementError."""
-        return self._pieces.get(
-            lambda: as_held(node, self.pieces_as_they_come(node)),
-            *_made_of(node),
-            *(getattr(node, name) for name in _PAINT),
-        )
+        came = self.pieces_as_they_come(node)
+        return self._pieces.get(lambda: as_held(node, came), came, node.held, node.order)
 
-    def pieces_as_they_come(self, node: RegionNode | PartsNode) -> list[PieceNode]:
+    def pieces_as_they_come(self, node: RegionNode | PartsNode) -> tuple[PieceNode, ...]:
         """All pieces of a node, whatever was done to them by hand; raises ArrangementError."""
-        if isinstance(node, RegionNode):
-            return pieces_of_build(node, self.build(node))
-        return pieces_of_parts(node, self.parts(node))
+
+        def come() -> tuple[PieceNode, ...]:
+            if isinstance(node, RegionNode):
+                return tuple(pieces_of_build(node, self.build(node)))
+            return tuple(pieces_of_parts(node, self.parts(node)))
+
+        paint = (getattr(node, name) for name in _PAINT)
+        return self._came.get(come, node.id, *_made_of(node), *paint)
 
     def parts(self, node: PartsNode) -> tuple[Part, ...]:
         """What a cutter leaves of each of its node's active shapes, in the node's own axes.
@@ -253,11 +256,10 @@ class Evaluator:
 
 
 def _made_of(node: RegionNode | PartsNode) -> tuple[object, ...]:
-    """What the outlines of its pieces depend on."""
-    by_hand = node.id, node.held, node.order, node.picks
+    """What its pieces come of, but for paint of its own."""
     if isinstance(node, RegionNode):
-        return *by_hand, node.members, node.keep_rest
-    return *by_hand, node.outcome, node.cutter, node.nodes
+        return node.members, node.picks, node.keep_rest, node.paint
+    return node.outcome, node.cutter, node.nodes, node.picks
 
 
 def _are_same(one: Sequence[Outline], two: Sequence[Outline]) -> bool:
