@@ -188,8 +188,9 @@ def test_a_taken_outcome_becomes_what_its_tile_shows(first: Outcome, then: Outco
 
 
 def test_what_a_group_holds_is_taken_as_an_outcome() -> None:
-    group = do(two_discs(), "group", ids=["disc", "well"], id="m", name="Group")
-    joined = do(two_discs(), "combine", ids=["disc", "well"], outcome="join", id="m", name="Join")
+    faded = do(two_discs(), "paint", ids=["disc"], opacity=0.5)
+    group = do(faded, "group", ids=["disc", "well"], id="m", name="Group")
+    joined = do(faded, "combine", ids=["disc", "well"], outcome="join", id="m", name="Join")
     assert do(group, "set-outcome", id="m", outcome="join", name="Join") == joined
 
 

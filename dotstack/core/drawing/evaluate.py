@@ -20,6 +20,7 @@ from dotstack.core.combine import (
     regions_found,
     union,
 )
+from dotstack.core.drawing.looks import Look
 from dotstack.core.drawing.nodes import (
     ClipNode,
     CompoundNode,
@@ -49,8 +50,6 @@ _MEMORY = 6000
 _ARRANGEMENTS = 64
 _CHOSEN = 4
 _PRIMITIVES = 2000
-# What pieces take of their whole where they have no paint of their own.
-_PAINT = ("fill", "gradient", "line", "opacity")
 
 # What evaluation may raise: what the core refuses, and what numbers do at their limits.
 FAULTS = (CoreError, ValueError, ArithmeticError)
@@ -174,7 +173,8 @@ class Evaluator:
                 return tuple(pieces_of_build(node, self.build(node)))
             return tuple(pieces_of_parts(node, self.parts(node)))
 
-        paint = (getattr(node, name) for name in _PAINT)
+        # Those that have no shape's paint have the node's.
+        paint = (getattr(node, name) for name in Look._fields)
         return self._came.get(come, node.id, *_made_of(node), *paint)
 
     def parts(self, node: PartsNode) -> tuple[Part, ...]:

@@ -125,10 +125,7 @@ def _piece(node: Node, key: str, name: str, look: Look, outline: Outline) -> Pie
         id=piece_id(node.id, key),
         name=name,
         outline=outline,
-        fill=look.fill,
-        gradient=look.gradient,
-        line=look.line,
-        opacity=look.opacity,
+        **look._asdict(),
     )
 
 

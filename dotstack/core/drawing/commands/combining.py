@@ -60,7 +60,6 @@ MAX_COMBINED = 500
 PaintChoice = Literal["lowest", "topmost", "first"]
 # Those that stay live as one outline.
 OneOutline: TypeAlias = LiveOutcome | Literal[Outcome.BUNDLE]
-_PAINT = ("fill", "gradient", "line", "opacity")
 
 
 class _Combining(Command):
@@ -120,7 +119,7 @@ class Combine(_Combining):
             if place is None:
                 place = roles_in(self.outcome, len(chosen))[0][0]
             paint = paint_of(chosen[place])
-            common |= {name: getattr(paint, name) for name in _PAINT}
+            common |= {name: getattr(paint, name) for name in Look._fields}
         return live(self.outcome, chosen, common, evaluator)
 
 
@@ -221,10 +220,7 @@ def path_of(outline: Outline, node_id: str, name: str, look: Look) -> PathNode:
     return PathNode(
         id=node_id,
         name=name,
-        fill=look.fill,
-        gradient=look.gradient,
-        line=look.line,
-        opacity=look.opacity,
+        **look._asdict(),
         data=outline.to_path_data(PRECISION),
         fill_rule=outline.fill_rule,
     )

@@ -7,6 +7,7 @@ from dotstack.core.drawing.commands.combining import MAX_COMBINED, OneOutline, l
 from dotstack.core.drawing.commands.command import Command
 from dotstack.core.drawing.commands.regions import picks_of_all
 from dotstack.core.drawing.evaluate import Evaluator
+from dotstack.core.drawing.looks import Look
 from dotstack.core.drawing.nodes import (
     CompoundNode,
     Drawing,
@@ -62,7 +63,7 @@ class SetOutcome(Command):
             return live(self.outcome, shapes, common, evaluator)
         if self.outcome is not Outcome.GAP and self.outcome is not Outcome.SLICE:
             lowest = paint_of(shapes[roles_in(self.outcome, len(shapes))[0][0]])
-            common |= {name: getattr(lowest, name) for name in ("fill", "gradient", "line")}
+            common |= {name: getattr(lowest, name) for name in Look._fields}
         return live(self.outcome, shapes, common, evaluator)
 
 
