@@ -210,7 +210,7 @@ def test_a_step_at_which_the_server_fails_is_told_and_stands_in_no_way(
 
     def fail(route: Route) -> None:
         failing.append(route)
-        if "44" in (route.request.post_data or ""):
+        if '"rx":44' in (route.request.post_data or ""):
             route.fulfill(status=500, json={"title": "Failed", "status": 500, "detail": "Broken."})
         else:
             route.continue_()
