@@ -153,6 +153,11 @@ class NodeBase(Value):
         """Whether it takes part in what is made of it."""
         return self.visible and not self.guide
 
+    @property
+    def common(self) -> dict[str, object]:
+        """The fields that it has with every other shape, by their names."""
+        return {name: getattr(self, name) for name in NodeBase.model_fields}
+
 
 class EllipseNode(NodeBase):
     """A circle or ellipse; with a sweep or an inner ratio a pie, a ring, or a band."""

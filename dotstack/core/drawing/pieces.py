@@ -12,6 +12,7 @@ from dotstack.core.drawing.nodes import (
     Held,
     InPieces,
     Node,
+    OwnPaint,
     PartsNode,
     PieceNode,
     Placement,
@@ -20,6 +21,9 @@ from dotstack.core.drawing.nodes import (
 from dotstack.core.drawing.operands import paint_of
 from dotstack.core.drawing.picking import looked_for
 from dotstack.core.geometry import Affine, Outline
+
+_PAINT = tuple(OwnPaint.model_fields)
+_STATES = ("visible", "locked", "guide")
 
 
 def piece_id(whole: str, key: str) -> str:
@@ -89,9 +93,7 @@ def _changed(piece: PieceNode, held: Held | None) -> PieceNode | None:
         return piece
     if held.dropped:
         return None
-    changes: dict[str, object] = {
-        name: getattr(held, name) for name in ("visible", "locked", "guide")
-    }
+    changes: dict[str, object] = {name: getattr(held, name) for name in _STATES}
     if held.transform != Placement():
         there = _middle(piece)
         changes["transform"] = Placement.of(there @ held.transform.affine @ there.inverse)
@@ -100,11 +102,32 @@ def _changed(piece: PieceNode, held: Held | None) -> PieceNode | None:
     if held.opacity is not None:
         changes["opacity"] = held.opacity
     if held.paint is not None:
-        changes |= {name: getattr(held.paint, name) for name in ("fill", "gradient", "line")}
+        changes |= {name: getattr(held.paint, name) for name in _PAINT}
     return piece.model_copy(update=changes)
 
 
-def put_by(piece: PieceNode) -> Placement:
+def held_of(came: PieceNode, now: PieceNode | None) -> Held | None:
+    """What is other of a piece than as it comes, or that it goes; None if nothing is.
+
+    The opposite of ``as_held``.
+    """
+    key = whole_and_key(came.id)[1]
+    if now is None:
+        return Held(piece=key, dropped=True)
+    changes: dict[str, object] = {name: getattr(now, name) for name in _STATES}
+    changes["transform"] = _put_by(now)
+    if any(getattr(now, name) != getattr(came, name) for name in _PAINT):
+        changes["paint"] = OwnPaint(**{name: getattr(now, name) for name in _PAINT})
+    changes |= {
+        name: getattr(now, name)
+        for name in ("name", "opacity")
+        if getattr(now, name) != getattr(came, name)
+    }
+    held = Held(piece=key, **changes)
+    return None if held == Held(piece=key) else held
+
+
+def _put_by(piece: PieceNode) -> Placement:
     """What a piece was put by, as ``Held`` says it."""
     if piece.transform == Placement():
         return piece.transform

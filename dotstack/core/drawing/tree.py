@@ -9,7 +9,6 @@ from dotstack.core.drawing.nodes import (
     GroupNode,
     Member,
     Node,
-    NodeBase,
     PartsNode,
     RegionNode,
     UnderlayNode,
@@ -61,8 +60,7 @@ def with_children(node: Node, change: Callable[[Node], tuple[Node, ...]]) -> Nod
     if not nodes:
         return None
     if isinstance(node, ClipNode | PartsNode):
-        common = {name: getattr(node, name) for name in NodeBase.model_fields}
-        return GroupNode(**common, nodes=nodes)
+        return GroupNode(**node.common, nodes=nodes)
     field = "members" if isinstance(node, RegionNode) else "nodes"
     return node.model_copy(update={field: nodes})
 

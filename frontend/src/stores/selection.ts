@@ -7,8 +7,7 @@ import { useDrawing } from '@/stores/drawing';
 import { shared } from '@/stores/sharing';
 
 /** What comes in pieces shows these in one strand of the stack, what it is made from in another. */
-export const STRANDS = ['pieces', 'made from'] as const;
-export type Strand = (typeof STRANDS)[number];
+export type Strand = 'pieces' | 'made from';
 
 /** A node somewhere in the stack of the plate. */
 export interface Row {

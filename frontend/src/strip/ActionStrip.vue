@@ -5,7 +5,7 @@ import type { Command, Node, Outcome, Tile } from '@/api/types';
 import { useRegions } from '@/regions/store';
 import { newId, useDrawing } from '@/stores/drawing';
 import { useNotices } from '@/stores/notices';
-import { areAway, outcomeOf, useSelection } from '@/stores/selection';
+import { outcomeOf, useSelection } from '@/stores/selection';
 import { useView } from '@/stores/view';
 import HomeTile from '@/strip/HomeTile.vue';
 import LonelyStrip from '@/strip/LonelyStrip.vue';
@@ -200,7 +200,7 @@ defineExpose({ take });
       </template>
     </ScrollRow>
     <ScrollRow v-else-if="selection.wholeInHand">
-      <HomeTile v-if="areAway(selection.wholeInHand)" />
+      <HomeTile />
       <p v-if="selection.strand === 'pieces'" class="soft advice">
         Click a piece of <b>{{ selection.wholeInHand.name }}</b> and drag it: that piece alone
         moves, Delete drops it, and all stays live. Esc steps out: then all moves as one.

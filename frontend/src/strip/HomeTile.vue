@@ -2,12 +2,13 @@
 import { useActions } from '@/editor/actions';
 import StripTile from '@/strip/StripTile.vue';
 
-/** Puts pieces back that were moved or removed. */
+/** Puts pieces back, where any were moved or removed. */
 const { actions } = useActions();
 </script>
 
 <template>
   <StripTile
+    v-if="actions.allHome!.can()"
     word="All home"
     how="all pieces"
     title="Put all pieces back to where they come to be"

@@ -8,7 +8,7 @@ import PathPicture from '@/look/PathPicture.vue';
 import { newId, useDrawing } from '@/stores/drawing';
 import { latestWins } from '@/stores/latestWins';
 import type { Row } from '@/stores/selection';
-import { areAway, LIVE_KINDS, useSelection } from '@/stores/selection';
+import { LIVE_KINDS, useSelection } from '@/stores/selection';
 import { useView } from '@/stores/view';
 import HomeTile from '@/strip/HomeTile.vue';
 import StripTile from '@/strip/StripTile.vue';
@@ -107,7 +107,7 @@ async function lift(contour: number): Promise<void> {
     <circle cx="31.5" cy="29" r="4.5" class="dot" />
     <circle cx="49" cy="29" r="4.5" class="dot" />
   </StripTile>
-  <HomeTile v-if="selection.wholeInHand && areAway(selection.wholeInHand)" />
+  <HomeTile />
   <StripTile
     v-if="node.kind === 'group'"
     word="Ungroup"

@@ -14,20 +14,15 @@ from dotstack.core.drawing.nodes import (
     Held,
     Id,
     Node,
-    NodeBase,
-    OwnPaint,
     PartsNode,
     PieceNode,
     Placement,
     RegionNode,
 )
-from dotstack.core.drawing.pieces import piece_id, put_by, whole_and_key
+from dotstack.core.drawing.pieces import held_of, piece_id, whole_and_key
 from dotstack.core.drawing.places import all_ids, exchanged, place_of, places_of, replaced
 from dotstack.core.drawing.tree import children, with_children
 from dotstack.core.errors import CommandError, UnknownNodeError
-
-_PAINT = tuple(OwnPaint.model_fields)
-_STATES = ("visible", "locked", "guide")
 
 
 class AllHome(Command):
@@ -62,7 +57,7 @@ def with_pieces(drawing: Drawing, ids: Iterable[str], evaluator: Evaluator) -> D
     def as_group(node: Node) -> tuple[Node, ...]:
         pieces = evaluator.pieces(node) if isinstance(node, RegionNode | PartsNode) else ()
         wanted.difference_update(piece.id for piece in pieces)
-        return (GroupNode(**_common(node), nodes=pieces),) if pieces else (node,)
+        return (GroupNode(**node.common, nodes=pieces),) if pieces else (node,)
 
     opened = exchanged(drawing, {whole_and_key(node_id)[0] for node_id in wanted}, as_group)
     if wanted:
@@ -99,32 +94,14 @@ def _closed(whole: Node, group: Node, evaluator: Evaluator) -> tuple[Node, ...]:
     if not left:
         return fresh
     held = [each for each in whole.held if piece_id(whole.id, each.piece) not in came]
-    held += [each for key, piece in came.items() if (each := _held(piece, left.get(key)))]
+    held += [each for key, piece in came.items() if (each := held_of(piece, left.get(key)))]
     by_itself = [key for key in came if key in left]
     order = tuple(whole_and_key(key)[1] for key in left)
     changes: dict[str, object] = {
-        name: value for name, value in _common(group).items() if value != getattr(whole, name)
+        name: value for name, value in group.common.items() if value != getattr(whole, name)
     }
     changes |= {"held": tuple(held), "order": () if by_itself == list(left) else order}
     return (revised(whole, changes), *fresh)
-
-
-def _held(came: PieceNode, now: PieceNode | None) -> Held | None:
-    """What is other of a piece than as it comes, or that it goes; None if nothing is."""
-    key = whole_and_key(came.id)[1]
-    if now is None:
-        return Held(piece=key, dropped=True)
-    changes: dict[str, object] = {name: getattr(now, name) for name in _STATES}
-    changes["transform"] = put_by(now)
-    if any(getattr(now, name) != getattr(came, name) for name in _PAINT):
-        changes["paint"] = OwnPaint(**{name: getattr(now, name) for name in _PAINT})
-    changes |= {
-        name: getattr(now, name)
-        for name in ("name", "opacity")
-        if getattr(now, name) != getattr(came, name)
-    }
-    held = Held(piece=key, **changes)
-    return None if held == Held(piece=key) else held
 
 
 def _without_pieces(drawing: Drawing) -> Drawing:
@@ -157,7 +134,3 @@ def _without_pieces(drawing: Drawing) -> Drawing:
 def _whole_of(node_id: str) -> str | None:
     whole, key = whole_and_key(node_id)
     return whole if key else None
-
-
-def _common(node: Node) -> dict[str, object]:
-    return {name: getattr(node, name) for name in NodeBase.model_fields}

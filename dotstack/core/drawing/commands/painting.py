@@ -143,12 +143,9 @@ class Recolour(Command):
         return changes
 
     def _held(self, held: Held) -> Held:
-        changes = self._paint(held.paint) if held.paint else {}
-        if not changes:
+        if held.paint is None or not (changes := self._paint(held.paint)):
             return held
-        return held.model_copy(
-            update={"paint": held.paint and held.paint.model_copy(update=changes)}
-        )
+        return held.model_copy(update={"paint": held.paint.model_copy(update=changes)})
 
     def _recoloured(self, node: Node) -> Node:
         changes = self._paint(node)

@@ -15,7 +15,6 @@ from dotstack.core.drawing.nodes import (
     Id,
     Name,
     Node,
-    NodeBase,
     PartsNode,
     RegionNode,
 )
@@ -53,7 +52,7 @@ class SetOutcome(Command):
         return replaced(drawing, node.id, lambda _: other)
 
     def _other(self, node: Node, shapes: tuple[Node, ...], evaluator: Evaluator) -> Node:
-        common = {name: getattr(node, name) for name in NodeBase.model_fields}
+        common = node.common
         common["name"] = self.name or node.name
         if self.outcome is Outcome.SPLIT:
             active = [shape for shape in shapes if shape.is_active]

@@ -19,7 +19,6 @@ from dotstack.core.drawing.nodes import (
     GroupNode,
     Id,
     Node,
-    NodeBase,
     PartsNode,
     PathNode,
     Placement,
@@ -64,7 +63,7 @@ class Unbundle(Command):
     def applied_to(self, drawing: Drawing) -> Drawing:
         node = place_of(drawing, self.id).node
         if isinstance(node, CompoundNode) and node.bundled:
-            group = GroupNode(**_common(node), nodes=children(node))
+            group = GroupNode(**node.common, nodes=children(node))
             return replaced(drawing, node.id, lambda _: group)
         contours = unbundle(Evaluator().own_outline(node))
         if isinstance(node, GroupNode | ClipNode | PartsNode | RegionNode) or len(contours) < 2:
@@ -149,7 +148,7 @@ def settled(node: Node, evaluator: Evaluator) -> Node:
 
 def as_path(node: Node, outline: Outline, node_id: str) -> PathNode:
     """A node of such an outline as a plain path."""
-    fields = {**_common(node), "id": node_id}
+    fields = {**node.common, "id": node_id}
     return PathNode(**fields, data=outline.to_path_data(PRECISION), fill_rule=outline.fill_rule)
 
 
@@ -168,7 +167,7 @@ def _pieces(node: RegionNode | PartsNode, evaluator: Evaluator) -> Node:
         as_path(piece, evaluator.own_outline(piece), f"{node.id[:30]}-{i}")
         for i, piece in enumerate(pieces)
     )
-    return GroupNode(**_common(node), nodes=paths)
+    return GroupNode(**node.common, nodes=paths)
 
 
 def _clipped(node: ClipNode, evaluator: Evaluator) -> Node:
@@ -180,7 +179,7 @@ def _clipped(node: ClipNode, evaluator: Evaluator) -> Node:
         if child.is_active
         for part in _within(window, settled(child, evaluator), evaluator)
     ]
-    return GroupNode(**_common(node), nodes=(settled(node.holder, evaluator), *shown))
+    return GroupNode(**node.common, nodes=(settled(node.holder, evaluator), *shown))
 
 
 def _within(window: Outline, node: Node, evaluator: Evaluator) -> tuple[Node, ...]:
@@ -210,10 +209,6 @@ def _kept_in_place(node: Node, part: Outline, evaluator: Evaluator) -> Gradient 
     there = node.transform.affine @ unit_box(evaluator.own_bounds(node))
     place = unit_box(part.bounds).inverse @ there @ node.gradient.place.affine
     return node.gradient.model_copy(update={"place": Placement.of(place)})
-
-
-def _common(node: Node) -> dict[str, object]:
-    return {name: getattr(node, name) for name in NodeBase.model_fields}
 
 
 def _nothing_left(node: Node) -> CommandError:
