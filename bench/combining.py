@@ -18,7 +18,7 @@ from bench.desk import report, shapes
 from bench.workloads import blob
 from dotstack.core.combine import Role
 from dotstack.core.drawing import CompoundNode, Drawing, EllipseNode, Member, Placement, Plate
-from dotstack.core.drawing.nodes import Node, PathNode
+from dotstack.core.drawing.kinds import Node, PathNode
 from dotstack.core.geometry import Affine
 from tests.browser.conftest import CHROMIUM, Server
 

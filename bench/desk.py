@@ -14,7 +14,7 @@ from pathlib import Path
 from playwright.sync_api import Page, sync_playwright
 
 from dotstack.core.drawing import Drawing, EllipseNode, Placement, Plate, RectangleNode
-from dotstack.core.drawing.nodes import Node
+from dotstack.core.drawing.kinds import Node
 from dotstack.store import DrawingStore
 from tests.browser.conftest import CHROMIUM, Server
 

@@ -10,8 +10,8 @@ from pathlib import Path
 from playwright.sync_api import Page, sync_playwright
 
 from bench.desk import frames, report, shapes
+from dotstack.core.drawing.kinds import GroupNode, Node
 from dotstack.core.drawing.kit import KitAsset, KitCollection, KitSection
-from dotstack.core.drawing.nodes import GroupNode, Node
 from tests.browser.conftest import CHROMIUM, Server
 
 _ASSETS = 1000

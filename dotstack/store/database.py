@@ -2,17 +2,17 @@
 
 import re
 from collections.abc import Iterator
-from contextlib import contextmanager
+from contextlib import AbstractContextManager, contextmanager
 from pathlib import Path
 from typing import Any
 
 from alembic import command
 from alembic.config import Config
-from sqlalchemy import Engine, create_engine, event
+from sqlalchemy import Connection, Engine, create_engine, event
 from sqlalchemy.exc import OperationalError
 from sqlalchemy.orm import Session, sessionmaker
 
-from dotstack.store.errors import DiskError
+from dotstack.store.errors import BusyError, DiskError
 
 _MIGRATIONS = Path(__file__).parent / "migrations"
 
@@ -27,7 +27,10 @@ class Database:
 
     def __init__(self, url: str) -> None:
         self.engine = _engine(url)
-        self._sessions = sessionmaker(self.engine, expire_on_commit=False)
+        self._writing = sessionmaker(self.engine, expire_on_commit=False)
+        self._reading = sessionmaker(
+            self.engine.execution_options(reading=True), expire_on_commit=False
+        )
         self._migrate(url)
 
     def _migrate(self, url: str) -> None:
@@ -38,13 +41,25 @@ class Database:
             config.attributes["connection"] = connection
             command.upgrade(config, "head")
 
+    def session(self) -> AbstractContextManager[Session]:
+        """A session whose changes are all on disk when it ends, or none if it raises.
+
+        It waits for other writers, and raises BusyError if these take too long.
+        """
+        return self._session(self._writing)
+
+    def reading(self) -> AbstractContextManager[Session]:
+        """A session that sees the database as it was when it began, and waits for nobody."""
+        return self._session(self._reading)
+
     @contextmanager
-    def session(self) -> Iterator[Session]:
-        """A session whose changes are all on disk when it ends, or none if it raises."""
+    def _session(self, sessions: sessionmaker[Session]) -> Iterator[Session]:
         try:
-            with self._sessions.begin() as session:
+            with sessions.begin() as session:
                 yield session
         except OperationalError as error:
+            if "locked" in str(error.orig):
+                raise BusyError from error
             # As SQLite words it: a full disk, one that fails, or one that cannot be written.
             if re.search("disk|readonly|unable to open", str(error.orig)):
                 raise DiskError(str(error.orig)) from error
@@ -59,14 +74,18 @@ def _engine(url: str) -> Engine:
     engine = create_engine(url)
     if engine.dialect.name == "sqlite":
         event.listen(engine, "connect", _prepare_sqlite)
-        event.listen(
-            engine, "begin", lambda connection: connection.exec_driver_sql("BEGIN IMMEDIATE")
-        )
+        event.listen(engine, "begin", _begin)
     return engine
 
 
+def _begin(connection: Connection) -> None:
+    # A writer waits its turn from the start: one that has read could not go on after another.
+    reading = connection.get_execution_options().get("reading")
+    connection.exec_driver_sql("BEGIN" if reading else "BEGIN IMMEDIATE")
+
+
 def _prepare_sqlite(connection: Any, _record: object) -> None:
-    # SQLAlchemy's begin event opens transactions: a writer waits its turn from the start.
+    # SQLAlchemy's begin event opens transactions.
     connection.isolation_level = None
     for pragma in (
         "journal_mode=WAL",

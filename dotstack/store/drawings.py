@@ -21,9 +21,11 @@ from dotstack.core.drawing import (
     patched,
     touched_plate,
 )
+from dotstack.core.drawing.scene import require_shown
 from dotstack.core.drawing.tree import pictures_of
 from dotstack.store.database import Database
 from dotstack.store.errors import GoneError, NothingToUndoError
+from dotstack.store.evaluators import Evaluators
 from dotstack.store.ids import new_id
 from dotstack.store.journal import (
     drawing_at,
@@ -105,24 +107,24 @@ class DrawingStore:
 
     Recent drawings are remembered by id and revision, so that their nodes keep their
     identity, and what was computed of them its use, from one request to the next. No step is
-    written that ``show`` refuses by what it raises.
+    written that leads to what cannot be shown.
     """
 
     def __init__(
         self,
         database: Database,
         now: Callable[[], datetime],
-        show: Callable[[Delta], None] = lambda _: None,
+        evaluators: Evaluators | None = None,
     ) -> None:
         self._database = database
         self._now = now
-        self._show = show
+        self._evaluators = evaluators or Evaluators()
         self._lock = Lock()
         self._known: OrderedDict[tuple[str, int], Drawing] = OrderedDict()
 
     def summaries(self) -> list[Summary]:
         """All drawings that are not deleted, the last changed first."""
-        with self._database.session() as session:
+        with self._database.reading() as session:
             rows = session.scalars(
                 select(DrawingRow)
                 .where(DrawingRow.deleted_at.is_(None))
@@ -157,13 +159,13 @@ class DrawingStore:
 
     def open(self, drawing_id: str) -> Opened:
         """The drawing as it is now."""
-        with self._database.session() as session:
+        with self._database.reading() as session:
             row = row_of(session, drawing_id)
             return self._opened(session, row, self._drawing(session, row))
 
     def revision(self, drawing_id: str) -> int:
         """The newest revision; raises GoneError."""
-        with self._database.session() as session:
+        with self._database.reading() as session:
             now = _revision(session, drawing_id)
             if now is None:
                 raise GoneError("drawing", drawing_id)
@@ -171,7 +173,7 @@ class DrawingStore:
 
     def at(self, drawing_id: str, revision: int) -> Drawing:
         """The drawing, if this is its revision; raises StaleRevisionError."""
-        with self._database.session() as session:
+        with self._database.reading() as session:
             now = _revision(session, drawing_id)
             known = self._recalled(drawing_id, revision) if now == revision else None
             if known is not None:
@@ -186,16 +188,17 @@ class DrawingStore:
         ``key`` is the caller's own for this step: a second call with it, as after an
         answer that was lost, changes nothing and answers all of the drawing as changed
         (``changed`` is None). Raises StaleRevisionError unless ``based_on`` is current, and
-        what ``apply`` and ``show`` raise.
+        what ``apply`` and ``require_shown`` raise.
         """
-        with self._database.session() as session:
+        with self._database.reading() as session:
             row, drawing, done = self._asked(session, drawing_id, based_on, key)
             if done:
                 return self._opened(session, row, drawing)
-        # Nobody waits for what this takes.
-        after = apply(drawing, command)
-        delta = difference(drawing, after)
-        self._show(delta)
+        # Nobody else waits for what this takes.
+        with self._evaluators.of(drawing_id) as evaluator:
+            after = apply(drawing, command, evaluator)
+            delta = difference(drawing, after)
+            require_shown(delta, evaluator)
         with self._database.session() as session:
             row, drawing, done = self._asked(session, drawing_id, based_on, key)
             if done:
@@ -211,7 +214,7 @@ class DrawingStore:
 
     def history(self, drawing_id: str) -> History:
         """All steps, and all states that have a name."""
-        with self._database.session() as session:
+        with self._database.reading() as session:
             row = row_of(session, drawing_id)
             steps = session.execute(
                 select(StepRow.number, StepRow.label, StepRow.made_at)
@@ -236,7 +239,7 @@ class DrawingStore:
         """The drawing as it was in a state of its history, and the plate that the step to it
         changed, if it was one; raises GoneError.
         """
-        with self._database.session() as session:
+        with self._database.reading() as session:
             row = row_of(session, drawing_id)
             drawing = past(session, row, state)
             step = session.get(StepRow, (row.id, int(state))) if state.isdecimal() else None
@@ -296,7 +299,7 @@ class DrawingStore:
         """The label of the last step in force that was one of these commands, and the drawing
         before it; None if there was none.
         """
-        with self._database.session() as session:
+        with self._database.reading() as session:
             row = row_of(session, drawing_id)
             steps = session.execute(
                 select(StepRow.number, StepRow.label, StepRow.command)

@@ -4,6 +4,7 @@ StoreError
 ├── GoneError (LookupError)   what is not there, or was deleted
 ├── StaleRevisionError        a change based on a revision that is no longer the newest
 ├── NothingToUndoError        undo or redo with no step left that way
+├── BusyError (TimeoutError)  others that write for too long
 └── DiskError (OSError)       what the disk does not take
 """
 
@@ -35,6 +36,15 @@ class StaleRevisionError(StoreError):
 
 class NothingToUndoError(StoreError):
     """Undo or redo with no step left that way."""
+
+
+class BusyError(StoreError, TimeoutError):
+    """Others that write for too long; nothing was changed."""
+
+    def __init__(self) -> None:
+        super().__init__(
+            "The database is busy with other changes. Nothing was changed; try again in a moment."
+        )
 
 
 class DiskError(StoreError, OSError):

@@ -38,7 +38,7 @@ class PictureStore:
 
     def picture(self, digest: str) -> Raster:
         """A picture; raises GoneError."""
-        with self._database.session() as session:
+        with self._database.reading() as session:
             row = session.get(PictureRow, digest)
             if row is None:
                 raise GoneError("picture", digest)

@@ -92,7 +92,7 @@ class ShelfStore:
 
     def shelf(self) -> Shelf:
         """All that is on the shelf, without the marks themselves."""
-        with self._database.session() as session:
+        with self._database.reading() as session:
             undo, redo = _last(session), _next(session)
             return Shelf(
                 tuple(_collections(session)),
@@ -102,7 +102,7 @@ class ShelfStore:
 
     def whole_collection(self, collection_id: str) -> tuple[Collection, list[Asset]]:
         """A collection, and all its assets in order; raises GoneError."""
-        with self._database.session() as session:
+        with self._database.reading() as session:
             for collection in _collections(session, collection_id):
                 heads = [head.id for section in collection.sections for head in section.assets]
                 sections = [section.id for section in collection.sections]
@@ -113,19 +113,19 @@ class ShelfStore:
 
     def asset(self, asset_id: str) -> Asset:
         """The asset with this id; raises GoneError."""
-        with self._database.session() as session:
+        with self._database.reading() as session:
             return _asset(_row(session, AssetRow, "asset", asset_id))
 
     def assets(self, ids: Sequence[str]) -> list[Asset]:
         """Those of these assets that are there, in no order."""
-        with self._database.session() as session:
+        with self._database.reading() as session:
             return [
                 _asset(row) for row in session.scalars(select(AssetRow).where(AssetRow.id.in_(ids)))
             ]
 
     def revisions(self, ids: Iterable[str]) -> dict[str, tuple[str, int]]:
         """The names and revisions of those of these assets that are there, by their ids."""
-        with self._database.session() as session:
+        with self._database.reading() as session:
             heads = select(AssetRow.id, AssetRow.name, AssetRow.revision)
             rows = session.execute(heads.where(AssetRow.id.in_(ids)))
             return {asset_id: (name, revision) for asset_id, name, revision in rows}
@@ -195,7 +195,7 @@ class ShelfStore:
 
     def names(self) -> set[str]:
         """The names of all collections."""
-        with self._database.session() as session:
+        with self._database.reading() as session:
             return set(session.scalars(select(CollectionRow.name)))
 
     def load(

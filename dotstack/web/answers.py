@@ -77,7 +77,7 @@ def preview(delta: Delta, evaluator: Evaluator) -> PreviewState:
 
 def changed(opened: Opened) -> Response:
     """The answer to a change of a drawing: what it put in place."""
-    with studio().evaluator() as evaluator:
+    with studio().evaluators.of(opened.id) as evaluator:
         return json(state(opened, evaluator))
 
 

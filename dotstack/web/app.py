@@ -5,10 +5,8 @@ from datetime import UTC, datetime
 
 from flask_openapi3 import Info, OpenAPI
 
-from dotstack.core.drawing import Delta
-from dotstack.core.drawing.scene import require_shown
 from dotstack.shared import SharedShelf
-from dotstack.store import Database, DrawingStore, PictureStore, ShelfStore
+from dotstack.store import Database, DrawingStore, Evaluators, PictureStore, ShelfStore
 from dotstack.web import (
     drawings,
     errors,
@@ -53,17 +51,14 @@ def create_app(
     )
     app.config["MAX_CONTENT_LENGTH"] = MAX_BODY_BYTES
 
-    def show(delta: Delta) -> None:
-        with studio.evaluator() as evaluator:
-            require_shown(delta, evaluator)
-
-    studio = Studio(
-        DrawingStore(database, now, show),
+    evaluators = Evaluators()
+    app.extensions["dotstack"] = Studio(
+        evaluators,
+        DrawingStore(database, now, evaluators),
         ShelfStore(database, now),
         PictureStore(database, now),
         shared,
     )
-    app.extensions["dotstack"] = studio
     errors.register(app)
     safety.register(app)
     for part in (

@@ -32,7 +32,7 @@ blueprint = api("drawings", "/api/drawings")
 def list_drawings() -> Response:
     """All drawings, with pictures of their first plates."""
     summaries = studio().drawings.summaries()
-    with studio().evaluator() as evaluator:
+    with studio().evaluators.of("home") as evaluator:
         cards = [answers.card(summary, evaluator) for summary in summaries]
     return answers.json(DrawingCards(drawings=cards))
 
@@ -42,7 +42,7 @@ def create_drawing(body: NewDrawing) -> Response:
     """A new drawing with one empty plate."""
     plate = Plate(id="plate-1", name="Plate 1", width=body.width, height=body.height)
     opened = studio().drawings.create(Drawing(name=body.name, plates=(plate,)))
-    with studio().evaluator() as evaluator:
+    with studio().evaluators.of(opened.id) as evaluator:
         return answers.json(answers.state(opened, evaluator), 201)
 
 
@@ -50,7 +50,7 @@ def create_drawing(body: NewDrawing) -> Response:
 def open_drawing(path: DrawingPath) -> Response:
     """A whole drawing."""
     opened = studio().drawings.open(path.drawing_id)
-    with studio().evaluator() as evaluator:
+    with studio().evaluators.of(path.drawing_id) as evaluator:
         return answers.json(answers.state(opened, evaluator))
 
 
@@ -64,7 +64,7 @@ def newest(path: DrawingPath) -> Response:
 def duplicate_drawing(path: DrawingPath, body: NamedCopy) -> Response:
     """A new drawing like this one."""
     opened = studio().drawings.duplicate(path.drawing_id, body.name, body.state)
-    with studio().evaluator() as evaluator:
+    with studio().evaluators.of(opened.id) as evaluator:
         return answers.json(answers.state(opened, evaluator), 201)
 
 
@@ -87,7 +87,7 @@ def export_plate(path: PlatePath) -> Response:
     """A plate as an SVG file."""
     drawing = studio().drawings.open(path.drawing_id).drawing
     plate = plate_of(drawing, path.plate_id)
-    with studio().evaluator() as evaluator:
+    with studio().evaluators.of(path.drawing_id) as evaluator:
         document = write_svg(plate_picture(plate, evaluator))
     return answers.download(document.encode(), "image/svg+xml", plate.name, "svg")
 
@@ -97,7 +97,7 @@ def save_drawing(path: DrawingPath, query: CarriedQuery) -> Response:
     """A whole drawing as a file, to be opened elsewhere; it may carry collections."""
     drawing = studio().drawings.open(path.drawing_id).drawing
     carried = [studio().shelf.kit_of(each) for each in query.collection]
-    with studio().evaluator() as evaluator:
+    with studio().evaluators.of(path.drawing_id) as evaluator:
         rasters = list(map(studio().pictures.picture, pictures_in(drawing)))
         data = write_drawing(drawing, evaluator, carried, rasters)
     return answers.download(data, "application/zip", drawing.name, "dotdrawing")

@@ -18,7 +18,7 @@ from dotstack.core.errors import (
 )
 from dotstack.shared import SharedShelfError
 from dotstack.store import GoneError, StaleRevisionError, StoreError
-from dotstack.store.errors import DiskError, NothingToUndoError
+from dotstack.store.errors import BusyError, DiskError, NothingToUndoError
 
 # The most specific class that an error is of decides.
 STATUS: dict[type[Exception], int] = {
@@ -31,18 +31,21 @@ STATUS: dict[type[Exception], int] = {
     GoneError: 404,
     NothingToUndoError: 409,
     StaleRevisionError: 409,
+    BusyError: 503,
     DiskError: 507,
     SharedShelfError: 502,
 }
-
 
 _TITLES = {
     404: "Not there",
     409: "Out of date",
     422: "Not possible",
     502: "Not shared",
+    503: "Busy",
     507: "Not written",
 }
+# After how many seconds a busy server is asked again.
+_RETRY_AFTER = "1"
 
 
 class Fault(BaseModel):
@@ -97,14 +100,11 @@ def status_of(error: Exception) -> int:
 def _known(error: Exception) -> Response:
     status = status_of(error)
     current = error.current if isinstance(error, StaleRevisionError) else None
-    title = {
-        404: "Not there",
-        409: "Out of date",
-        422: "Not possible",
-        502: "Not shared",
-        507: "Not written",
-    }[status]
-    return _answer(Problem(title=title, status=status, detail=str(error), current=current))
+    title = _TITLES[status]
+    answer = _answer(Problem(title=title, status=status, detail=str(error), current=current))
+    if isinstance(error, BusyError):
+        answer.headers["Retry-After"] = _RETRY_AFTER
+    return answer
 
 
 def _http(error: HTTPException) -> Response:

@@ -31,8 +31,10 @@ blueprint = api("export", "/api/export")
 @blueprint.post("", responses={200: ExportAnswer})
 def export_marks(body: ExportOrder) -> Response:
     """The file that is to be saved, with all that is to be known of it before."""
-    with studio().evaluator() as evaluator:
-        name, pictures = _pictures(body.subject, evaluator, writing(body.choice))
+    subject = body.subject
+    key = "shelf" if isinstance(subject, AssetSubject | CollectionSubject) else subject.drawing
+    with studio().evaluators.of(key) as evaluator:
+        name, pictures = _pictures(subject, evaluator, writing(body.choice))
     made = export(pictures, body.choice)
     files = [FileSize(name=key, size=len(data)) for key, data in made.files.items()]
     if len(files) == 1:

@@ -43,7 +43,7 @@ def picture_state(path: StatePath, query: OnePlate) -> Response:
     wanted = touched or query.plate
     there = any(plate.id == wanted for plate in drawing.plates)
     plate = plate_of(drawing, wanted) if there else drawing.plates[0]
-    with studio().evaluator() as evaluator:
+    with studio().evaluators.of(path.drawing_id) as evaluator:
         return answers.json(answers.plate_picture(plate, evaluator))
 
 

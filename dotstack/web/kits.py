@@ -22,7 +22,7 @@ blueprint = api("kits", "/api/kits")
 def save_kit(path: CollectionPath) -> Response:
     """A collection as a kit."""
     collection = studio().shelf.kit_of(path.collection_id)
-    with studio().evaluator() as evaluator:
+    with studio().evaluators.of("shelf") as evaluator:
         data = write_kit(collection, evaluator)
     return answers.download(data, "application/zip", collection.name, "dotkit")
 

@@ -4,7 +4,6 @@ from flask import Response
 
 from dotstack.core.drawing import assets
 from dotstack.core.drawing.commands import AddShape, Renew
-from dotstack.core.drawing.commands.painting import painted_with
 from dotstack.core.drawing.places import place_of
 from dotstack.core.errors import CommandError
 from dotstack.store import Asset, new_id
@@ -29,7 +28,7 @@ blueprint = api("placing", "/api/drawings/<drawing_id>")
 def place_asset(path: DrawingPath, body: PlaceAsset) -> Response:
     """Puts a live copy of an asset on a plate."""
     asset = studio().shelf.asset(body.asset)
-    with studio().evaluator() as evaluator:
+    with studio().evaluators.of(path.drawing_id) as evaluator:
         node = assets.placed(
             _mark(asset),
             name=asset.name,
@@ -39,7 +38,8 @@ def place_asset(path: DrawingPath, body: PlaceAsset) -> Response:
             evaluator=evaluator,
         )
     if body.paint:
-        node = painted_with(node, {"fill": body.paint.fill, "line": body.paint.line})
+        paint = {"fill": body.paint.fill, "gradient": None, "line": body.paint.line}
+        node = node.painted(paint)
     command = AddShape(plate=body.plate, node=node)
     return answers.changed(
         studio().drawings.change(path.drawing_id, body.revision, body.key, command)
@@ -75,7 +75,7 @@ def renew_shape(path: DrawingPath, body: Renewal) -> Response:
     if body.keep:
         fresh = assets.kept_as_it_is(node, mark)
     else:
-        with studio().evaluator() as evaluator:
+        with studio().evaluators.of(path.drawing_id) as evaluator:
             fresh = assets.renewed(drawing, body.id, mark, new_id, evaluator)
     command = Renew(id=body.id, node=fresh)
     return answers.changed(

@@ -47,7 +47,7 @@ def show_shared() -> Response:
 def publish(body: PublishShared) -> Response:
     """Publishes a collection of the shelf under a version."""
     collection = studio().shelf.kit_of(body.collection)
-    with studio().evaluator() as evaluator:
+    with studio().evaluators.of("shelf") as evaluator:
         kit = write_kit(collection, evaluator)
     _shared().publish(collection.name, body.version, kit)
     studio().shelf.set_source(body.collection, _source(collection.name, body.version))

@@ -38,7 +38,7 @@ def show_shelf() -> Response:
 def picture_assets(body: AssetIds) -> Response:
     """Pictures of assets."""
     assets = studio().shelf.assets(body.ids)
-    with studio().evaluator() as evaluator:
+    with studio().evaluators.of("shelf") as evaluator:
         pictures = [answers.asset_picture(asset, evaluator) for asset in assets]
     return answers.json(AssetPictures(pictures=pictures))
 
@@ -85,7 +85,7 @@ def put_on_shelf(body: PutOnShelf) -> Response:
     if not ids:
         raise CommandError("There is no shape on this plate that shows; nothing was kept.")
     tags = tuple(dict.fromkeys(body.tags))
-    with studio().evaluator() as evaluator:
+    with studio().evaluators.of("shelf") as evaluator:
         if body.name:
             marks = [KitAsset(name=body.name, tags=tags, node=kept_as_one(drawing, ids, evaluator))]
         else:
@@ -101,7 +101,7 @@ def put_on_shelf(body: PutOnShelf) -> Response:
 def update_asset(path: AssetPath, body: UpdateAsset) -> Response:
     """Makes an asset of other shapes; drawings that hold copies of it keep these."""
     drawing = studio().drawings.open(body.drawing).drawing
-    with studio().evaluator() as evaluator:
+    with studio().evaluators.of("shelf") as evaluator:
         mark = kept_as_one(drawing, body.ids, evaluator)
     studio().shelf.update(path.asset_id, mark)
     return answers.shelf_state(studio().shelf.shelf())

@@ -62,8 +62,8 @@ def redo(path: DrawingPath, body: Based) -> Response:
 def preview(path: DrawingPath, body: Preview) -> Response:
     """What a command would change; nothing is saved."""
     drawing = _at(path.drawing_id, body.revision)
-    delta = difference(drawing, apply(drawing, body.command))
-    with studio().evaluator() as evaluator:
+    with studio().evaluators.of(path.drawing_id) as evaluator:
+        delta = difference(drawing, apply(drawing, body.command, evaluator))
         require_shown(delta, evaluator)
         return answers.json(answers.preview(delta, evaluator))
 
@@ -72,7 +72,7 @@ def preview(path: DrawingPath, body: Preview) -> Response:
 def outcomes(path: DrawingPath, body: Selection) -> Response:
     """Every outcome of the chosen shapes, computed from one arrangement."""
     drawing = _at(path.drawing_id, body.revision)
-    with studio().evaluator() as evaluator:
+    with studio().evaluators.of(path.drawing_id) as evaluator:
         operands, tiles = outcomes_of(
             drawing, tuple(body.ids), evaluator, body.paint, tuple(body.which), body.as_lines
         )
@@ -89,7 +89,7 @@ def outcomes(path: DrawingPath, body: Selection) -> Response:
 def regions(path: DrawingPath, body: Shapes) -> Response:
     """The regions of chosen shapes, or of one region build, to be picked."""
     drawing = _at(path.drawing_id, body.revision)
-    with studio().evaluator() as evaluator:
+    with studio().evaluators.of(path.drawing_id) as evaluator:
         return answers.json(region_map(drawing, tuple(body.ids), evaluator))
 
 
@@ -97,7 +97,7 @@ def regions(path: DrawingPath, body: Shapes) -> Response:
 def contours(path: DrawingPath, body: ShapeAt) -> Response:
     """The contours of a plain path, of which one can be lifted out."""
     drawing = _at(path.drawing_id, body.revision)
-    with studio().evaluator() as evaluator:
+    with studio().evaluators.of(path.drawing_id) as evaluator:
         return answers.json(Contours(contours=contours_of(drawing, body.id, evaluator)))
 
 
@@ -109,7 +109,7 @@ def before(path: DrawingPath, body: PlateAt) -> Response:
     if found is None or all(plate.id != body.plate for plate in found[1].plates):
         return answers.json(Compared())
     label, drawing = found
-    with studio().evaluator() as evaluator:
+    with studio().evaluators.of(path.drawing_id) as evaluator:
         picture = answers.plate_picture(plate_of(drawing, body.plate), evaluator)
     return answers.json(Compared(label=label, before=picture))
 
@@ -119,7 +119,7 @@ def snaps(path: DrawingPath, body: PlateAt) -> Response:
     """What the shapes of a plate offer to be snapped to."""
     drawing = _at(path.drawing_id, body.revision)
     plate = plate_of(drawing, body.plate)
-    with studio().evaluator() as evaluator:
+    with studio().evaluators.of(path.drawing_id) as evaluator:
         return answers.json(snap_targets(plate, evaluator))
 
 
@@ -127,7 +127,7 @@ def snaps(path: DrawingPath, body: PlateAt) -> Response:
 def measure(path: DrawingPath, body: Pair) -> Response:
     """How two shapes stand to each other."""
     drawing = _at(path.drawing_id, body.revision)
-    with studio().evaluator() as evaluator:
+    with studio().evaluators.of(path.drawing_id) as evaluator:
         between, dx, dy = between_two(drawing, body.ids, evaluator)
     return answers.json(Measured(gap=between, dx=dx, dy=dy))
 
@@ -136,7 +136,7 @@ def measure(path: DrawingPath, body: Pair) -> Response:
 def copy_out(path: DrawingPath, body: Shapes) -> Response:
     """Chosen shapes, to be pasted here or elsewhere; the SVG text is cropped to them."""
     drawing, ids = _at(path.drawing_id, body.revision), tuple(body.ids)
-    with studio().evaluator() as evaluator:
+    with studio().evaluators.of(path.drawing_id) as evaluator:
         svg = write_svg(shapes_picture(drawing, ids, evaluator))
         return answers.json(CopiedShapes(svg=svg, nodes=standing(drawing, ids, evaluator)))
 

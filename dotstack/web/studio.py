@@ -1,33 +1,22 @@
-"""What requests share: the stores, and one evaluator that remembers what it computed."""
+"""What requests share: the stores, and evaluators that remember what they computed."""
 
-from collections.abc import Iterator
-from contextlib import contextmanager
-from dataclasses import dataclass, field
-from threading import Lock
+from dataclasses import dataclass
 
 from flask import current_app
 
-from dotstack.core.drawing import Evaluator
 from dotstack.shared import SharedShelf
-from dotstack.store import DrawingStore, PictureStore, ShelfStore
+from dotstack.store import DrawingStore, Evaluators, PictureStore, ShelfStore
 
 
 @dataclass(frozen=True, slots=True)
 class Studio:
-    """The stores, and the evaluator for one request at a time."""
+    """The stores, and an evaluator for each drawing and page, for one request at a time."""
 
+    evaluators: Evaluators
     drawings: DrawingStore
     shelf: ShelfStore
     pictures: PictureStore
     shared: SharedShelf | None = None
-    _evaluator: Evaluator = field(default_factory=Evaluator)
-    _lock: Lock = field(default_factory=Lock)
-
-    @contextmanager
-    def evaluator(self) -> Iterator[Evaluator]:
-        """The evaluator, for the caller alone."""
-        with self._lock:
-            yield self._evaluator
 
 
 def studio() -> Studio:

@@ -9,7 +9,7 @@ from dotstack.core.drawing.places import place_of
 
 def do(drawing: Drawing, kind: str, **fields: Any) -> Drawing:
     """The drawing after a command."""
-    return apply(drawing, command_adapter.validate_python({"kind": kind, **fields}))
+    return apply(drawing, command_adapter.validate_python({"kind": kind, **fields}), Evaluator())
 
 
 def drawn(*shapes: dict[str, Any]) -> Drawing:

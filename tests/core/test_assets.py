@@ -10,7 +10,7 @@ from hypothesis import strategies as st
 from dotstack.core.drawing import CompoundNode, Drawing, Evaluator, Node
 from dotstack.core.drawing.assets import Mark, kept, kept_as_one, outdated, placed, renewed
 from dotstack.core.drawing.commands import AddShape, Renew, apply
-from dotstack.core.drawing.nodes import GroupNode
+from dotstack.core.drawing.kinds import GroupNode
 from tests.core.drafting import at, bounds, do, drawn, facts, node
 
 DISC = {"kind": "ellipse", "id": "disc", "name": "Disc", "rx": 20, "ry": 20}
@@ -27,7 +27,7 @@ def put(drawing: Drawing, mark: Mark, **how: Any) -> tuple[Drawing, Node]:
     ids = count()
     how = {"name": "Sign", "centre": (30, 40), "scale": 0.5, **how}
     fresh = placed(mark, new_id=lambda: f"new-{mark.id}-{next(ids)}", evaluator=Evaluator(), **how)
-    return apply(drawing, AddShape(plate="plate", node=fresh)), fresh
+    return apply(drawing, AddShape(plate="plate", node=fresh), Evaluator()), fresh
 
 
 def test_an_asset_comes_back_live_at_half_its_size_with_all_ids_new() -> None:
@@ -82,7 +82,7 @@ def test_a_renewed_copy_stands_where_the_old_one_stood(
     assert [each.id for each in outdated(drawing, {"a": 2})] == [copy.id]
     ids = count()
     fresh = renewed(drawing, copy.id, new, lambda: f"fresh-{next(ids)}", evaluator)
-    result = apply(drawing, Renew(id=copy.id, node=fresh))
+    result = apply(drawing, Renew(id=copy.id, node=fresh), evaluator)
     assert not list(outdated(result, {"a": 2}))
     now = facts(result, copy.id)
     assert now[:2] == pytest.approx(was[:2], abs=1e-9)

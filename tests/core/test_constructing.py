@@ -12,7 +12,7 @@ from dotstack.core import primitives
 from dotstack.core.combine import exclusion, intersection, union
 from dotstack.core.drawing import Drawing, Evaluator
 from dotstack.core.drawing.frame import axis_scales
-from dotstack.core.drawing.nodes import GroupNode
+from dotstack.core.drawing.kinds import GroupNode
 from dotstack.core.drawing.pasting import pasted
 from dotstack.core.drawing.pictures import shapes_picture
 from dotstack.core.drawing.scene import between_two, figures, painted

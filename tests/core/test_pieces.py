@@ -9,7 +9,7 @@ from dotstack.core.drawing import Drawing, Evaluator, Node, difference
 from dotstack.core.drawing import whole as entire
 from dotstack.core.drawing.assets import kept_as_one
 from dotstack.core.drawing.commands.holding import with_pieces
-from dotstack.core.drawing.nodes import CompoundNode, PartsNode, PathNode, RegionNode
+from dotstack.core.drawing.kinds import CompoundNode, PartsNode, PathNode, RegionNode
 from dotstack.core.drawing.pictures import shapes_picture
 from dotstack.core.drawing.scene import (
     Figure,

@@ -10,7 +10,7 @@ from hypothesis import strategies as st
 
 from dotstack.core.combine import Build
 from dotstack.core.drawing import Drawing, Evaluator
-from dotstack.core.drawing.nodes import RegionNode
+from dotstack.core.drawing.kinds import RegionNode
 from dotstack.core.drawing.region_map import RegionMap, region_map
 from dotstack.core.drawing.scene import painted
 from dotstack.core.errors import CommandError, LimitError
@@ -274,7 +274,7 @@ def test_both_sides_of_a_disc_are_found_again_when_all_members_move(
 
 def build_of(drawing: Drawing) -> Build:
     (build,) = (node for node in drawing.plates[0].nodes if isinstance(node, RegionNode))
-    return Evaluator().build(build)
+    return build.build(Evaluator())
 
 
 @settings(max_examples=25)

@@ -6,11 +6,10 @@ import pytest
 
 from dotstack.core.combine import LIVE, PARTED, Outcome, intersection
 from dotstack.core.drawing import Drawing, Evaluator
-from dotstack.core.drawing.looks import LINE_WIDTH
-from dotstack.core.drawing.nodes import GroupNode, Line, PathNode
+from dotstack.core.drawing.kinds import GroupNode, PathNode
+from dotstack.core.drawing.paint import LINE_WIDTH, Line
 from dotstack.core.drawing.scene import figures, painted
 from dotstack.core.drawing.tiles import contours_of, outcomes_of
-from dotstack.core.drawing.tree import children
 from dotstack.core.errors import CommandError
 from dotstack.core.geometry import Outline
 from dotstack.core.geometry.segments import ARC
@@ -121,10 +120,10 @@ def test_rings_of_lines_are_cut_as_lines_by_a_gap_or_where_that_is_chosen() -> N
         do(drawing, "take-outcome", ids=ids, outcome="gap", id="c", name="Gap"),
         do(live, "settle", ids=["c"]),
     ):
-        lines = [Evaluator().outline(each) for each in children(node(cut, "c"))]
+        lines = [Evaluator().outline(each) for each in node(cut, "c").children]
         assert [line.length for line in lines] == pytest.approx(expected)
         assert [line.node_count for line in lines] == [2, 2, 2]
-        assert {each.line for each in children(node(cut, "c"))} == {Line(**bare["line"])}
+        assert {each.line for each in node(cut, "c").children} == {Line(**bare["line"])}
     # As what they enclose, if nothing else is chosen; the tile tells what can stay live.
     left = do(drawing, "take-outcome", ids=["ring20", "bar"], outcome="cut", id="c", name="Cut")
     assert Evaluator().outline(node(left, "c")).closed.all()
@@ -158,7 +157,7 @@ def test_a_live_gap_follows_its_cutter_and_comes_apart_without_it() -> None:
     assert [fill for fill, _ in left(red)] == ["#3F7355", "#B8452E"]
     more = do(do(gap, "add-shape", plate="plate", node=at(DISC, 80, 90, id="new")),
               "move-in-stack", ids=["new"], parent="g", above="well")  # fmt: skip
-    assert [each.id for each in children(node(more, "g"))] == ["disc", "other", "new", "well"]
+    assert [each.id for each in node(more, "g").children] == ["disc", "other", "new", "well"]
     without = node(do(gap, "remove", ids=["well"]), "g")
     assert isinstance(without, GroupNode)
     assert [each.id for each in without.nodes] == ["disc", "other"]
@@ -177,7 +176,7 @@ def test_a_taken_outcome_becomes_what_its_tile_shows(first: Outcome, then: Outco
     _, (tile,) = outcomes_of(drawing, ("m",), Evaluator(), which=(then,))
     assert tile.live
     other = do(drawing, "set-outcome", id="m", outcome=then, name="Other")
-    assert sorted(each.id for each in children(node(other, "m"))) == ["disc", "well"]
+    assert sorted(each.id for each in node(other, "m").children) == ["disc", "well"]
     assert node(other, "m").name == "Other"
     made, seen = (
         sorted((str(piece.fill), Outline.from_path_data(piece.path).area) for piece in pieces)
@@ -197,7 +196,7 @@ def test_what_a_group_holds_is_taken_as_an_outcome() -> None:
 def test_a_wrong_cut_is_flipped_and_flipped_back() -> None:
     cut = do(two_discs(), "combine", ids=["disc", "well"], outcome="cut", id="m", name="Cut")
     flipped = do(cut, "set-outcome", id="m", outcome="cut-other-way")
-    assert [each.id for each in children(node(flipped, "m"))] == ["well", "disc"]
+    assert [each.id for each in node(flipped, "m").children] == ["well", "disc"]
     assert do(flipped, "set-outcome", id="m", outcome="cut-other-way") == cut
     apart = do(cut, "place", ids=["well"], x=200, y=200)
     with pytest.raises(CommandError, match="leave nothing; Cut stays as it is"):
@@ -271,7 +270,7 @@ def test_what_is_visible_has_no_line_and_what_closes_when_joined_is_filled() -> 
     lined = drawn(at({**DISC, "line": line}, 60, 60), at({**WELL, "line": line}, 80, 60))
     for outcome in ("visible", "visible-by-colour"):
         taken = do(lined, "take-outcome", ids=["disc", "well"], outcome=outcome, id="v", name="V")
-        assert {each.line for each in children(node(taken, "v"))} == {None}
+        assert {each.line for each in node(taken, "v").children} == {None}
     sides = [
         {"kind": "path", "id": f"s{i}", "name": "Side", "data": data, "fill": None, "line": line}
         for i, data in enumerate(("M0 0H4", "M4 0V3", "M4 3L0 0"))
@@ -309,7 +308,7 @@ def test_seams_are_lines_in_the_fill_beside_them() -> None:
     drawing = drawn(at({**DISC, "line": line}, 60, 60), at(WELL, 80, 60))
     taken = do(drawing, "take-outcome", ids=["disc", "well"], outcome="seams", id="s", name="S")
     colours = {
-        (each.line.colour, each.line.width) for each in children(node(taken, "s")) if each.line
+        (each.line.colour, each.line.width) for each in node(taken, "s").children if each.line
     }
     assert colours == {("#3F7355", 3), ("#B8452E", LINE_WIDTH)}
 

@@ -3,14 +3,17 @@
 from collections.abc import Iterator
 from datetime import UTC, datetime
 from pathlib import Path
+from sqlite3 import connect
+from threading import Event, Thread
 
 import pytest
 from sqlalchemy import event
 
-from dotstack.core.drawing import AnyCommand, Drawing, Plate, command_adapter
+from dotstack.core.drawing import AnyCommand, Drawing, Evaluator, Plate, command_adapter
 from dotstack.store import Database, DrawingStore, GoneError, StaleRevisionError
+from dotstack.store import drawings as drawings_module
 from dotstack.store.drawings import SNAPSHOT_EVERY
-from dotstack.store.errors import DiskError, NothingToUndoError
+from dotstack.store.errors import BusyError, DiskError, NothingToUndoError
 
 
 def now() -> datetime:
@@ -209,3 +212,62 @@ def test_a_full_disk_is_told_and_loses_nothing(store: DrawingStore, database: Da
     assert "disk is full" in told
     opened = DrawingStore(database, now).open(drawing)
     assert (opened.revision, opened.undo_label) == (revision, f"Add Disc {step - 1}")
+
+
+def test_no_reader_and_no_other_drawing_waits_for_a_step_that_takes_long(
+    store: DrawingStore, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    slow, other = begun(store), begun(store)
+    begins, goes_on = Event(), Event()
+    whole = drawings_module.apply
+
+    def apply(drawing: Drawing, command: AnyCommand, evaluator: Evaluator) -> Drawing:
+        if command.label == "Add Disc 1":
+            begins.set()
+            assert goes_on.wait(60)
+        return whole(drawing, command, evaluator)
+
+    monkeypatch.setattr(drawings_module, "apply", apply)
+    step = Thread(target=lambda: store.change(slow, 1, "key-00001", circle(1)))
+    step.start()
+    assert begins.wait(60)
+    # All of this while the step is still being computed; a wait would never end.
+    assert store.open(slow).revision == 1
+    assert {summary.id for summary in store.summaries()} == {slow, other}
+    assert store.change(other, 1, "key-00002", circle(2)).revision == 2
+    goes_on.set()
+    step.join()
+    assert [node.name for node in store.open(slow).drawing.plates[0].nodes] == ["Disc 1"]
+
+
+def test_of_two_steps_at_once_one_is_told_that_it_is_stale(
+    store: DrawingStore, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    drawing = begun(store)
+    whole = drawings_module.require_shown
+
+    def overtaken(*args: object) -> None:
+        monkeypatch.setattr(drawings_module, "require_shown", whole)
+        # Another process, with evaluators of its own, is sooner.
+        DrawingStore(store._database, now).change(drawing, 1, "key-00002", circle(2))
+
+    monkeypatch.setattr(drawings_module, "require_shown", overtaken)
+    with pytest.raises(StaleRevisionError):
+        store.change(drawing, 1, "key-00001", circle(1))
+    assert [node.name for node in store.open(drawing).drawing.plates[0].nodes] == ["Disc 2"]
+
+
+def test_a_writer_is_told_that_others_write_for_too_long_and_a_reader_sees_nothing_of_them(
+    store: DrawingStore, database: Database, tmp_path: Path
+) -> None:
+    drawing = begun(store)
+    event.listen(database.engine, "connect", lambda each, _: each.execute("PRAGMA busy_timeout=20"))
+    database.engine.dispose()
+    other = connect(tmp_path / "dotstack.db", isolation_level=None)
+    other.execute("BEGIN IMMEDIATE")
+    assert store.open(drawing).revision == 1
+    with pytest.raises(BusyError, match="Nothing was changed; try again"):
+        store.change(drawing, 1, "key-00001", circle(1))
+    other.execute("ROLLBACK")
+    other.close()
+    assert store.change(drawing, 1, "key-00001", circle(1)).revision == 2

@@ -2,19 +2,18 @@
 
 from dotstack.core.drawing.commands import AnyCommand, apply, command_adapter
 from dotstack.core.drawing.delta import Delta, Entries, difference, patched, touched_plate, whole
+from dotstack.core.drawing.document import Drawing, Plate
 from dotstack.core.drawing.evaluate import Evaluator
-from dotstack.core.drawing.nodes import (
+from dotstack.core.drawing.kinds import (
     CompoundNode,
-    Drawing,
     EllipseNode,
     Member,
     Node,
-    Placement,
-    Plate,
     PolygonNode,
     RectangleNode,
     StarNode,
 )
+from dotstack.core.drawing.values import Placement
 
 __all__ = [
     "AnyCommand",

@@ -6,19 +6,14 @@ from dataclasses import dataclass
 from dotstack.core.drawing.commands.holding import with_pieces
 from dotstack.core.drawing.commands.settling import as_path
 from dotstack.core.drawing.copies import with_new_ids
+from dotstack.core.drawing.document import Drawing, Plate
 from dotstack.core.drawing.evaluate import Evaluator
-from dotstack.core.drawing.frame import Frame, frame_of, revised, scaled, scaled_radii
-from dotstack.core.drawing.nodes import (
-    Drawing,
-    GroupNode,
-    Node,
-    Origin,
-    PieceNode,
-    Placement,
-    Plate,
-)
+from dotstack.core.drawing.frame import Frame, frame_of
+from dotstack.core.drawing.kinds import GroupNode, Node, Origin, PieceNode, PrimitiveNode, revised
+from dotstack.core.drawing.paint import Line
 from dotstack.core.drawing.places import place_of, places_of, topmost_first
 from dotstack.core.drawing.tree import walk, without_underlays
+from dotstack.core.drawing.values import Placement
 from dotstack.core.errors import CommandError
 from dotstack.core.geometry import Affine
 
@@ -66,7 +61,7 @@ def _chosen(
 
 def _plain(node: Node, number: int) -> Node:
     """A piece as a path: away from its whole it is one."""
-    return as_path(node, node.outline, f"piece-{number}") if isinstance(node, PieceNode) else node
+    return as_path(node, node.area, f"piece-{number}") if isinstance(node, PieceNode) else node
 
 
 def standing(drawing: Drawing, ids: Sequence[str], evaluator: Evaluator) -> list[Node]:
@@ -104,7 +99,7 @@ def placed(
 ) -> Node:
     """A live copy with ids of its own, ``scale`` times as large, its middle at ``centre``."""
     fresh = with_new_ids(mark.node, new_id)
-    fresh = revised(fresh, scaled_radii(fresh, scale))
+    fresh = revised(fresh, _enlarged(fresh, scale))
     old = fresh.transform.affine
     moved = Affine(old.a, old.b, old.c, old.d, old.e * scale + centre[0], old.f * scale + centre[1])
     frame = frame_of(mark.node, old, evaluator)
@@ -112,7 +107,15 @@ def placed(
         asset=mark.id, revision=mark.revision, size=_size(frame), angle_deg=frame.angle_deg
     )
     changes = {"name": name, "transform": Placement.of(moved), "origin": origin}
-    return scaled(revised(fresh, changes), scale, scale)
+    return revised(fresh, changes).scaled(scale, scale)
+
+
+def _enlarged(node: Node, scale: float) -> dict[str, object]:
+    """The corner radii and line width of a node that is to be ``scale`` times as large."""
+    changes = node.rounder(scale) if isinstance(node, PrimitiveNode) else {}
+    if node.line:
+        changes["line"] = Line(colour=node.line.colour, width=node.line.width * scale)
+    return changes
 
 
 def copies(drawing: Drawing) -> Iterator[tuple[Node, Origin]]:

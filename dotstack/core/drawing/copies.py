@@ -3,15 +3,7 @@
 from collections.abc import Callable
 from itertools import count
 
-from dotstack.core.drawing.frame import revised
-from dotstack.core.drawing.nodes import (
-    CompoundNode,
-    Node,
-    PartsNode,
-    PickedRegion,
-    RegionNode,
-)
-from dotstack.core.drawing.tree import children, with_children
+from dotstack.core.drawing.kinds import HolderNode, Node, revised
 
 
 def numbered(seed: str) -> Callable[[], str]:
@@ -23,50 +15,8 @@ def numbered(seed: str) -> Callable[[], str]:
 def with_new_ids(node: Node, new_id: Callable[[], str]) -> Node:
     """The same node with other ids, inside it too."""
     fresh = revised(node, {"id": new_id()})
-    if not children(fresh):
+    if not isinstance(fresh, HolderNode):
         return fresh
-    inner = with_children(fresh, lambda child: (with_new_ids(child, new_id),))
-    assert inner is not None, "no child is taken away"
-    if isinstance(inner, RegionNode | CompoundNode | PartsNode):
-        return _with_covers(node, inner)
-    return inner
-
-
-def _with_covers(node: Node, fresh: RegionNode | CompoundNode | PartsNode) -> Node:
-    """The copy of what knows regions and pieces by its members, naming its own."""
-    pairs = zip(children(node), children(fresh), strict=True)
-    new_id = {old.id: new.id for old, new in pairs}
-
-    def named(cover: tuple[str, ...]) -> tuple[str, ...]:
-        return tuple(new_id.get(member, member) for member in cover)
-
-    def renamed(regions: tuple[PickedRegion, ...]) -> tuple[PickedRegion, ...]:
-        return tuple(
-            picked.model_copy(
-                update={
-                    "cover": named(picked.cover),
-                    "beside": picked.beside and tuple(map(named, picked.beside)),
-                }
-            )
-            for picked in regions
-        )
-
-    if isinstance(fresh, CompoundNode):
-        return fresh.model_copy(update={"filled": renamed(fresh.filled)}) if fresh.filled else fresh
-    picks: tuple[object, ...]
-    if isinstance(fresh, PartsNode):
-        picks = renamed(fresh.picks)
-    else:
-        picks = tuple(
-            pick.model_copy(update={"regions": renamed(pick.regions)}) for pick in fresh.picks
-        )
-
-    def key_of(key: str) -> str:
-        if not key.startswith("of-"):
-            return key
-        member, *serial = key.removeprefix("of-").split(".")
-        return ".".join([f"of-{new_id.get(member, member)}", *serial])
-
-    held = tuple(each.model_copy(update={"piece": key_of(each.piece)}) for each in fresh.held)
-    order = tuple(map(key_of, fresh.order))
-    return fresh.model_copy(update={"picks": picks, "held": held, "order": order})
+    inner = [with_new_ids(child, new_id) for child in fresh.children]
+    new_ids = {old.id: new.id for old, new in zip(fresh.children, inner, strict=True)}
+    return fresh.with_children([(child,) for child in inner]).renamed(new_ids)

@@ -1,17 +1,8 @@
 """Deltas: what one step changed, both ways, so that undo needs no command run backwards."""
 
-from dotstack.core.drawing.nodes import (
-    SWATCHES,
-    Colour,
-    Drawing,
-    Id,
-    Length,
-    Name,
-    Node,
-    Plate,
-    Swatch,
-    Value,
-)
+from dotstack.core.drawing.document import SWATCHES, Drawing, Plate, Swatch
+from dotstack.core.drawing.kinds import Node
+from dotstack.core.drawing.values import Colour, Id, Length, Name, Value
 
 
 class PlateHead(Value):

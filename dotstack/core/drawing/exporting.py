@@ -8,9 +8,9 @@ from typing import Annotated, Literal, TypeAlias
 from pydantic import Field, TypeAdapter
 
 from dotstack.core.combine import intersection, line_within, union
-from dotstack.core.drawing.nodes import Length, Name, Value
 from dotstack.core.drawing.pictures import for_file
 from dotstack.core.drawing.scene import Writing
+from dotstack.core.drawing.values import Length, Name, Value
 from dotstack.core.errors import CommandError, LimitError
 from dotstack.core.formats import (
     PaintedPath,

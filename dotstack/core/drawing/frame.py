@@ -4,31 +4,12 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from dotstack.core.drawing.evaluate import Bounds, Evaluator
-from dotstack.core.drawing.nodes import (
-    ClipNode,
-    CompoundNode,
-    EllipseNode,
-    GroupNode,
-    Line,
-    LineNode,
-    Node,
-    PartsNode,
-    PathNode,
-    PieceNode,
-    Placement,
-    PolygonNode,
-    RectangleNode,
-    RegionNode,
-    StarNode,
-    UnderlayNode,
-)
+from dotstack.core.drawing.kinds import Node, PrimitiveNode
+from dotstack.core.drawing.kinds.node import share
 from dotstack.core.geometry import Affine
 
 _RIGID = 1e-12
 _THIN = 1e-9
-_SIZINGS = 80
-# These have no centre of their own, but the middle of their box.
-_BOXED = (ClipNode, CompoundNode, GroupNode, PartsNode, PathNode, PieceNode, RegionNode)
 
 
 @dataclass(frozen=True, slots=True)
@@ -68,7 +49,7 @@ def frame_of(node: Node, affine: Affine, evaluator: Evaluator) -> Frame:
 
 def centre_of(node: Node, affine: Affine, evaluator: Evaluator) -> tuple[float, float]:
     """The node's centre on the plate, as in ``Frame``."""
-    box = evaluator.own_bounds(node) if isinstance(node, _BOXED) else (0.0, 0.0, 0.0, 0.0)
+    box = (0.0, 0.0, 0.0, 0.0) if node.is_centred else evaluator.own_bounds(node)
     return affine.apply_to(*own_centre(node, box))
 
 
@@ -95,9 +76,9 @@ def box_round(boxes: Sequence[Bounds]) -> Bounds:
 
 def own_centre(node: Node, box: tuple[float, float, float, float]) -> tuple[float, float]:
     """The centre in the node's own axes."""
-    if isinstance(node, _BOXED):
-        return (box[0] + box[2]) / 2, (box[1] + box[3]) / 2
-    return 0.0, 0.0
+    if node.is_centred:
+        return 0.0, 0.0
+    return (box[0] + box[2]) / 2, (box[1] + box[3]) / 2
 
 
 def axis_scales(affine: Affine) -> tuple[float, float]:
@@ -107,71 +88,12 @@ def axis_scales(affine: Affine) -> tuple[float, float]:
     return across, down
 
 
-def scaled(node: Node, across: float, down: float) -> Node:
-    """The node scaled along its own axes, about its own origin.
-
-    A primitive's radii and sides are scaled and its corners keep their radius; anything
-    else is scaled by its transform.
-    """
-    changes: dict[str, object]
-    if isinstance(node, RectangleNode | UnderlayNode):
-        changes = {"width": node.width * across, "height": node.height * down}
-    elif isinstance(node, LineNode):
-        changes = {"length": node.length * across}
-    elif isinstance(node, _BOXED):
-        changes = {"transform": Placement.of(node.transform.affine @ Affine.scaling(across, down))}
-    else:
-        changes = {"rx": node.rx * across, "ry": node.ry * down}
-    return revised(node, changes)
-
-
 def sized(node: Node, width: float, height: float, evaluator: Evaluator) -> Node:
     """The node with a box of this size along its own axes, before its transform.
 
     A side that has no length, as of a line, keeps none.
     """
-    if isinstance(node, EllipseNode) and node.sweep_deg == 360.0:
-        return revised(node, {"rx": width / 2, "ry": height / 2})
-    if isinstance(node, RectangleNode | UnderlayNode):
-        return revised(node, {"width": width, "height": height})
-    if isinstance(node, LineNode):
-        return revised(node, {"length": width})
+    if isinstance(node, PrimitiveNode):
+        return node.sized(width, height)
     x0, y0, x1, y1 = evaluator.own_bounds(node)
-    if not isinstance(node, PolygonNode | StarNode):
-        return scaled(node, _share(width, x1 - x0), _share(height, y1 - y0))
-    # Rounded corners keep their radius, so that the box grows a little unlike the radii.
-    for _ in range(_SIZINGS):
-        across, down = _share(width, x1 - x0), _share(height, y1 - y0)
-        if max(abs(across - 1.0), abs(down - 1.0)) <= _RIGID:
-            break
-        node = scaled(node, across, down)
-        x0, y0, x1, y1 = evaluator.own_bounds(node)
-    return node
-
-
-def _share(wanted: float, given: float) -> float:
-    return wanted / given if given > 0 else 1.0
-
-
-def scaled_radii(node: Node, scale: float) -> dict[str, object]:
-    """The corner radii and line width of a node that is to be ``scale`` times as large."""
-    changes: dict[str, object] = {
-        name: getattr(node, name) * scale
-        for name in ("radius", "tip_radius", "notch_radius")
-        if hasattr(node, name)
-    }
-    if isinstance(node, RectangleNode) and node.radii:
-        changes["radii"] = tuple(radius * scale for radius in node.radii)
-    if node.line:
-        changes["line"] = Line(colour=node.line.colour, width=node.line.width * scale)
-    return changes
-
-
-def revised(node: Node, changes: dict[str, object]) -> Node:
-    """The node with other fields, validated with the rest; raises ValidationError.
-
-    Fields that do not change keep their identity, by which results are remembered.
-    """
-    fields = {name: getattr(node, name) for name in type(node).model_fields}
-    checked = type(node).model_validate({**fields, **changes})
-    return node.model_copy(update={name: getattr(checked, name) for name in changes})
+    return node.scaled(share(width, x1 - x0), share(height, y1 - y0))

@@ -11,9 +11,10 @@ from pydantic import Field
 from dotstack.core.drawing import container
 from dotstack.core.drawing.commands.shapes import check_depth
 from dotstack.core.drawing.evaluate import Evaluator
-from dotstack.core.drawing.nodes import Name, Node, Value
+from dotstack.core.drawing.kinds import Node
 from dotstack.core.drawing.pictures import node_picture
 from dotstack.core.drawing.tree import walk
+from dotstack.core.drawing.values import Name, Value
 from dotstack.core.errors import FormatError
 from dotstack.core.formats import slug, unique, write_svg
 

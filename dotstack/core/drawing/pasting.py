@@ -2,27 +2,25 @@
 
 from collections.abc import Callable
 from dataclasses import dataclass
+from typing import TypeAlias
 
 from pydantic import ValidationError
 
-from dotstack.core.drawing.evaluate import primitive_outline
-from dotstack.core.drawing.frame import revised, unit_box
-from dotstack.core.drawing.nodes import (
-    MAX_SIZE,
+from dotstack.core.drawing.frame import unit_box
+from dotstack.core.drawing.kinds import (
     ClipNode,
     CompoundNode,
     EllipseNode,
-    Gradient,
     GroupNode,
-    Line,
     LineNode,
     Member,
     Node,
     PathNode,
-    Placement,
     RectangleNode,
-    Stop,
+    revised,
 )
+from dotstack.core.drawing.paint import Gradient, Line, Stop
+from dotstack.core.drawing.values import MAX_SIZE, Placement
 from dotstack.core.errors import CommandError, FormatError, GeometryError, LimitError
 from dotstack.core.formats import recover_svg
 from dotstack.core.formats.svg_file import Branch, Item, Leaf, leaves
@@ -33,6 +31,8 @@ from dotstack.core.geometry import Affine
 # Enough that an arc's centre comes back from its ends without a visible difference.
 _PRECISION = 12
 _MOST_SHAPES = 2000
+# What a leaf of a file becomes.
+_Shape: TypeAlias = EllipseNode | RectangleNode | LineNode | PathNode
 
 
 @dataclass(frozen=True, slots=True)
@@ -99,7 +99,7 @@ class _Maker:
             self.notes.append(f"{leaf.name}: it is left out, for it is too large or has no extent")
             return None
 
-    def _made(self, leaf: Leaf) -> Node | None:
+    def _made(self, leaf: Leaf) -> _Shape | None:
         look, form = leaf.look, leaf.form
         there = composed(self._to_pixels, leaf.affine, leaf.name)
         scale = abs(self._to_pixels.determinant) ** 0.5
@@ -130,13 +130,13 @@ class _Maker:
         common["transform"] = Placement()
         return PathNode.model_validate({**common, "data": data, "fill_rule": rule})
 
-    def _shaded(self, node: Node, leaf: Leaf, gradient: SvgGradient | None) -> Node:
+    def _shaded(self, node: _Shape, leaf: Leaf, gradient: SvgGradient | None) -> _Shape:
         """The node with the gradient that its shape has in the file, over its own box."""
         if gradient is None or node.fill is None:
             return node
         box = unit_box(leaf.form.outline.bounds) if gradient.in_box else Affine()
         there = composed(self._to_pixels, leaf.affine, leaf.name) @ box @ gradient.affine
-        own = node.transform.affine @ unit_box(primitive_outline(node).bounds)
+        own = node.transform.affine @ unit_box(node.drawn().bounds)
         try:
             stops = tuple(
                 Stop(at=stop.at, colour=stop.colour, opacity=stop.opacity)

@@ -4,8 +4,9 @@ from collections.abc import Callable, Collection, Iterable
 from dataclasses import dataclass
 from operator import is_
 
-from dotstack.core.drawing.nodes import Drawing, Node, Plate
-from dotstack.core.drawing.tree import children, walk, with_children
+from dotstack.core.drawing.document import Drawing, Plate
+from dotstack.core.drawing.kinds import Node
+from dotstack.core.drawing.tree import walk, with_children
 from dotstack.core.errors import UnknownNodeError
 from dotstack.core.geometry import Affine
 
@@ -52,7 +53,7 @@ def places_of(drawing: Drawing, ids: Collection[str]) -> list[Place]:
     def look(plate: Plate, node: Node, outer: Affine, parent: Node | None) -> None:
         if node.id in wanted:
             found[node.id] = Place(plate, node, outer, parent)
-        inner = children(node)
+        inner = node.children
         if inner and len(found) < len(wanted):
             within = outer @ node.transform.affine
             for child in inner:
@@ -101,7 +102,7 @@ def exchanged(
     def changed(node: Node) -> tuple[Node, ...]:
         if node.id in ids:
             return change(node)
-        if not children(node):
+        if not node.children:
             return (node,)
         left = with_children(node, changed)
         return () if left is None else (left,)
@@ -121,7 +122,7 @@ def put(drawing: Drawing, nodes: Iterable[Node]) -> Drawing:
 
 def siblings(drawing: Drawing, place: Place) -> tuple[Node, ...]:
     """The stack that a node is part of: of its plate, or of what contains it."""
-    return children(place.parent) if place.parent else place.plate.nodes
+    return place.parent.children if place.parent else place.plate.nodes
 
 
 def topmost_first(drawing: Drawing, ids: Collection[str]) -> list[str]:
@@ -132,7 +133,7 @@ def topmost_first(drawing: Drawing, ids: Collection[str]) -> list[str]:
         if node.id in ids:
             found.append(node.id)
             return
-        for child in reversed(children(node)):
+        for child in reversed(node.children):
             look(child)
 
     for plate in drawing.plates:

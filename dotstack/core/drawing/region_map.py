@@ -5,11 +5,13 @@ from math import sqrt
 from dotstack.core.arrangement import Arrangement
 from dotstack.core.drawing.commands.combining import MAX_PIECES
 from dotstack.core.drawing.commands.regions import pickable_in_order
+from dotstack.core.drawing.document import Drawing
 from dotstack.core.drawing.evaluate import Evaluator
-from dotstack.core.drawing.nodes import Drawing, Id, Node, PickedRegion, RegionNode, Value
-from dotstack.core.drawing.picking import picked_region
+from dotstack.core.drawing.kinds import Node, PickedRegion, RegionNode
+from dotstack.core.drawing.kinds.picking import picked_region
 from dotstack.core.drawing.places import place_of
 from dotstack.core.drawing.scene import for_tile
+from dotstack.core.drawing.values import Id, Value
 from dotstack.core.errors import CommandError, LimitError
 from dotstack.core.geometry import Affine
 
@@ -62,8 +64,8 @@ def region_map(drawing: Drawing, ids: tuple[str, ...], evaluator: Evaluator) -> 
         chosen = [member for member in place.node.members if member.is_active]
         if not chosen:
             raise CommandError(f"All that {place.node.name} is made of is hidden; show a shape.")
-        affine, found = place.affine, evaluator.build(place.node).found
-        arrangement = evaluator.arrangement(place.node)
+        affine, found = place.affine, place.node.build(evaluator).found
+        arrangement = place.node.arrangement(evaluator)
     else:
         chosen, affine, found = pickable_in_order(drawing, ids), place.outer, ()
         arrangement = evaluator.arranged([evaluator.outline(node) for node in chosen])

@@ -3,32 +3,29 @@
 from collections.abc import Callable, Iterator
 from contextlib import suppress
 from math import isfinite
-from typing import Literal, Self, TypeAlias
+from typing import Literal, Self, TypeAlias, assert_never
 
-from pydantic import ValidationError
+from pydantic import Field, ValidationError
 
 from dotstack.core.combine import intersection
 from dotstack.core.drawing.commands.holding import with_pieces
 from dotstack.core.drawing.delta import Delta, Entries
-from dotstack.core.drawing.evaluate import FAULTS, Evaluator, clamped
+from dotstack.core.drawing.document import Drawing
+from dotstack.core.drawing.evaluate import FAULTS, Evaluator
 from dotstack.core.drawing.frame import frame_of, unit_box
-from dotstack.core.drawing.looks import Look
-from dotstack.core.drawing.nodes import (
+from dotstack.core.drawing.kinds import (
     ClipNode,
     CompoundNode,
-    Drawing,
     GroupNode,
-    Line,
+    InPieces,
+    LeafNode,
     Node,
-    PartsNode,
     PieceNode,
-    Placement,
-    RegionNode,
-    Stop,
-    Value,
 )
+from dotstack.core.drawing.paint import Line, Look, Stop
 from dotstack.core.drawing.places import places_of
-from dotstack.core.drawing.tree import children, walk
+from dotstack.core.drawing.tree import walk
+from dotstack.core.drawing.values import Placement, Value
 from dotstack.core.errors import CommandError
 from dotstack.core.geometry import Affine, FillRule, Outline, closed_part
 from dotstack.core.geometry.gap import gap
@@ -127,7 +124,7 @@ class Figure(Value):
     width: float
     height: float
     angle_deg: float
-    clamped: dict[str, float]
+    clamped: dict[str, float] = Field(default_factory=dict)
     pieces: list[Piece] | None = None
     piece: PieceNode | None = None
     piece_ids: tuple[str, ...] = ()
@@ -142,14 +139,19 @@ def figures(node: Node, evaluator: Evaluator, outer: Affine | None = None) -> It
     ``outer`` maps the axes that contain the node to the plate's.
     """
     within = outer or Affine()
-    yield evaluator.remembered(node, within, lambda: _figure_or_fault(node, within, evaluator))
+    known: dict[Affine, Figure] = evaluator.remembered("figures", dict, node)
+    if within not in known:
+        # Where it stood before, it will hardly stand again.
+        known.clear()
+        known[within] = _figure_or_fault(node, within, evaluator)
+    yield known[within]
     inner = within @ node.transform.affine
-    if isinstance(node, RegionNode | PartsNode):
+    if isinstance(node, InPieces):
         # What cannot be made has no pieces: the figure of its whole says why.
         with suppress(*FAULTS):
             for piece in evaluator.pieces(node):
                 yield from figures(piece, evaluator, inner)
-    for child in children(node):
+    for child in node.children:
         yield from figures(child, evaluator, inner)
 
 
@@ -164,7 +166,7 @@ def _figure_or_fault(node: Node, outer: Affine, evaluator: Evaluator) -> Figure:
     nowhere = Box(x0=0, y0=0, x1=0, y1=0)
     return Figure(
         id=node.id, path="", area=None, fill_rule="nonzero", node_count=0, matrix=Placement(),
-        box=nowhere, bounds=nowhere, x=0, y=0, width=0, height=0, angle_deg=0, clamped={},
+        box=nowhere, bounds=nowhere, x=0, y=0, width=0, height=0, angle_deg=0,
         fault=fault,
     )  # fmt: skip
 
@@ -189,39 +191,16 @@ def _figure(node: Node, outer: Affine, evaluator: Evaluator) -> Figure:
         width=frame.width,
         height=frame.height,
         angle_deg=frame.angle_deg,
-        clamped=clamped(node),
         pieces=list(painted((node,), evaluator, outer=outer))
         if isinstance(node, ClipNode) or node.gradient
         else None,
-        piece=node if isinstance(node, PieceNode) else None,
-        piece_ids=tuple(piece.id for piece in evaluator.pieces(node))
-        if isinstance(node, RegionNode | PartsNode)
-        else (),
-        holes=_holes(node, evaluator) if isinstance(node, CompoundNode) and node.bundled else (),
-        lost=sum(found.count(None) for found in evaluator.build(node).found)
-        if isinstance(node, RegionNode)
-        else 0,
-    )
-
-
-def _holes(node: CompoundNode, evaluator: Evaluator) -> tuple[str, ...]:
-    """The members of a bundle whose nodes all lie in others, in an odd number of these."""
-    outlines = {child.id: evaluator.outline(child) for child in children(node) if child.is_active}
-
-    def lies_in(inner: Outline, outer: Outline) -> bool:
-        nodes = inner.segments.start
-        return inner is not outer and all(outer.contains(at.real, at.imag) for at in nodes)
-
-    return tuple(
-        key
-        for key, inner in outlines.items()
-        if sum(lies_in(inner, outer) for outer in outlines.values()) % 2
+        **node.told(evaluation=evaluator),
     )
 
 
 def on_plate(node: Node, outer: Affine, evaluator: Evaluator, whole: bool = False) -> Outline:
     """What is to be seen of a node, or its ``whole`` outline, in the plate's axes."""
-    if isinstance(node, GroupNode | PartsNode) and not whole:
+    if node.seen(evaluator) is not None and not whole:
         return evaluator.seen_outline(node).transformed(outer @ node.transform.affine)
     outline = evaluator.outline(node)
     return outline if outer == Affine() else outline.transformed(outer)
@@ -293,14 +272,17 @@ def painted(
         if not node.is_active:
             continue
         inner = outer @ node.transform.affine
-        if isinstance(node, GroupNode):
-            yield from painted(node.nodes, evaluator, write, inner)
-        elif isinstance(node, RegionNode | PartsNode):
-            yield from painted(evaluator.pieces(node), evaluator, write, inner)
-        elif isinstance(node, ClipNode):
-            yield from _clipped(node, inner, evaluator, write)
-        else:
-            yield from pieces_of(node, on_plate(node, outer, evaluator), write, inner)
+        match node:
+            case GroupNode():
+                yield from painted(node.nodes, evaluator, write, inner)
+            case InPieces():
+                yield from painted(evaluator.pieces(node), evaluator, write, inner)
+            case ClipNode():
+                yield from _clipped(node, inner, evaluator, write)
+            case CompoundNode() | LeafNode():
+                yield from pieces_of(node, on_plate(node, outer, evaluator), write, inner)
+            case _:
+                assert_never(node)
 
 
 def _clipped(

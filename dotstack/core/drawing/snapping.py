@@ -7,10 +7,11 @@ from typing import NamedTuple
 import numpy as np
 
 from dotstack.core.arrangement import meetings
+from dotstack.core.drawing.document import Plate
 from dotstack.core.drawing.evaluate import FAULTS, Evaluator
 from dotstack.core.drawing.frame import centre_of
-from dotstack.core.drawing.nodes import Id, Node, Plate, Value
-from dotstack.core.drawing.tree import children
+from dotstack.core.drawing.kinds import Node
+from dotstack.core.drawing.values import Id, Value
 from dotstack.core.geometry import Affine, Outline
 from dotstack.core.geometry.arrays import Ints, Points
 from dotstack.core.geometry.segments import ARC, Segments
@@ -100,7 +101,7 @@ def _collect(
         return
     affine = outer @ node.transform.affine
     found.append((node.id, evaluator.seen_outline(node).transformed(affine), affine, node))
-    for child in children(node):
+    for child in node.children:
         _collect(child, affine, evaluator, found)
 
 

@@ -8,13 +8,14 @@ from dotstack.core.drawing.commands.combining import PaintChoice
 from dotstack.core.drawing.commands.filling import holes
 from dotstack.core.drawing.commands.holding import with_pieces
 from dotstack.core.drawing.commands.retaking import made_of
+from dotstack.core.drawing.document import Drawing
 from dotstack.core.drawing.evaluate import Evaluator
-from dotstack.core.drawing.looks import look_of
-from dotstack.core.drawing.nodes import CompoundNode, Drawing, Id, Node, PathNode, Value
-from dotstack.core.drawing.operands import paint_of, paints_of
+from dotstack.core.drawing.kinds import CompoundNode, Node, PathNode, paint_of, paints_of
+from dotstack.core.drawing.paint import look_of
 from dotstack.core.drawing.places import place_of
 from dotstack.core.drawing.scene import Piece, for_tile, on_plate, pieces_of
-from dotstack.core.geometry import Outline, unbundle
+from dotstack.core.drawing.values import Id, Value
+from dotstack.core.geometry import Affine, Outline, unbundle
 
 _OF_AREAS = (*LIVE, Outcome.SPLIT)
 
@@ -78,7 +79,8 @@ def outcomes_of(
         outer = place_of(drawing, chosen[0].id).outer
     # The paint of a result of one outline, if it has one already.
     own = live.node if live and isinstance(live.node, CompoundNode) else None
-    operands = [on_plate(node, outer, evaluator, whole=True) for node in chosen]
+    operands = [evaluator.outline(node) for node in chosen]
+    on_it = operands if outer == Affine() else [each.transformed(outer) for each in operands]
     paints = paints_of(chosen)
     place = painted_place(paint, [node.id for node in chosen], ids)
 
@@ -98,7 +100,7 @@ def outcomes_of(
                         own if own and outcome in LIVE else paint_of(chosen[part.paint]),
                         part.ink,
                     ),
-                    part.outline,
+                    part.outline.transformed(outer),
                     for_tile,
                     outer,
                 )
@@ -106,11 +108,11 @@ def outcomes_of(
             count=result.pieces,
             nodes=sum(part.outline.node_count for part in result.parts),
             live=outcome in (*PARTED, Outcome.BUNDLE) or (outcome in _OF_AREAS and of_areas),
-            idle=[_idle(chosen[i], operands[i]) for i in result.idle],
+            idle=[_idle(chosen[i], on_it[i]) for i in result.idle],
             unchanged=len(chosen) - len(result.idle) < 2 and not result.has_lines,
         )
 
-    return operands, [tile(outcome) for outcome in which]
+    return on_it, [tile(outcome) for outcome in which]
 
 
 def _idle(node: Node, outline: Outline) -> IdleShape:

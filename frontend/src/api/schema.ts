@@ -948,7 +948,8 @@ export interface components {
          * ClipNode
          * @description Shapes that show only within another, its ``holder``, on which they lie.
          *
-         *     The holder is painted in its own paint, its line over the shapes.
+         *     The holder is painted in its own paint, its line over the shapes. A clip that loses its
+         *     holder, or gets several, is a group.
          */
         ClipNode: {
             /** Id */
@@ -1330,7 +1331,7 @@ export interface components {
             /** Angle Deg */
             angle_deg: number;
             /** Clamped */
-            clamped: {
+            clamped?: {
                 [key: string]: number;
             };
             /**
@@ -1613,7 +1614,8 @@ export interface components {
          * @description Shapes that another one, the ``cutter``, cuts: each by itself and in its own paint.
          *
          *     The cutter lies on them and is not painted. What lies under it goes from each, which is a
-         *     *gap*, or stays as pieces of their own, which is a *slice*.
+         *     *gap*, or stays as pieces of their own, which is a *slice*. Parts that lose their cutter,
+         *     or get several, are a group.
          *
          *     Attributes:
          *         picks: the pieces of a slice, each by a point in it, by which it is known again: its key
@@ -1800,7 +1802,7 @@ export interface components {
          * @description A piece of what is live, as it stands in it: a shape to whoever takes hold of it.
          *
          *     It is never part of a document: its whole makes it anew, and remembers what was ``Held``.
-         *     Its id is the whole's, a dot, and its key.
+         *     Its id is the whole's, a dot, and its key. ``area`` is its outline, in its own axes.
          */
         PieceNode: {
             /** Id */
@@ -1961,6 +1963,10 @@ export interface components {
             guide?: boolean;
             /** @default null */
             origin?: components["schemas"]["Origin"] | null;
+            /** Rx */
+            rx: number;
+            /** Ry */
+            ry: number;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -1971,10 +1977,6 @@ export interface components {
              * @default 6
              */
             sides?: number;
-            /** Rx */
-            rx: number;
-            /** Ry */
-            ry: number;
             /**
              * Radius
              * @default 0
@@ -2233,6 +2235,10 @@ export interface components {
             guide?: boolean;
             /** @default null */
             origin?: components["schemas"]["Origin"] | null;
+            /** Rx */
+            rx: number;
+            /** Ry */
+            ry: number;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -2243,10 +2249,6 @@ export interface components {
              * @default 5
              */
             points?: number;
-            /** Rx */
-            rx: number;
-            /** Ry */
-            ry: number;
             /**
              * Ratio
              * @default 0.5

@@ -50,7 +50,8 @@ from dotstack.core.drawing.commands.shapes import (
 )
 from dotstack.core.drawing.commands.stacking import Arrange, Duplicate, Group, MoveInStack, Ungroup
 from dotstack.core.drawing.commands.underlays import AddUnderlay
-from dotstack.core.drawing.nodes import Drawing
+from dotstack.core.drawing.document import Drawing
+from dotstack.core.drawing.evaluate import Evaluator
 from dotstack.core.errors import CommandError
 
 AnyCommand: TypeAlias = Annotated[
@@ -122,13 +123,13 @@ def _word(location: tuple[int | str, ...]) -> str:
     return _WORDS.get(name, name.replace("_deg", "").replace("_", " "))
 
 
-def apply(drawing: Drawing, command: AnyCommand) -> Drawing:
+def apply(drawing: Drawing, command: AnyCommand, evaluator: Evaluator) -> Drawing:
     """The drawing after the command; nodes that it does not touch keep their identity.
 
     Raises CommandError, LimitError or ArrangementError, and then nothing has changed.
     """
     try:
-        return acted_on(drawing, command.named, command.applied_to)
+        return acted_on(drawing, command.named, command.applied_to, evaluator)
     except ValidationError as error:
         faults = "; ".join(
             f"{_word(fault['loc'])} {fault['msg'].replace('Input should', 'should')}"

@@ -13,10 +13,12 @@ from dotstack.core.drawing.commands.placing import (
     turn,
 )
 from dotstack.core.drawing.commands.shapes import Ids
+from dotstack.core.drawing.document import Drawing
 from dotstack.core.drawing.evaluate import Bounds, Evaluator
 from dotstack.core.drawing.frame import bounds_of, box_round, frame_of
-from dotstack.core.drawing.nodes import AnyId, Drawing, Node
+from dotstack.core.drawing.kinds import Node
 from dotstack.core.drawing.places import Place, place_of, places_of, put
+from dotstack.core.drawing.values import AnyId
 from dotstack.core.errors import CommandError
 from dotstack.core.geometry import Affine
 
@@ -46,8 +48,7 @@ class Align(Command):
     def label(self) -> str:
         return _LABELS[self.edge]
 
-    def applied_to(self, drawing: Drawing) -> Drawing:
-        evaluator = Evaluator()
+    def applied_to(self, drawing: Drawing, evaluator: Evaluator) -> Drawing:
         places = outermost(drawing, self.ids)
         boxes = [box_of(place, evaluator, self.with_line) for place in places]
         if self.fixed:
@@ -86,8 +87,7 @@ class Spread(Command):
     def label(self) -> str:
         return "Equal gaps" if self.by == "gaps" else "Equal centres"
 
-    def applied_to(self, drawing: Drawing) -> Drawing:
-        evaluator = Evaluator()
+    def applied_to(self, drawing: Drawing, evaluator: Evaluator) -> Drawing:
         places = outermost(drawing, self.ids)
         if len(places) < 3 and self.to == "selection":
             raise CommandError("Two shapes have one gap only; choose three or more to spread.")
@@ -135,8 +135,7 @@ class SameCentre(Command):
     def label(self) -> str:
         return "Same centre"
 
-    def applied_to(self, drawing: Drawing) -> Drawing:
-        evaluator = Evaluator()
+    def applied_to(self, drawing: Drawing, evaluator: Evaluator) -> Drawing:
         first, *others = places_of(drawing, self.ids)
         centre = frame_of(first.node, first.affine, evaluator).centre
         return put(drawing, [centred(place, centre, evaluator) for place in others])
@@ -152,11 +151,11 @@ class SameSize(Command):
     def label(self) -> str:
         return "Same size"
 
-    def applied_to(self, drawing: Drawing) -> Drawing:
+    def applied_to(self, drawing: Drawing, evaluator: Evaluator) -> Drawing:
         first = place_of(drawing, self.ids[0])
-        frame = frame_of(first.node, first.affine, Evaluator())
+        frame = frame_of(first.node, first.affine, evaluator)
         size = {"width": frame.width or None, "height": frame.height or None}
-        return Resize(ids=self.ids[1:], **size).applied_to(drawing)
+        return Resize(ids=self.ids[1:], **size).applied_to(drawing, evaluator)
 
 
 class SameAngle(Command):
@@ -169,8 +168,7 @@ class SameAngle(Command):
     def label(self) -> str:
         return "Same angle"
 
-    def applied_to(self, drawing: Drawing) -> Drawing:
-        evaluator = Evaluator()
+    def applied_to(self, drawing: Drawing, evaluator: Evaluator) -> Drawing:
         first, *others = places_of(drawing, self.ids)
         angle = frame_of(first.node, first.affine, evaluator).angle_deg
         frames = [frame_of(place.node, place.affine, evaluator) for place in others]

@@ -5,10 +5,12 @@ from typing import Literal
 from dotstack.core.drawing.commands.command import Command
 from dotstack.core.drawing.commands.shapes import Ids, check_depth, moved_within
 from dotstack.core.drawing.commands.stacking import brought
+from dotstack.core.drawing.document import Drawing
 from dotstack.core.drawing.evaluate import Evaluator
-from dotstack.core.drawing.nodes import ClipNode, Drawing, Id, Node
+from dotstack.core.drawing.kinds import ClipNode, Node
 from dotstack.core.drawing.places import all_ids, exchanged, place_of, places_of, topmost_first
 from dotstack.core.drawing.tree import walk
+from dotstack.core.drawing.values import Id
 from dotstack.core.errors import CommandError
 
 
@@ -27,13 +29,13 @@ class PutInside(Command):
     def label(self) -> str:
         return "Clip"
 
-    def applied_to(self, drawing: Drawing) -> Drawing:
+    def applied_to(self, drawing: Drawing, evaluator: Evaluator) -> Drawing:
         order = topmost_first(drawing, set(self.ids))[::-1]
         places = places_of(drawing, order)
         into = place_of(drawing, self.holder)
         if any(inner.id == self.holder for place in places for inner in walk(place.node)):
             raise CommandError("A shape cannot be put inside itself.")
-        if not Evaluator().outline(into.node).closed.any():
+        if not evaluator.outline(into.node).closed.any():
             raise CommandError(f"{into.node.name} has no area that shapes could show within.")
         outer = into.affine if isinstance(into.node, ClipNode) else into.outer
         inside = tuple(brought(places, outer))
@@ -65,7 +67,7 @@ class TakeOut(Command):
     def label(self) -> str:
         return "Take out of clip"
 
-    def applied_to(self, drawing: Drawing) -> Drawing:
+    def applied_to(self, drawing: Drawing, evaluator: Evaluator) -> Drawing:
         clips = set()
         for place in places_of(drawing, self.ids):
             if not isinstance(place.parent, ClipNode) or place.node is place.parent.holder:

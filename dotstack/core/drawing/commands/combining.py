@@ -18,22 +18,23 @@ from dotstack.core.drawing.commands.command import Command
 from dotstack.core.drawing.commands.shapes import Ids, Seed, check_depth, check_fresh
 from dotstack.core.drawing.commands.stacking import gathered_into, one_stack
 from dotstack.core.drawing.copies import numbered, with_new_ids
+from dotstack.core.drawing.document import Drawing
 from dotstack.core.drawing.evaluate import Evaluator
-from dotstack.core.drawing.frame import revised
-from dotstack.core.drawing.looks import Look, look_of
-from dotstack.core.drawing.nodes import (
+from dotstack.core.drawing.kinds import (
     CompoundNode,
-    Drawing,
     GroupNode,
     Member,
-    Name,
     Node,
     PartsNode,
     PathNode,
+    paint_of,
+    paints_of,
+    revised,
 )
-from dotstack.core.drawing.operands import paint_of, paints_of
-from dotstack.core.drawing.picking import picked_part
+from dotstack.core.drawing.kinds.picking import picked_part
+from dotstack.core.drawing.paint import Look, look_of
 from dotstack.core.drawing.places import exchanged
+from dotstack.core.drawing.values import Name
 from dotstack.core.errors import CommandError, LimitError
 from dotstack.core.geometry import Outline
 
@@ -103,9 +104,8 @@ class Combine(_Combining):
     def label(self) -> str:
         return _LABELS[self.outcome]
 
-    def applied_to(self, drawing: Drawing) -> Drawing:
+    def applied_to(self, drawing: Drawing, evaluator: Evaluator) -> Drawing:
         chosen = active_in_order(drawing, self.ids)
-        evaluator = Evaluator()
         whole = self._whole(chosen, evaluator)
         check_depth((whole,))
         if evaluator.own_outline(whole).is_empty:
@@ -138,12 +138,12 @@ class TakeOutcome(_Combining):
     def label(self) -> str:
         return _LABELS[self.outcome]
 
-    def applied_to(self, drawing: Drawing) -> Drawing:
+    def applied_to(self, drawing: Drawing, evaluator: Evaluator) -> Drawing:
         chosen = active_in_order(drawing, self.ids)
-        evaluator = Evaluator()
         outlines, paints = [evaluator.outline(node) for node in chosen], paints_of(chosen)
+        acts = acting(self.outcome, outlines, paints, as_lines=self.as_lines)
         (result,) = outcomes(
-            acting(self.outcome, outlines, paints, as_lines=self.as_lines),
+            evaluator.arranged(acts),
             paints,
             (self.outcome,),
             self._painted(chosen),
@@ -190,7 +190,7 @@ def live(
 def _with_picks(parts: PartsNode, evaluator: Evaluator) -> PartsNode:
     """A slice whose pieces are known again as its shapes move."""
     active = [child for child in parts.nodes if child.is_active]
-    found = evaluator.parts(parts)
+    found = parts.parts(evaluator)
     if len(found) > MAX_PIECES:
         raise LimitError("pieces of one outcome", len(found), MAX_PIECES)
     edge = evaluator.outline(parts.cutter)

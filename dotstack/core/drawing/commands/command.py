@@ -2,7 +2,9 @@
 
 from abc import ABC, abstractmethod
 
-from dotstack.core.drawing.nodes import Drawing, Value
+from dotstack.core.drawing.document import Drawing
+from dotstack.core.drawing.evaluate import Evaluator
+from dotstack.core.drawing.values import Value
 
 
 class Command(Value, ABC):
@@ -20,5 +22,5 @@ class Command(Value, ABC):
         return (*getattr(self, "ids", ()), *(each for each in one if each))
 
     @abstractmethod
-    def applied_to(self, drawing: Drawing) -> Drawing:
+    def applied_to(self, drawing: Drawing, evaluator: Evaluator) -> Drawing:
         """The changed drawing; raises CommandError or ValidationError and changes nothing."""

@@ -5,12 +5,12 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from dotstack.core.drawing.commands.command import Command
+from dotstack.core.drawing.document import Drawing
 from dotstack.core.drawing.evaluate import Evaluator
-from dotstack.core.drawing.frame import revised
-from dotstack.core.drawing.nodes import CompoundNode, Drawing, Id, Node
-from dotstack.core.drawing.picking import picked_region
+from dotstack.core.drawing.kinds import CompoundNode, Node, revised
+from dotstack.core.drawing.kinds.picking import picked_region
 from dotstack.core.drawing.places import place_of, replaced
-from dotstack.core.drawing.tree import children
+from dotstack.core.drawing.values import Id
 from dotstack.core.errors import CommandError
 from dotstack.core.geometry import Outline, unbundle
 
@@ -26,15 +26,14 @@ class FillHole(Command):
     def label(self) -> str:
         return "Fill hole"
 
-    def applied_to(self, drawing: Drawing) -> Drawing:
+    def applied_to(self, drawing: Drawing, evaluator: Evaluator) -> Drawing:
         node = _compound(drawing, self.id)
-        evaluator = Evaluator()
         found = holes(node, evaluator)
         if self.hole >= len(found):
             raise CommandError(f"{node.name} has no such hole: there are {len(found)}.")
         edge = found[self.hole]
-        active = [member for member in children(node) if member.is_active]
-        regions = evaluator.arrangement(node).regions
+        active = [member for member in node.children if member.is_active]
+        regions = node.arrangement(evaluator).regions
         within = [region for region in regions if edge.contains(*region.spot[:2])]
         fresh = tuple(picked_region(region, region.spot[:2], active) for region in within)
         changes: dict[str, object] = {"filled": (*node.filled, *fresh)}
@@ -51,7 +50,7 @@ class OpenHoles(Command):
     def label(self) -> str:
         return "Open holes"
 
-    def applied_to(self, drawing: Drawing) -> Drawing:
+    def applied_to(self, drawing: Drawing, evaluator: Evaluator) -> Drawing:
         node = _compound(drawing, self.id)
         return replaced(drawing, node.id, lambda _: revised(node, {"filled": ()}))
 

@@ -6,22 +6,20 @@ from typing import Literal
 from dotstack.core.drawing.commands.command import Command
 from dotstack.core.drawing.commands.settling import as_path
 from dotstack.core.drawing.commands.shapes import moved_within
+from dotstack.core.drawing.document import Drawing
 from dotstack.core.drawing.evaluate import Evaluator
-from dotstack.core.drawing.frame import revised
-from dotstack.core.drawing.nodes import (
-    Drawing,
+from dotstack.core.drawing.kinds import (
     GroupNode,
     Held,
-    Id,
+    InPieces,
     Node,
-    PartsNode,
     PieceNode,
-    Placement,
-    RegionNode,
+    revised,
 )
-from dotstack.core.drawing.pieces import held_of, piece_id, whole_and_key
+from dotstack.core.drawing.kinds.pieces import held_of, piece_id, whole_and_key
 from dotstack.core.drawing.places import all_ids, exchanged, place_of, places_of, replaced
-from dotstack.core.drawing.tree import children, with_children
+from dotstack.core.drawing.tree import with_children
+from dotstack.core.drawing.values import Id, Placement
 from dotstack.core.errors import CommandError, UnknownNodeError
 
 
@@ -35,9 +33,9 @@ class AllHome(Command):
     def label(self) -> str:
         return "All pieces home"
 
-    def applied_to(self, drawing: Drawing) -> Drawing:
+    def applied_to(self, drawing: Drawing, evaluator: Evaluator) -> Drawing:
         node = place_of(drawing, self.id).node
-        if not isinstance(node, RegionNode | PartsNode):
+        if not isinstance(node, InPieces):
             raise CommandError(f"{node.name} does not come in pieces.")
         home = {"transform": Placement(), "dropped": False}
         held = (each.model_copy(update=home) for each in node.held)
@@ -55,7 +53,7 @@ def with_pieces(drawing: Drawing, ids: Iterable[str], evaluator: Evaluator) -> D
         return drawing
 
     def as_group(node: Node) -> tuple[Node, ...]:
-        pieces = evaluator.pieces(node) if isinstance(node, RegionNode | PartsNode) else ()
+        pieces = evaluator.pieces(node) if isinstance(node, InPieces) else ()
         wanted.difference_update(piece.id for piece in pieces)
         return (GroupNode(**node.common, nodes=pieces),) if pieces else (node,)
 
@@ -65,7 +63,12 @@ def with_pieces(drawing: Drawing, ids: Iterable[str], evaluator: Evaluator) -> D
     return opened
 
 
-def acted_on(drawing: Drawing, ids: Iterable[str], act: Callable[[Drawing], Drawing]) -> Drawing:
+def acted_on(
+    drawing: Drawing,
+    ids: Iterable[str],
+    act: Callable[[Drawing, Evaluator], Drawing],
+    evaluator: Evaluator,
+) -> Drawing:
     """The drawing after something that names these shapes, of which some may be pieces.
 
     What became of pieces is kept by their wholes; a piece that is gone is dropped. What was
@@ -73,10 +76,9 @@ def acted_on(drawing: Drawing, ids: Iterable[str], act: Callable[[Drawing], Draw
     """
     wholes = {whole for node_id in ids if (whole := _whole_of(node_id))}
     if not wholes:
-        return act(drawing)
-    evaluator = Evaluator()
+        return act(drawing, evaluator)
     before = {place.node.id: place.node for place in places_of(drawing, wholes)}
-    done = act(with_pieces(drawing, ids, evaluator))
+    done = act(with_pieces(drawing, ids, evaluator), evaluator)
     if left := wholes & all_ids(done):
         done = exchanged(done, left, lambda node: _closed(before[node.id], node, evaluator))
     return _without_pieces(done)
@@ -84,9 +86,9 @@ def acted_on(drawing: Drawing, ids: Iterable[str], act: Callable[[Drawing], Draw
 
 def _closed(whole: Node, group: Node, evaluator: Evaluator) -> tuple[Node, ...]:
     """A whole that remembers what became of its pieces, and what lies on it now."""
-    assert isinstance(whole, RegionNode | PartsNode), "only such come in pieces"
+    assert isinstance(whole, InPieces), "only such come in pieces"
     came = {piece.id: piece for piece in evaluator.pieces_as_they_come(whole)}
-    stack = children(group)
+    stack = group.children
     left = {node.id: node for node in stack if isinstance(node, PieceNode) and node.id in came}
     fresh = tuple(
         moved_within(node, group.transform.affine) for node in stack if node.id not in left
@@ -119,8 +121,8 @@ def _without_pieces(drawing: Drawing) -> Drawing:
 
     def freed(node: Node) -> Node:
         if isinstance(node, PieceNode):
-            return as_path(node, node.outline, free_id(node.id))
-        if not children(node):
+            return as_path(node, node.area, free_id(node.id))
+        if not node.children:
             return node
         return with_children(node, lambda child: (freed(child),)) or node
 

@@ -6,25 +6,22 @@ from pydantic import Field
 
 from dotstack.core.drawing.commands.command import Command
 from dotstack.core.drawing.commands.shapes import Ids
-from dotstack.core.drawing.frame import revised
-from dotstack.core.drawing.nodes import (
-    AnyId,
+from dotstack.core.drawing.document import Drawing, Swatch
+from dotstack.core.drawing.evaluate import Evaluator
+from dotstack.core.drawing.kinds import (
     ClipNode,
-    Colour,
-    Drawing,
-    GroupNode,
     Held,
-    Line,
+    InPieces,
     Node,
     OwnPaint,
-    PartsNode,
     RegionNode,
-    Swatch,
-    UnderlayNode,
+    paint_of,
+    revised,
 )
-from dotstack.core.drawing.operands import paint_of
+from dotstack.core.drawing.paint import Line
 from dotstack.core.drawing.places import exchanged, place_of, with_nodes, with_plate
-from dotstack.core.drawing.tree import children, with_children
+from dotstack.core.drawing.tree import with_children
+from dotstack.core.drawing.values import AnyId, Colour
 from dotstack.core.errors import CommandError
 from dotstack.core.formats.picture import mean_colour
 
@@ -47,14 +44,13 @@ class Paint(Command):
 
     @property
     def _changes(self) -> dict[str, object]:
-        return {
-            name: getattr(self, name)
-            for name in ("fill", "line", "opacity")
-            if name in self.model_fields_set
-        }
+        named = [name for name in ("fill", "line", "opacity") if name in self.model_fields_set]
+        changes: dict[str, object] = {str(name): getattr(self, name) for name in named}
+        # A fill takes a gradient's place.
+        return {"gradient": None, **changes} if "fill" in changes else changes
 
-    def applied_to(self, drawing: Drawing) -> Drawing:
-        return exchanged(drawing, set(self.ids), lambda node: (painted_with(node, self._changes),))
+    def applied_to(self, drawing: Drawing, evaluator: Evaluator) -> Drawing:
+        return exchanged(drawing, set(self.ids), lambda node: (node.painted(self._changes),))
 
 
 class CopyPaint(Command):
@@ -68,18 +64,18 @@ class CopyPaint(Command):
     def label(self) -> str:
         return "Copy paint"
 
-    def applied_to(self, drawing: Drawing) -> Drawing:
+    def applied_to(self, drawing: Drawing, evaluator: Evaluator) -> Drawing:
         source = place_of(drawing, self.source).node
         if isinstance(source, ClipNode):
             source = paint_of(source)
-        if isinstance(source, GroupNode | PartsNode):
+        if source.lenders:
             raise CommandError(
                 f"{source.name} has no paint of its own; take that of a shape in it."
             )
         changes: dict[str, object] = {
             name: getattr(source, name) for name in ("fill", "gradient", "line", "opacity")
         }
-        return exchanged(drawing, set(self.ids), lambda node: (painted_with(node, changes),))
+        return exchanged(drawing, set(self.ids), lambda node: (node.painted(changes),))
 
 
 class SetSwatches(Command):
@@ -92,7 +88,7 @@ class SetSwatches(Command):
     def label(self) -> str:
         return "Change colours"
 
-    def applied_to(self, drawing: Drawing) -> Drawing:
+    def applied_to(self, drawing: Drawing, evaluator: Evaluator) -> Drawing:
         names = [swatch.name for swatch in self.swatches]
         if len(set(names)) < len(names):
             raise CommandError("Two colours cannot have the same name.")
@@ -110,7 +106,7 @@ class Recolour(Command):
     def label(self) -> str:
         return "Recolour"
 
-    def applied_to(self, drawing: Drawing) -> Drawing:
+    def applied_to(self, drawing: Drawing, evaluator: Evaluator) -> Drawing:
         for plate in drawing.plates:
             nodes = tuple(self._recoloured(node) for node in plate.nodes)
             drawing = with_plate(drawing, with_nodes(plate, nodes))
@@ -149,7 +145,7 @@ class Recolour(Command):
 
     def _recoloured(self, node: Node) -> Node:
         changes = self._paint(node)
-        if isinstance(node, RegionNode | PartsNode):
+        if isinstance(node, InPieces):
             held = tuple(map(self._held, node.held))
             if held != node.held:
                 changes["held"] = held
@@ -159,45 +155,6 @@ class Recolour(Command):
                 for pick in node.picks
             )
         changed = revised(node, changes) if changes else node
-        if not children(changed):
+        if not changed.children:
             return changed
         return with_children(changed, lambda child: (self._recoloured(child),)) or changed
-
-
-def painted_with(node: Node, changes: dict[str, object]) -> Node:
-    """The node, all that a group holds, or a clip's holder, with other paint.
-
-    Of a region build the pieces, the rest and their shapes; of parts what is cut. A fill takes
-    a gradient's place.
-    """
-    if "fill" in changes:
-        changes = {"gradient": None, **changes}
-    if isinstance(node, ClipNode):
-        return node.model_copy(update={"holder": painted_with(node.holder, changes)})
-    if isinstance(node, PartsNode):
-        nodes = tuple(painted_with(child, changes) for child in node.nodes)
-        held = tuple(_held_with(each, changes) for each in node.held)
-        return revised(node, {"nodes": nodes, "held": held})
-    if isinstance(node, UnderlayNode):
-        # A picture has no paint, but it can be faded.
-        return revised(node, {name: changes[name] for name in {"opacity"} & changes.keys()})
-    if isinstance(node, RegionNode):
-        picks = tuple(
-            pick.model_copy(update={"fill": None}) if "fill" in changes else pick
-            for pick in node.picks
-        )
-        held = tuple(_held_with(each, changes) for each in node.held)
-        node = revised(node, {**changes, "picks": picks, "held": held})
-    elif not isinstance(node, GroupNode):
-        return revised(node, changes)
-    inner = with_children(node, lambda child: (painted_with(child, changes),))
-    assert inner is not None, "no child is taken away"
-    return inner
-
-
-def _held_with(held: Held, changes: dict[str, object]) -> Held:
-    """A piece that was painted by hand, with other paint."""
-    given = {name: value for name, value in changes.items() if name in OwnPaint.model_fields}
-    paint = held.paint and held.paint.model_copy(update=given)
-    opacity = None if "opacity" in changes else held.opacity
-    return held.model_copy(update={"paint": paint, "opacity": opacity})

@@ -9,6 +9,7 @@ from pydantic import Field
 from dotstack.core.drawing.commands.command import Command
 from dotstack.core.drawing.commands.shapes import Ids, Seed
 from dotstack.core.drawing.commands.stacking import copied
+from dotstack.core.drawing.document import Drawing
 from dotstack.core.drawing.evaluate import Evaluator
 from dotstack.core.drawing.frame import (
     Frame,
@@ -17,12 +18,11 @@ from dotstack.core.drawing.frame import (
     box_round,
     frame_of,
     own_centre,
-    revised,
-    scaled,
     sized,
 )
-from dotstack.core.drawing.nodes import Coordinate, Drawing, Id, Length, LineNode, Node, Placement
+from dotstack.core.drawing.kinds import LineNode, Node, revised
 from dotstack.core.drawing.places import Place, place_of, places_of, put, topmost_first
+from dotstack.core.drawing.values import Coordinate, Id, Length, Placement
 from dotstack.core.errors import CommandError
 from dotstack.core.geometry import Affine
 
@@ -45,7 +45,7 @@ class Transform(Command):
     def label(self) -> str:
         return "Move" if self.by.affine.is_translation else "Turn"
 
-    def applied_to(self, drawing: Drawing) -> Drawing:
+    def applied_to(self, drawing: Drawing, evaluator: Evaluator) -> Drawing:
         if self.by.affine.determinant == 0:
             raise CommandError("A shape cannot be flattened to a line; nothing was changed.")
         places = outermost(drawing, self.ids)
@@ -71,8 +71,7 @@ class PlaceExactly(Command):
     def label(self) -> str:
         return "Place"
 
-    def applied_to(self, drawing: Drawing) -> Drawing:
-        evaluator = Evaluator()
+    def applied_to(self, drawing: Drawing, evaluator: Evaluator) -> Drawing:
         return put(
             drawing, [self._placed(place, evaluator) for place in outermost(drawing, self.ids)]
         )
@@ -109,8 +108,7 @@ class Resize(Command):
     def label(self) -> str:
         return "Resize"
 
-    def applied_to(self, drawing: Drawing) -> Drawing:
-        evaluator = Evaluator()
+    def applied_to(self, drawing: Drawing, evaluator: Evaluator) -> Drawing:
         return put(
             drawing, [self._resized(place, evaluator) for place in outermost(drawing, self.ids)]
         )
@@ -153,8 +151,7 @@ class Stretch(Command):
     def label(self) -> str:
         return "Resize"
 
-    def applied_to(self, drawing: Drawing) -> Drawing:
-        evaluator = Evaluator()
+    def applied_to(self, drawing: Drawing, evaluator: Evaluator) -> Drawing:
         return put(
             drawing, [self._stretched(place, evaluator) for place in outermost(drawing, self.ids)]
         )
@@ -170,7 +167,7 @@ class Stretch(Command):
         else:
             return mapped(place, by)
         centre = by.apply_to(*frame_of(place.node, own, evaluator).centre)
-        return centred(replace(place, node=scaled(place.node, *factors)), centre, evaluator)
+        return centred(replace(place, node=place.node.scaled(*factors)), centre, evaluator)
 
 
 class SetEnds(Command):
@@ -185,7 +182,7 @@ class SetEnds(Command):
     def label(self) -> str:
         return "Move end"
 
-    def applied_to(self, drawing: Drawing) -> Drawing:
+    def applied_to(self, drawing: Drawing, evaluator: Evaluator) -> Drawing:
         place = place_of(drawing, self.id)
         if not isinstance(place.node, LineNode):
             raise CommandError(f"{place.node.name} is no line of two ends.")
@@ -221,8 +218,7 @@ class Mirror(Command):
     def label(self) -> str:
         return "Mirror"
 
-    def applied_to(self, drawing: Drawing) -> Drawing:
-        evaluator = Evaluator()
+    def applied_to(self, drawing: Drawing, evaluator: Evaluator) -> Drawing:
         places = outermost(drawing, self.ids)
         common = self._common(drawing, evaluator)
         maps = {

@@ -7,8 +7,10 @@ from pydantic import Field
 from dotstack.core.drawing.commands.command import Command
 from dotstack.core.drawing.commands.shapes import Seed, check_fresh, free_name
 from dotstack.core.drawing.copies import numbered, with_new_ids
-from dotstack.core.drawing.nodes import Colour, Drawing, Id, Length, Name, Plate
+from dotstack.core.drawing.document import Drawing, Plate
+from dotstack.core.drawing.evaluate import Evaluator
 from dotstack.core.drawing.places import all_ids, plate_of, with_plate
+from dotstack.core.drawing.values import Colour, Id, Length, Name
 from dotstack.core.errors import CommandError, LimitError
 
 MAX_PLATES = 200
@@ -24,7 +26,7 @@ class RenameDrawing(Command):
     def label(self) -> str:
         return "Rename drawing"
 
-    def applied_to(self, drawing: Drawing) -> Drawing:
+    def applied_to(self, drawing: Drawing, evaluator: Evaluator) -> Drawing:
         return drawing.model_copy(update={"name": self.name})
 
 
@@ -41,7 +43,7 @@ class AddPlate(Command):
     def label(self) -> str:
         return "Add plate"
 
-    def applied_to(self, drawing: Drawing) -> Drawing:
+    def applied_to(self, drawing: Drawing, evaluator: Evaluator) -> Drawing:
         plate = Plate(id=self.id, name=self.name, width=self.width, height=self.height)
         return _with_new(drawing, plate, len(drawing.plates))
 
@@ -57,7 +59,7 @@ class DuplicatePlate(Command):
     def label(self) -> str:
         return "Duplicate plate"
 
-    def applied_to(self, drawing: Drawing) -> Drawing:
+    def applied_to(self, drawing: Drawing, evaluator: Evaluator) -> Drawing:
         plate = plate_of(drawing, self.plate)
         new_id = numbered(self.id)
         nodes = tuple(with_new_ids(node, new_id) for node in plate.nodes)
@@ -77,7 +79,7 @@ class RemovePlate(Command):
     def label(self) -> str:
         return "Remove plate"
 
-    def applied_to(self, drawing: Drawing) -> Drawing:
+    def applied_to(self, drawing: Drawing, evaluator: Evaluator) -> Drawing:
         plate = plate_of(drawing, self.plate)
         if len(drawing.plates) == 1:
             raise CommandError("A drawing keeps at least one plate.")
@@ -96,7 +98,7 @@ class MovePlate(Command):
     def label(self) -> str:
         return "Move plate"
 
-    def applied_to(self, drawing: Drawing) -> Drawing:
+    def applied_to(self, drawing: Drawing, evaluator: Evaluator) -> Drawing:
         plate = plate_of(drawing, self.plate)
         order = [other for other in drawing.plates if other is not plate]
         order.insert(self.index, plate)
@@ -122,7 +124,7 @@ class SetPlate(Command):
         named = self.model_fields_set - {"kind", "plate"}
         return words.get(next(iter(named), ""), "Resize plate")
 
-    def applied_to(self, drawing: Drawing) -> Drawing:
+    def applied_to(self, drawing: Drawing, evaluator: Evaluator) -> Drawing:
         plate = plate_of(drawing, self.plate)
         changes: dict[str, object] = {
             name: getattr(self, name)

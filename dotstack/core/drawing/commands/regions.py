@@ -8,20 +8,12 @@ from dotstack.core.drawing.commands.combining import MAX_COMBINED, MAX_PIECES, t
 from dotstack.core.drawing.commands.command import Command
 from dotstack.core.drawing.commands.shapes import Ids, Seed
 from dotstack.core.drawing.commands.stacking import one_stack
+from dotstack.core.drawing.document import Drawing
 from dotstack.core.drawing.evaluate import Evaluator
-from dotstack.core.drawing.frame import revised
-from dotstack.core.drawing.nodes import (
-    Colour,
-    Drawing,
-    Id,
-    Name,
-    Node,
-    RegionNode,
-    RegionPick,
-)
-from dotstack.core.drawing.operands import paint_of
-from dotstack.core.drawing.picking import picked_region
+from dotstack.core.drawing.kinds import Node, RegionNode, RegionPick, paint_of, revised
+from dotstack.core.drawing.kinds.picking import picked_region
 from dotstack.core.drawing.places import place_of, replaced
+from dotstack.core.drawing.values import Colour, Id, Name
 from dotstack.core.errors import CommandError, LimitError
 
 Picks = Annotated[tuple[RegionPick, ...], Field(max_length=MAX_PIECES)]
@@ -52,9 +44,8 @@ class BuildRegions(Command):
     def label(self) -> str:
         return "Split" if self.picks is None else "Pick regions"
 
-    def applied_to(self, drawing: Drawing) -> Drawing:
+    def applied_to(self, drawing: Drawing, evaluator: Evaluator) -> Drawing:
         chosen = pickable_in_order(drawing, self.ids)
-        evaluator = Evaluator()
         picks = self.picks
         if picks is None:
             picks = picks_of_all(chosen, evaluator)
@@ -89,7 +80,7 @@ class SetRegions(Command):
     def label(self) -> str:
         return "Pick regions"
 
-    def applied_to(self, drawing: Drawing) -> Drawing:
+    def applied_to(self, drawing: Drawing, evaluator: Evaluator) -> Drawing:
         node = place_of(drawing, self.id).node
         if not isinstance(node, RegionNode):
             raise CommandError(f"{node.name} is no region build.")
@@ -102,7 +93,6 @@ class SetRegions(Command):
         }
         build = revised(node, changes)
         assert isinstance(build, RegionNode)
-        evaluator = Evaluator()
         _check_leaves_something(build, evaluator)
         held = _still_held(node, build, evaluator)
         return replaced(drawing, node.id, lambda _: build.model_copy(update=held))
@@ -137,10 +127,10 @@ def _still_held(before: RegionNode, after: RegionNode, evaluator: Evaluator) -> 
 
     What goes by hand is told by the picks from then on.
     """
-    found = {frozenset(regions): str(i) for i, regions in enumerate(evaluator.build(after).found)}
+    found = {frozenset(regions): str(i) for i, regions in enumerate(after.build(evaluator).found)}
     now = {
         str(i): found.get(frozenset(regions))
-        for i, regions in enumerate(evaluator.build(before).found)
+        for i, regions in enumerate(before.build(evaluator).found)
     }
     held = ((now.get(each.piece, each.piece), each) for each in before.held)
     keys = (now.get(key, key) for key in before.order)
@@ -157,7 +147,7 @@ def _still_held(before: RegionNode, after: RegionNode, evaluator: Evaluator) -> 
 
 
 def _check_leaves_something(build: RegionNode, evaluator: Evaluator) -> None:
-    if not evaluator.build(build).pieces:
+    if not build.build(evaluator).pieces:
         raise CommandError(
             "These picks leave nothing: keep a region, or let the rest stay. "
             "The shapes stay as they are."

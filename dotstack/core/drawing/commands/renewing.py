@@ -4,8 +4,11 @@ from typing import Literal
 
 from dotstack.core.drawing.commands.command import Command
 from dotstack.core.drawing.commands.shapes import check_fresh
-from dotstack.core.drawing.nodes import Drawing, Id, Node
+from dotstack.core.drawing.document import Drawing
+from dotstack.core.drawing.evaluate import Evaluator
+from dotstack.core.drawing.kinds import Node
 from dotstack.core.drawing.places import exchanged
+from dotstack.core.drawing.values import Id
 
 
 class Renew(Command):
@@ -19,7 +22,7 @@ class Renew(Command):
     def label(self) -> str:
         return f"Renew {self.node.name}"[:120]
 
-    def applied_to(self, drawing: Drawing) -> Drawing:
+    def applied_to(self, drawing: Drawing, evaluator: Evaluator) -> Drawing:
         fresh = self.node.model_copy(update={"id": self.id})
         check_fresh(exchanged(drawing, {self.id}, lambda _: ()), (fresh,))
         return exchanged(drawing, {self.id}, lambda _: (fresh,))

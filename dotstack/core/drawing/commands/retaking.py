@@ -6,21 +6,19 @@ from dotstack.core.combine import Outcome, PartedOutcome
 from dotstack.core.drawing.commands.combining import MAX_COMBINED, OneOutline, live, roles_in
 from dotstack.core.drawing.commands.command import Command
 from dotstack.core.drawing.commands.regions import picks_of_all
+from dotstack.core.drawing.document import Drawing
 from dotstack.core.drawing.evaluate import Evaluator
-from dotstack.core.drawing.looks import Look
-from dotstack.core.drawing.nodes import (
+from dotstack.core.drawing.kinds import (
     CompoundNode,
-    Drawing,
     GroupNode,
-    Id,
-    Name,
     Node,
     PartsNode,
     RegionNode,
+    paint_of,
 )
-from dotstack.core.drawing.operands import paint_of
+from dotstack.core.drawing.paint import Look
 from dotstack.core.drawing.places import place_of, replaced
-from dotstack.core.drawing.tree import children
+from dotstack.core.drawing.values import Id, Name
 from dotstack.core.errors import CommandError, LimitError
 
 # What is made of shapes that could be taken together otherwise; of a group they never were.
@@ -43,9 +41,8 @@ class SetOutcome(Command):
     def label(self) -> str:
         return "Take another outcome"
 
-    def applied_to(self, drawing: Drawing) -> Drawing:
+    def applied_to(self, drawing: Drawing, evaluator: Evaluator) -> Drawing:
         node = place_of(drawing, self.id).node
-        evaluator = Evaluator()
         other = self._other(node, made_of(node), evaluator)
         if evaluator.own_outline(other).is_empty:
             raise CommandError(f"That would leave nothing; {node.name} stays as it is.")
@@ -71,7 +68,7 @@ def made_of(node: Node) -> tuple[Node, ...]:
 
     Raises CommandError where they are less than two, LimitError where they are too many.
     """
-    shapes = children(node) if isinstance(node, MadeOfShapes) else ()
+    shapes = node.children if isinstance(node, MadeOfShapes) else ()
     if len(shapes) < 2:
         raise CommandError(f"{node.name} is made of no two shapes that could be taken otherwise.")
     if len(shapes) > MAX_COMBINED:

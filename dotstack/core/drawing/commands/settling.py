@@ -1,6 +1,6 @@
 """Commands that settle what is live, and take bundled paths apart."""
 
-from typing import Annotated, Literal
+from typing import Annotated, Literal, assert_never
 
 from pydantic import Field
 
@@ -8,25 +8,25 @@ from dotstack.core.combine import intersection, line_within
 from dotstack.core.drawing.commands.combining import MAX_PIECES, PRECISION, path_of
 from dotstack.core.drawing.commands.command import Command
 from dotstack.core.drawing.commands.shapes import Ids, check_fresh, moved_within
+from dotstack.core.drawing.document import Drawing
 from dotstack.core.drawing.evaluate import Evaluator
-from dotstack.core.drawing.frame import revised, unit_box
-from dotstack.core.drawing.looks import Look, look_of
-from dotstack.core.drawing.nodes import (
+from dotstack.core.drawing.frame import unit_box
+from dotstack.core.drawing.kinds import (
     ClipNode,
     CompoundNode,
-    Drawing,
-    Gradient,
     GroupNode,
-    Id,
+    InPieces,
+    LeafNode,
     Node,
-    PartsNode,
+    NodeBase,
     PathNode,
-    Placement,
-    RegionNode,
     UnderlayNode,
+    revised,
 )
+from dotstack.core.drawing.paint import Gradient, Look, look_of
 from dotstack.core.drawing.places import exchanged, place_of, replaced
-from dotstack.core.drawing.tree import children, with_children
+from dotstack.core.drawing.tree import with_children
+from dotstack.core.drawing.values import Id, Placement
 from dotstack.core.errors import CommandError, LimitError
 from dotstack.core.geometry import Outline, bundle, unbundle
 
@@ -45,8 +45,7 @@ class Settle(Command):
     def label(self) -> str:
         return "Settle"
 
-    def applied_to(self, drawing: Drawing) -> Drawing:
-        evaluator = Evaluator()
+    def applied_to(self, drawing: Drawing, evaluator: Evaluator) -> Drawing:
         return exchanged(drawing, set(self.ids), lambda node: (settled(node, evaluator),))
 
 
@@ -60,13 +59,13 @@ class Unbundle(Command):
     def label(self) -> str:
         return "Unbundle"
 
-    def applied_to(self, drawing: Drawing) -> Drawing:
+    def applied_to(self, drawing: Drawing, evaluator: Evaluator) -> Drawing:
         node = place_of(drawing, self.id).node
         if isinstance(node, CompoundNode) and node.bundled:
-            group = GroupNode(**node.common, nodes=children(node))
+            group = GroupNode(**node.common, nodes=node.children)
             return replaced(drawing, node.id, lambda _: group)
-        contours = unbundle(Evaluator().own_outline(node))
-        if isinstance(node, GroupNode | ClipNode | PartsNode | RegionNode) or len(contours) < 2:
+        contours = unbundle(evaluator.own_outline(node))
+        if isinstance(node, GroupNode | ClipNode | InPieces) or len(contours) < 2:
             raise CommandError(f"{node.name} is one contour; there is nothing to unbundle.")
         if len(contours) > MAX_PIECES:
             raise LimitError("contours of one path", len(contours), MAX_PIECES)
@@ -91,11 +90,11 @@ class LiftOut(Command):
     def label(self) -> str:
         return "Lift out"
 
-    def applied_to(self, drawing: Drawing) -> Drawing:
+    def applied_to(self, drawing: Drawing, evaluator: Evaluator) -> Drawing:
         node = place_of(drawing, self.id).node
         if not isinstance(node, PathNode):
             raise CommandError(f"{node.name} is live; settle it, then lift a contour out.")
-        contours = unbundle(Evaluator().own_outline(node))
+        contours = unbundle(evaluator.own_outline(node))
         if len(contours) < 2:
             raise CommandError(f"{node.name} is one contour; there is nothing to lift out of it.")
         if self.contour >= len(contours):
@@ -119,9 +118,9 @@ class Close(Command):
     def label(self) -> str:
         return "Close path"
 
-    def applied_to(self, drawing: Drawing) -> Drawing:
+    def applied_to(self, drawing: Drawing, evaluator: Evaluator) -> Drawing:
         node = place_of(drawing, self.id).node
-        outline = Evaluator().own_outline(node)
+        outline = evaluator.own_outline(node)
         if not isinstance(node, PathNode) or outline.closed.all():
             raise CommandError(f"{node.name} has no open ends to close.")
         closed = outline.with_ends_joined()
@@ -136,14 +135,17 @@ def settled(node: Node, evaluator: Evaluator) -> Node:
             return node
         case GroupNode():
             return with_children(node, lambda child: (settled(child, evaluator),)) or node
-        case RegionNode() | PartsNode():
+        case InPieces():
             return _pieces(node, evaluator)
         case ClipNode():
             return _clipped(node, evaluator)
-    outline = evaluator.own_outline(node)
-    if outline.is_empty:
-        raise _nothing_left(node)
-    return as_path(node, outline, node.id)
+        case CompoundNode() | LeafNode():
+            outline = evaluator.own_outline(node)
+            if outline.is_empty:
+                raise _nothing_left(node)
+            return as_path(node, outline, node.id)
+        case _:
+            assert_never(node)
 
 
 def as_path(node: Node, outline: Outline, node_id: str) -> PathNode:
@@ -152,7 +154,7 @@ def as_path(node: Node, outline: Outline, node_id: str) -> PathNode:
     return PathNode(**fields, data=outline.to_path_data(PRECISION), fill_rule=outline.fill_rule)
 
 
-def _pieces(node: RegionNode | PartsNode, evaluator: Evaluator) -> Node:
+def _pieces(node: InPieces, evaluator: Evaluator) -> Node:
     """The pieces of a region build or of shapes that are cut, each by itself."""
     pieces = evaluator.pieces(node)
     if not pieces:
@@ -211,5 +213,5 @@ def _kept_in_place(node: Node, part: Outline, evaluator: Evaluator) -> Gradient 
     return node.gradient.model_copy(update={"place": Placement.of(place)})
 
 
-def _nothing_left(node: Node) -> CommandError:
+def _nothing_left(node: NodeBase) -> CommandError:
     return CommandError(f"{node.name} has nothing left to settle.")

@@ -7,17 +7,9 @@ from pydantic import Field
 from dotstack.core.combine import Role
 from dotstack.core.drawing.commands.command import Command
 from dotstack.core.drawing.copies import numbered, with_new_ids
-from dotstack.core.drawing.frame import revised
-from dotstack.core.drawing.nodes import (
-    AnyId,
-    CompoundNode,
-    Drawing,
-    Id,
-    Member,
-    Name,
-    Node,
-    Placement,
-)
+from dotstack.core.drawing.document import Drawing
+from dotstack.core.drawing.evaluate import Evaluator
+from dotstack.core.drawing.kinds import CompoundNode, Member, Node, revised
 from dotstack.core.drawing.places import (
     all_ids,
     exchanged,
@@ -26,7 +18,8 @@ from dotstack.core.drawing.places import (
     with_nodes,
     with_plate,
 )
-from dotstack.core.drawing.tree import children, walk
+from dotstack.core.drawing.tree import walk
+from dotstack.core.drawing.values import AnyId, Id, Name, Placement
 from dotstack.core.errors import CommandError, LimitError
 from dotstack.core.geometry import Affine
 
@@ -48,7 +41,7 @@ class AddShape(Command):
     def label(self) -> str:
         return f"Add {self.node.name}"
 
-    def applied_to(self, drawing: Drawing) -> Drawing:
+    def applied_to(self, drawing: Drawing, evaluator: Evaluator) -> Drawing:
         plate = plate_of(drawing, self.plate)
         taken = {inner.name for node in plate.nodes for inner in walk(node)}
         node = self.node
@@ -73,7 +66,7 @@ class Paste(Command):
     def label(self) -> str:
         return "Paste"
 
-    def applied_to(self, drawing: Drawing) -> Drawing:
+    def applied_to(self, drawing: Drawing, evaluator: Evaluator) -> Drawing:
         new_id = numbered(self.seed)
         nodes = (moved_within(with_new_ids(node, new_id), self.by.affine) for node in self.nodes)
         return with_added(drawing, self.plate, tuple(nodes))
@@ -89,7 +82,7 @@ class Remove(Command):
     def label(self) -> str:
         return "Remove"
 
-    def applied_to(self, drawing: Drawing) -> Drawing:
+    def applied_to(self, drawing: Drawing, evaluator: Evaluator) -> Drawing:
         return exchanged(drawing, set(self.ids), lambda _: ())
 
 
@@ -104,7 +97,7 @@ class Rename(Command):
     def label(self) -> str:
         return "Rename"
 
-    def applied_to(self, drawing: Drawing) -> Drawing:
+    def applied_to(self, drawing: Drawing, evaluator: Evaluator) -> Drawing:
         return replaced(drawing, self.id, lambda node: revised(node, {"name": self.name}))
 
 
@@ -131,7 +124,7 @@ class SetParameters(Command):
         names = [*self.parameters, *(["radii"] if self.radii else [])]
         return "Change " + ", ".join(sorted(names)).replace("_deg", "").replace("_", " ")
 
-    def applied_to(self, drawing: Drawing) -> Drawing:
+    def applied_to(self, drawing: Drawing, evaluator: Evaluator) -> Drawing:
         return exchanged(drawing, set(self.ids), lambda node: (self._changed(node),))
 
     def _changed(self, node: Node) -> Node:
@@ -164,7 +157,7 @@ class SetState(Command):
         }  # fmt: skip
         return words.get((self.visible, self.locked, self.guide), "Change state")
 
-    def applied_to(self, drawing: Drawing) -> Drawing:
+    def applied_to(self, drawing: Drawing, evaluator: Evaluator) -> Drawing:
         changes: dict[str, object] = {
             name: value
             for name in ("visible", "locked", "guide")
@@ -185,7 +178,7 @@ class SetRole(Command):
     def label(self) -> str:
         return f"Role: {self.role}"
 
-    def applied_to(self, drawing: Drawing) -> Drawing:
+    def applied_to(self, drawing: Drawing, evaluator: Evaluator) -> Drawing:
         return replaced(drawing, self.compound, self._with_role)
 
     def _with_role(self, node: Node) -> Node:
@@ -247,5 +240,5 @@ def check_depth(nodes: tuple[Node, ...]) -> None:
 
 def depth(node: Node) -> int:
     """How many compounds and groups lie inside each other, the node itself counted."""
-    inner = children(node)
+    inner = node.children
     return 1 + max(map(depth, inner)) if inner else 0

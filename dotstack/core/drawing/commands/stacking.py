@@ -1,9 +1,8 @@
 """Commands that order the stack: groups, places in it, and other plates."""
 
 from collections.abc import Callable
-from typing import Literal, TypeVar
+from typing import Literal
 
-from dotstack.core.combine import Role
 from dotstack.core.drawing.commands.command import Command
 from dotstack.core.drawing.commands.shapes import (
     Ids,
@@ -15,20 +14,13 @@ from dotstack.core.drawing.commands.shapes import (
     with_added,
 )
 from dotstack.core.drawing.copies import numbered, with_new_ids
-from dotstack.core.drawing.frame import revised
-from dotstack.core.drawing.nodes import (
-    AnyId,
-    ClipNode,
-    CompoundNode,
-    Drawing,
+from dotstack.core.drawing.document import Drawing
+from dotstack.core.drawing.evaluate import Evaluator
+from dotstack.core.drawing.kinds import (
     GroupNode,
-    Id,
-    Member,
-    Name,
+    HolderNode,
     Node,
-    PartsNode,
-    Placement,
-    RegionNode,
+    revised,
 )
 from dotstack.core.drawing.places import (
     Place,
@@ -43,11 +35,10 @@ from dotstack.core.drawing.places import (
     with_nodes,
     with_plate,
 )
-from dotstack.core.drawing.tree import children, walk
+from dotstack.core.drawing.tree import walk
+from dotstack.core.drawing.values import AnyId, Id, Name, Placement
 from dotstack.core.errors import CommandError
 from dotstack.core.geometry import Affine
-
-T = TypeVar("T")
 
 
 class Group(Command):
@@ -62,7 +53,7 @@ class Group(Command):
     def label(self) -> str:
         return "Group"
 
-    def applied_to(self, drawing: Drawing) -> Drawing:
+    def applied_to(self, drawing: Drawing, evaluator: Evaluator) -> Drawing:
         chosen = one_stack(drawing, self.ids)
         group = GroupNode(id=self.id, name=self.name, nodes=tuple(chosen))
         check_depth((group,))
@@ -79,7 +70,7 @@ class Ungroup(Command):
     def label(self) -> str:
         return "Ungroup"
 
-    def applied_to(self, drawing: Drawing) -> Drawing:
+    def applied_to(self, drawing: Drawing, evaluator: Evaluator) -> Drawing:
         return exchanged(drawing, set(self.ids), self._freed)
 
     def _freed(self, node: Node) -> tuple[Node, ...]:
@@ -99,7 +90,7 @@ class Arrange(Command):
     def label(self) -> str:
         return {"raise": "Raise", "lower": "Lower", "top": "To top", "bottom": "To bottom"}[self.to]
 
-    def applied_to(self, drawing: Drawing) -> Drawing:
+    def applied_to(self, drawing: Drawing, evaluator: Evaluator) -> Drawing:
         chosen = set(self.ids)
         for parent in {_parent_id(drawing, node_id) for node_id in self.ids}:
             drawing = _reordered(drawing, parent, lambda stack: self._order(stack, chosen))
@@ -135,60 +126,44 @@ class MoveInStack(Command):
     def label(self) -> str:
         return "Move in stack"
 
-    def applied_to(self, drawing: Drawing) -> Drawing:
+    def applied_to(self, drawing: Drawing, evaluator: Evaluator) -> Drawing:
         order = topmost_first(drawing, set(self.ids))[::-1]
         places = places_of(drawing, order)
         if any(inner.id == self.parent for place in places for inner in walk(place.node)):
             raise CommandError("A shape cannot be moved into itself.")
         if self.above in order:
             raise CommandError("A shape cannot be moved above itself.")
-        roles = {
-            member.node.id: member.role
-            for place in places
-            if isinstance(place.parent, CompoundNode) and place.parent.id == self.parent
-            for member in place.parent.members
-        }
         plates = {plate.id: plate for plate in drawing.plates}
         into = Affine() if self.parent in plates else place_of(drawing, self.parent).affine
         moved = brought(places, into)
-        left = exchanged(drawing, set(order), lambda _: ())
+        # What is in there already is only put elsewhere in it, so that it keeps what it does.
+        elsewhere = {place.node.id for place in places if _stack_id(place) != self.parent}
+        left = exchanged(drawing, elsewhere, lambda _: ()) if elsewhere else drawing
         if self.parent in plates:
             plate = plate_of(left, self.parent)
-            nodes = self._inserted(list(plate.nodes), moved, _id_of, self.above)
-            return with_plate(left, with_nodes(plate, tuple(nodes)))
+            return with_plate(left, with_nodes(plate, tuple(self._inserted(plate.nodes, moved))))
 
         def filled(node: Node) -> Node:
-            if isinstance(node, CompoundNode):
-                fresh = [Member(role=roles.get(each.id, Role.ADDS), node=each) for each in moved]
-                members = self._inserted(
-                    list(node.members), fresh, lambda member: member.node.id, self.above
-                )
-                return node.model_copy(update={"members": tuple(members)})
-            if not isinstance(node, GroupNode | RegionNode | ClipNode | PartsNode):
+            if not isinstance(node, HolderNode):
                 raise CommandError(f"{node.name} holds no other shapes.")
-            above = self.above
-            if isinstance(node, ClipNode) and above is None:
-                above = node.holder.id
-            return _with_order(node, self._inserted(list(children(node)), moved, _id_of, above))
+            return node.with_stack(self._inserted(node.children, moved))
 
-        # A parent that only held what is moved must not be lost with it.
-        if not any(
-            self.parent == inner.id for p in left.plates for n in p.nodes for inner in walk(n)
-        ):
+        # A parent that only held what holds what is moved goes with it.
+        if self.parent not in all_ids(left):
             raise CommandError("That place holds nothing but these shapes already.")
         done = replaced(left, self.parent, filled)
         for plate in done.plates:
             check_depth(plate.nodes)
         return done
 
-    def _inserted(
-        self, stack: list[T], fresh: list[T], key: Callable[[T], str], above: str | None
-    ) -> list[T]:
-        if above is None:
-            return [*fresh, *stack]
-        for i, each in enumerate(stack):
-            if key(each) == above:
-                return [*stack[: i + 1], *fresh, *stack[i + 1 :]]
+    def _inserted(self, stack: tuple[Node, ...], moved: list[Node]) -> list[Node]:
+        fresh = {node.id for node in moved}
+        rest = [node for node in stack if node.id not in fresh]
+        if self.above is None:
+            return [*moved, *rest]
+        for i, each in enumerate(rest):
+            if each.id == self.above:
+                return [*rest[: i + 1], *moved, *rest[i + 1 :]]
         raise CommandError("The place to move to is not there any more.")
 
 
@@ -209,7 +184,7 @@ class Duplicate(Command):
     def label(self) -> str:
         return "Duplicate"
 
-    def applied_to(self, drawing: Drawing) -> Drawing:
+    def applied_to(self, drawing: Drawing, evaluator: Evaluator) -> Drawing:
         done, _ = copied(drawing, self.ids, self.seed, self.by.affine, self.plate)
         return done
 
@@ -278,43 +253,27 @@ def brought(places: list[Place], outer: Affine) -> list[Node]:
 
 
 def _parent_id(drawing: Drawing, node_id: str) -> str:
-    place = place_of(drawing, node_id)
+    return _stack_id(place_of(drawing, node_id))
+
+
+def _stack_id(place: Place) -> str:
+    """The id of what a node lies in: a plate, or another node."""
     return place.parent.id if place.parent else place.plate.id
 
 
 def _reordered(drawing: Drawing, parent: str, order: Callable[[list[str]], list[str]]) -> Drawing:
-    """The drawing with the stack of a plate, group or compound in another order."""
+    """The drawing with the stack of a plate, or of what holds others, in another order."""
+
+    def ordered(nodes: tuple[Node, ...]) -> tuple[Node, ...]:
+        by_id = {node.id: node for node in nodes}
+        return tuple(by_id[key] for key in order(list(by_id)))
+
     for plate in drawing.plates:
         if plate.id == parent:
-            by_id = {node.id: node for node in plate.nodes}
-            nodes = tuple(by_id[key] for key in order(list(by_id)))
-            return with_plate(drawing, with_nodes(plate, nodes))
+            return with_plate(drawing, with_nodes(plate, ordered(plate.nodes)))
 
     def changed(node: Node) -> Node:
-        if isinstance(node, CompoundNode):
-            members = {member.node.id: member for member in node.members}
-            ordered = tuple(members[key] for key in order(list(members)))
-            return node.model_copy(update={"members": ordered})
-        inner = {child.id: child for child in children(node)}
-        return _with_order(node, [inner[key] for key in order(list(inner))])
+        assert isinstance(node, HolderNode), "only what holds others has a stack"
+        return node.with_stack(ordered(node.children))
 
     return replaced(drawing, parent, changed)
-
-
-def _with_order(node: Node, inner: list[Node]) -> Node:
-    """What holds others, but a compound, with these inside, the lowest first.
-
-    What a clip holds lies on its holder, and a cutter on what it cuts, wherever these were
-    ordered to.
-    """
-    if isinstance(node, RegionNode):
-        return node.model_copy(update={"members": tuple(inner)})
-    if isinstance(node, ClipNode):
-        inner = [child for child in inner if child is not node.holder]
-    if isinstance(node, PartsNode):
-        inner = [child for child in inner if child is not node.cutter]
-    return node.model_copy(update={"nodes": tuple(inner)})
-
-
-def _id_of(node: Node) -> str:
-    return node.id

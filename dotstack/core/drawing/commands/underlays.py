@@ -4,8 +4,11 @@ from typing import Literal
 
 from dotstack.core.drawing.commands.command import Command
 from dotstack.core.drawing.commands.shapes import check_fresh
-from dotstack.core.drawing.nodes import Digest, Drawing, Id, Length, Name, Placement, UnderlayNode
+from dotstack.core.drawing.document import Drawing
+from dotstack.core.drawing.evaluate import Evaluator
+from dotstack.core.drawing.kinds import UnderlayNode
 from dotstack.core.drawing.places import plate_of, with_nodes, with_plate
+from dotstack.core.drawing.values import Digest, Id, Length, Name, Placement
 
 
 class AddUnderlay(Command):
@@ -26,7 +29,7 @@ class AddUnderlay(Command):
     def label(self) -> str:
         return f"Add {self.name}"
 
-    def applied_to(self, drawing: Drawing) -> Drawing:
+    def applied_to(self, drawing: Drawing, evaluator: Evaluator) -> Drawing:
         plate = plate_of(drawing, self.plate)
         scale = min(plate.width / self.width, plate.height / self.height)
         underlay = UnderlayNode(

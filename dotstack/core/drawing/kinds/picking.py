@@ -6,35 +6,64 @@ from statistics import fmean
 import numpy as np
 
 from dotstack.core.arrangement import Region, inscribed_circle
-from dotstack.core.combine import Pick, Picked
-from dotstack.core.drawing.nodes import Node, PickedRegion, RegionNode
+from dotstack.core.combine import Picked
+from dotstack.core.drawing.kinds.node import NodeBase
+from dotstack.core.drawing.values import Coordinate, Id, Value
 from dotstack.core.geometry import Outline
 
 
-def picks_of(node: RegionNode) -> list[Pick]:
-    """A node's picks, by the places of its active members."""
-    active = [member for member in node.members if member.is_active]
-    return [
-        Pick(tuple(_picked(each, active) for each in pick.regions), pick.dropped)
-        for pick in node.picks
-    ]
+class PickedRegion(Value):
+    """A region as it was picked.
+
+    Attributes:
+        cover: the members that cover it.
+        x, y: a point in it, in the own axes of what the members are in.
+        places: that point in the own axes of each member that covers it, with which it moves.
+        beside: the covers of its neighbours.
+
+    """
+
+    cover: tuple[Id, ...]
+    x: Coordinate
+    y: Coordinate
+    places: tuple[tuple[Coordinate, Coordinate], ...] = ()
+    beside: tuple[tuple[Id, ...], ...] | None = None
 
 
-def picked(regions: Sequence[PickedRegion], members: Sequence[Node]) -> list[Picked]:
+def renamed(
+    regions: Sequence[PickedRegion], new_ids: Mapping[str, str]
+) -> tuple[PickedRegion, ...]:
+    """Picked regions whose members have other ids, by the old ones."""
+
+    def named(cover: tuple[str, ...]) -> tuple[str, ...]:
+        return tuple(new_ids.get(member, member) for member in cover)
+
+    return tuple(
+        region.model_copy(
+            update={
+                "cover": named(region.cover),
+                "beside": region.beside and tuple(map(named, region.beside)),
+            }
+        )
+        for region in regions
+    )
+
+
+def picked(regions: Sequence[PickedRegion], members: Sequence[NodeBase]) -> list[Picked]:
     """Picked regions by the places of the members that are active."""
     active = [member for member in members if member.is_active]
     return [_picked(region, active) for region in regions]
 
 
 def looked_for(
-    regions: Sequence[PickedRegion], members: Sequence[Node]
+    regions: Sequence[PickedRegion], members: Sequence[NodeBase]
 ) -> list[tuple[float, float]]:
     """Where picked regions are to be looked for, in the common axes of the members."""
     by_id = {member.id: member for member in members}
     return [_moved(region, by_id) for region in regions]
 
 
-def _picked(region: PickedRegion, active: Sequence[Node]) -> Picked:
+def _picked(region: PickedRegion, active: Sequence[NodeBase]) -> Picked:
     number = {member.id: place for place, member in enumerate(active)}
 
     def places(cover: Sequence[str]) -> frozenset[int]:
@@ -47,7 +76,7 @@ def _picked(region: PickedRegion, active: Sequence[Node]) -> Picked:
     )
 
 
-def _moved(region: PickedRegion, members: Mapping[str, Node]) -> tuple[float, float]:
+def _moved(region: PickedRegion, members: Mapping[str, NodeBase]) -> tuple[float, float]:
     """Where a region is to be looked for: moved with the members that cover it, on average."""
     spots = [
         members[key].transform.affine.apply_to(*place)
@@ -60,7 +89,7 @@ def _moved(region: PickedRegion, members: Mapping[str, Node]) -> tuple[float, fl
 
 
 def picked_region(
-    region: Region, point: tuple[float, float], shapes: Sequence[Node]
+    region: Region, point: tuple[float, float], shapes: Sequence[NodeBase]
 ) -> PickedRegion:
     """A region of these shapes' arrangement, picked at a point in their common axes."""
 
@@ -74,7 +103,7 @@ def picked_region(
     )
 
 
-def picked_part(outline: Outline, shape: Node, cutter: Node, edge: Outline) -> PickedRegion:
+def picked_part(outline: Outline, shape: NodeBase, cutter: NodeBase, edge: Outline) -> PickedRegion:
     """A part of a shape that was sliced along the edge of a cutter, which it may lie in."""
     point = _point_of(outline)
     return _picked_at(point, [shape, cutter] if edge.contains(*point) else [shape])
@@ -82,7 +111,7 @@ def picked_part(outline: Outline, shape: Node, cutter: Node, edge: Outline) -> P
 
 def _picked_at(
     point: tuple[float, float],
-    covering: Sequence[Node],
+    covering: Sequence[NodeBase],
     beside: tuple[tuple[str, ...], ...] | None = None,
 ) -> PickedRegion:
     return PickedRegion(

@@ -1,0 +1,51 @@
+"""The document: a drawing and its plates. All frozen values."""
+
+from typing import Annotated
+
+from pydantic import Field
+
+from dotstack.core.drawing.kinds import Node
+from dotstack.core.drawing.paint import INK
+from dotstack.core.drawing.values import Colour, Id, Length, Name, Value
+
+
+class Plate(Value):
+    """A bounded area that holds one mark; ``nodes`` from the lowest to the topmost.
+
+    ``background`` is the ground it is shown on, or None for none.
+    """
+
+    id: Id
+    name: Name
+    width: Length
+    height: Length
+    background: Colour | None = "#FFFFFF"
+    nodes: tuple[Node, ...] = ()
+
+
+class Swatch(Value):
+    """A colour of the drawing, under a name."""
+
+    name: Name
+    colour: Colour
+
+
+SWATCHES = tuple(
+    Swatch(name=name, colour=colour)
+    for name, colour in (
+        ("ink", INK),
+        ("clay", "#B8452E"),
+        ("moss", "#3F7355"),
+        ("tide", "#1D6A83"),
+        ("mustard", "#C98A1B"),
+        ("card", "#FBF7EF"),
+    )
+)
+
+
+class Drawing(Value):
+    """What is saved."""
+
+    name: Name
+    plates: tuple[Plate, ...] = ()
+    swatches: Annotated[tuple[Swatch, ...], Field(max_length=200)] = SWATCHES

@@ -1,0 +1,96 @@
+"""What is a shape of the stack? A module for each kind, and all of them as one type.
+
+A new kind is a module, a line in ``Node``, and its name below: see ``docs/adding.md``.
+"""
+
+from typing import Annotated, TypeAlias
+
+from pydantic import Field
+
+from dotstack.core.drawing.kinds.clip import ClipNode
+from dotstack.core.drawing.kinds.compound import CompoundNode, Member
+from dotstack.core.drawing.kinds.drop import DropNode
+from dotstack.core.drawing.kinds.ellipse import EllipseNode
+from dotstack.core.drawing.kinds.group import GroupNode
+from dotstack.core.drawing.kinds.inscribed import PolygonNode, StarNode
+from dotstack.core.drawing.kinds.line import LineNode
+from dotstack.core.drawing.kinds.node import (
+    HolderNode,
+    LeafNode,
+    NodeBase,
+    Origin,
+    PrimitiveNode,
+    leaves,
+    paint_of,
+    revised,
+)
+from dotstack.core.drawing.kinds.parts import PartsNode, paints_of
+from dotstack.core.drawing.kinds.path import PathNode
+from dotstack.core.drawing.kinds.picking import PickedRegion
+from dotstack.core.drawing.kinds.pieces import Held, InPieces, OwnPaint, PieceNode
+from dotstack.core.drawing.kinds.rectangle import RectangleNode
+from dotstack.core.drawing.kinds.regions import RegionNode, RegionPick
+from dotstack.core.drawing.kinds.underlay import UnderlayNode
+
+Node: TypeAlias = Annotated[
+    EllipseNode
+    | RectangleNode
+    | PolygonNode
+    | StarNode
+    | DropNode
+    | LineNode
+    | PathNode
+    | UnderlayNode
+    | CompoundNode
+    | GroupNode
+    | RegionNode
+    | ClipNode
+    | PartsNode
+    | PieceNode,
+    Field(discriminator="kind"),
+]
+
+
+def _knowing_each_other(*kinds: type[NodeBase]) -> None:
+    """Tells kinds what a Node is, and mypy which of them leaves a question unanswered."""
+    for kind in kinds:
+        kind.model_rebuild(_types_namespace={"Node": Node})
+
+
+Member.model_rebuild(_types_namespace={"Node": Node})
+_knowing_each_other(EllipseNode, RectangleNode, PolygonNode, StarNode, DropNode, LineNode)
+_knowing_each_other(PathNode, UnderlayNode, PieceNode)
+_knowing_each_other(CompoundNode, GroupNode, RegionNode, ClipNode, PartsNode)
+
+__all__ = [
+    "ClipNode",
+    "CompoundNode",
+    "DropNode",
+    "EllipseNode",
+    "GroupNode",
+    "Held",
+    "HolderNode",
+    "InPieces",
+    "LeafNode",
+    "LineNode",
+    "Member",
+    "Node",
+    "NodeBase",
+    "Origin",
+    "OwnPaint",
+    "PartsNode",
+    "PathNode",
+    "PickedRegion",
+    "PieceNode",
+    "PolygonNode",
+    "PrimitiveNode",
+    "RectangleNode",
+    "RegionNode",
+    "RegionPick",
+    "StarNode",
+    "UnderlayNode",
+    "leaves",
+    "paint_of",
+    "paints_of",
+    "revised",
+]

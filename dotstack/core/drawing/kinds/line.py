@@ -1,0 +1,27 @@
+"""The line."""
+
+from functools import lru_cache
+from typing import Literal, Self
+
+from dotstack.core import primitives
+from dotstack.core.drawing.kinds.node import PrimitiveNode, revised
+from dotstack.core.drawing.values import REMEMBERED, Length
+from dotstack.core.geometry import Outline
+
+_line = lru_cache(REMEMBERED)(primitives.line)
+
+
+class LineNode(PrimitiveNode):
+    """A straight line of two ends, its middle at its own origin."""
+
+    kind: Literal["line"] = "line"
+    length: Length
+
+    def drawn(self) -> Outline:
+        return _line(self.length)
+
+    def scaled(self, across: float, down: float) -> Self:
+        return self.sized(self.length * across, 0.0)
+
+    def sized(self, width: float, height: float) -> Self:
+        return revised(self, {"length": width})

@@ -1,0 +1,244 @@
+"""What every kind of node is, and the questions that it answers for itself."""
+
+from abc import ABC, abstractmethod
+from collections.abc import Callable, Iterator, Mapping, Sequence
+from functools import cache
+from typing import TYPE_CHECKING, Annotated, ClassVar, Protocol, Self, TypeVar
+
+from pydantic import Field
+
+from dotstack.core.arrangement import Arrangement
+from dotstack.core.drawing.paint import INK, Gradient, Line
+from dotstack.core.drawing.values import Colour, Id, Name, Opacity, Placement, Radius, Value
+from dotstack.core.geometry import Affine, Outline
+
+if TYPE_CHECKING:
+    from dotstack.core.drawing.kinds import Node
+    from dotstack.core.drawing.kinds.pieces import InPieces
+
+T = TypeVar("T")
+N = TypeVar("N", bound="NodeBase")
+# A radius that is drawn this much smaller than it was asked for is clamped.
+_LESS = 1 - 1e-9
+
+
+class Evaluation(Protocol):
+    """What evaluation offers a node that makes its outline of others."""
+
+    def outline(self, node: "Node") -> Outline:
+        """A node's outline in the axes that contain it."""
+
+    def pieces(self, node: "InPieces") -> "tuple[Node, ...]":
+        """The pieces that a node comes in, the lowest first."""
+
+    def arranged(self, outlines: Sequence[Outline]) -> Arrangement:
+        """The arrangement of outlines, remembered by their identity."""
+
+    def remembered(self, what: str, make: Callable[[], T], *sources: object) -> T:
+        """What was made of these very sources, or else what is made now."""
+
+
+class Origin(Value):
+    """The asset that a shape is a placed copy of, and what it was of it then.
+
+    Attributes:
+        revision: of the asset's mark.
+        size: the longer side of the mark along its own axes, before it was placed.
+        angle_deg: that the mark was turned to.
+
+    """
+
+    asset: Id
+    revision: Annotated[int, Field(ge=1)]
+    size: Radius
+    angle_deg: Annotated[float, Field(allow_inf_nan=False)]
+
+
+class NodeBase(Value, ABC):
+    """What every shape of the stack has.
+
+    Attributes:
+        fill: the paint, or None for no paint; of a gradient its mean colour.
+        gradient: what is painted in the fill's place, if it is no one colour.
+        line: along the outline, or None for none.
+        visible, guide: hidden and guide shapes take no part in outcomes, results or exports.
+        locked: not to be picked or moved on the desk.
+        origin: the asset that it was placed from, if it was.
+
+    """
+
+    id: Id
+    name: Name
+    transform: Placement = Placement()
+    fill: Colour | None = INK
+    gradient: Gradient | None = None
+    line: Line | None = None
+    opacity: Opacity = 1.0
+    visible: bool = True
+    locked: bool = False
+    guide: bool = False
+    origin: Origin | None = None
+
+    # Whether it is made round a centre of its own, at its origin, or has its box's middle.
+    is_centred: ClassVar[bool] = False
+
+    @property
+    @abstractmethod
+    def children(self) -> "tuple[Node, ...]":
+        """The nodes directly inside it, the lowest first."""
+
+    @property
+    @abstractmethod
+    def lenders(self) -> "tuple[Node, ...]":
+        """Those of its children whose paint it shows; none if that is its own."""
+
+    @abstractmethod
+    def outline(self, evaluation: Evaluation) -> Outline:
+        """Its outline in its own axes; raises ArrangementError."""
+
+    @abstractmethod
+    def painted(self: N, changes: Mapping[str, object]) -> N:
+        """The node with other paint, by the names of the fields; a fill replaces a gradient."""
+
+    @abstractmethod
+    def renamed(self: N, new_ids: Mapping[str, str]) -> N:
+        """The node with what it says of its children under their new ids, by the old ones."""
+
+    @property
+    def is_active(self) -> bool:
+        """Whether it takes part in what is made of it."""
+        return self.visible and not self.guide
+
+    @property
+    def common(self) -> dict[str, object]:
+        """The fields that it has with every other shape, by their names."""
+        return {name: getattr(self, name) for name in NodeBase.model_fields}
+
+    @property
+    def own(self) -> tuple[object, ...]:
+        """The values that its kind alone has, by which what is made of it is remembered."""
+        return tuple(getattr(self, name) for name in own_fields(type(self)))
+
+    def scaled(self: N, across: float, down: float) -> N:
+        """The node scaled along its own axes, about its own origin: by its transform."""
+        there = self.transform.affine @ Affine.scaling(across, down)
+        return revised(self, {"transform": Placement.of(there)})
+
+    def seen(self, evaluation: Evaluation) -> "tuple[Node, ...] | None":
+        """The nodes that are to be seen in its place, the lowest first; None if it is itself."""
+        return None
+
+    def told(self, evaluation: Evaluation) -> dict[str, object]:
+        """What its figure says of this kind of node alone, by the figure's fields."""
+        return {}
+
+
+class LeafNode(NodeBase):
+    """A node that holds no others, and has its own outline and paint."""
+
+    @property
+    def children(self) -> "tuple[Node, ...]":
+        return ()
+
+    @property
+    def lenders(self) -> "tuple[Node, ...]":
+        return ()
+
+    @abstractmethod
+    def drawn(self) -> Outline:
+        """The outline in its own axes, which depends on nothing else."""
+
+    def outline(self, evaluation: Evaluation) -> Outline:
+        return self.drawn()
+
+    def painted(self: N, changes: Mapping[str, object]) -> N:
+        return revised(self, changes)
+
+    def renamed(self: N, new_ids: Mapping[str, str]) -> N:
+        return self
+
+
+class PrimitiveNode(LeafNode):
+    """A shape made of parameters, round its own centre at the origin of its axes."""
+
+    is_centred: ClassVar[bool] = True
+
+    @abstractmethod
+    def scaled(self: N, across: float, down: float) -> N:
+        """The shape with its radii and sides scaled; its corners keep their radius."""
+
+    def sized(self, width: float, height: float) -> Self:
+        """The shape with a box of this size along its own axes.
+
+        A side that has no length, as of a line, keeps none.
+        """
+        x0, y0, x1, y1 = self.drawn().bounds
+        return self.scaled(share(width, x1 - x0), share(height, y1 - y0))
+
+    def fitting(self) -> dict[str, tuple[float, float]]:
+        """Its corner radii by name: as they are asked for, and as there is room for them."""
+        return {}
+
+    def rounder(self, scale: float) -> dict[str, object]:
+        """Its corner radii, ``scale`` times as large, by the names of the fields."""
+        return {}
+
+    def told(self, evaluation: Evaluation) -> dict[str, object]:
+        radii = self.fitting().items()
+        return {"clamped": {name: fits for name, (asked, fits) in radii if fits < asked * _LESS}}
+
+
+class HolderNode(NodeBase):
+    """A node that holds others."""
+
+    @abstractmethod
+    def with_children(self, fresh: "Sequence[tuple[Node, ...]]") -> "Node":
+        """The node with each of its children replaced by others, of which some are left.
+
+        A child that becomes several keeps what it does in each.
+        """
+
+    @abstractmethod
+    def with_stack(self: N, nodes: "Sequence[Node]") -> N:
+        """The node with these in it, the lowest first: its children in another order, and more."""
+
+    def arrangement(self, evaluation: Evaluation) -> Arrangement:
+        """The arrangement of its active children; raises ArrangementError."""
+        active = [child for child in self.children if child.is_active]
+        return evaluation.arranged([evaluation.outline(child) for child in active])
+
+
+def leaves(node: "Node") -> "Iterator[Node]":
+    """What has the node's paint: itself, or those in it that lend it theirs."""
+    if not node.lenders:
+        yield node
+    for child in node.lenders:
+        yield from leaves(child)
+
+
+def paint_of(node: "Node") -> "Node":
+    """The node whose paint a shape shows: itself, or of a group its topmost shape."""
+    return list(leaves(node))[-1]
+
+
+@cache
+def own_fields(kind: type[NodeBase]) -> tuple[str, ...]:
+    """The names of the fields that only this kind of node has."""
+    return tuple(
+        name for name in kind.model_fields if name not in NodeBase.model_fields and name != "kind"
+    )
+
+
+def revised(node: N, changes: Mapping[str, object]) -> N:
+    """The node with other fields, validated with the rest; raises ValidationError.
+
+    Fields that do not change keep their identity, by which results are remembered.
+    """
+    fields = {name: getattr(node, name) for name in type(node).model_fields}
+    checked = type(node).model_validate({**fields, **changes})
+    return node.model_copy(update={name: getattr(checked, name) for name in changes})
+
+
+def share(wanted: float, given: float) -> float:
+    """The factor to a wanted length; 1 for what has none."""
+    return wanted / given if given > 0 else 1.0

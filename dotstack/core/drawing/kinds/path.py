@@ -1,0 +1,38 @@
+"""Any outline."""
+
+from functools import lru_cache
+from typing import Annotated, Literal
+
+from pydantic import AfterValidator, Field
+
+from dotstack.core.drawing.kinds.node import LeafNode
+from dotstack.core.drawing.values import MAX_SIZE, REMEMBERED
+from dotstack.core.errors import PathDataError
+from dotstack.core.geometry import FillRule, Outline
+
+MAX_PATH = 2_000_000
+
+_path = lru_cache(REMEMBERED)(Outline.from_path_data)
+
+
+def _path_data(data: str) -> str:
+    try:
+        x0, y0, x1, y1 = Outline.from_path_data(data).bounds
+    except PathDataError as error:
+        raise ValueError(str(error)) from error
+    if max(abs(x0), abs(y0), abs(x1), abs(y1)) > MAX_SIZE:
+        raise ValueError("a path reaches at most a million units far")
+    if x0 == x1 and y0 == y1:
+        raise ValueError("a path needs two different points")
+    return data
+
+
+class PathNode(LeafNode):
+    """Any outline, as SVG path data in its own axes."""
+
+    kind: Literal["path"] = "path"
+    data: Annotated[str, Field(max_length=MAX_PATH), AfterValidator(_path_data)]
+    fill_rule: FillRule = "nonzero"
+
+    def drawn(self) -> Outline:
+        return _path(self.data, self.fill_rule)

@@ -1,0 +1,112 @@
+"""Pieces made by picking regions."""
+
+from collections.abc import Mapping, Sequence
+from typing import TYPE_CHECKING, Annotated, Literal, Self
+
+from pydantic import Field
+
+from dotstack.core.combine import Build, Pick, build
+from dotstack.core.drawing.kinds.node import Evaluation, paint_of
+from dotstack.core.drawing.kinds.picking import PickedRegion, picked, renamed
+from dotstack.core.drawing.kinds.pieces import InPieces, PieceNode
+from dotstack.core.drawing.paint import look_of
+from dotstack.core.drawing.values import Colour, Value
+from dotstack.core.geometry import Outline
+
+if TYPE_CHECKING:
+    from dotstack.core.drawing.kinds import Node
+
+
+class RegionPick(Value):
+    """One stroke of a brush in a region build.
+
+    Attributes:
+        regions: one that is kept, several that are fused, or some that go.
+        dropped: whether they go.
+        fill: the colour chosen for the piece; None for that of the build's ``paint``.
+
+    """
+
+    regions: Annotated[tuple[PickedRegion, ...], Field(min_length=1)]
+    dropped: bool = False
+    fill: Colour | None = None
+
+
+class RegionNode(InPieces):
+    """Pieces made by picking regions of its members, the lowest member first.
+
+    The key of a piece is the place of its pick; that of a rest names its member.
+
+    Attributes:
+        keep_rest: whether what was not picked stays, in its own shapes.
+        paint: whose paint a piece takes: that of the topmost or the lowest member that
+            covers some of it, or the node's own, which is *new*.
+
+    """
+
+    kind: Literal["regions"] = "regions"
+    members: Annotated[tuple["Node", ...], Field(min_length=1)]
+    picks: tuple[RegionPick, ...] = ()
+    keep_rest: bool = True
+    paint: Literal["topmost", "lowest", "new"] = "topmost"
+
+    @property
+    def children(self) -> "tuple[Node, ...]":
+        return self.members
+
+    @property
+    def lenders(self) -> "tuple[Node, ...]":
+        return ()
+
+    def with_children(self, fresh: "Sequence[tuple[Node, ...]]") -> Self:
+        return self.with_stack([node for nodes in fresh for node in nodes])
+
+    def with_stack(self, nodes: "Sequence[Node]") -> Self:
+        return self.model_copy(update={"members": tuple(nodes)})
+
+    def build(self, evaluation: Evaluation) -> Build:
+        """What its picks come to, in its own axes; raises ArrangementError."""
+
+        def made() -> Build:
+            active = [member for member in self.members if member.is_active]
+            picks = [Pick(tuple(picked(pick.regions, active)), pick.dropped) for pick in self.picks]
+            return build(self.arrangement(evaluation), picks, keep_rest=self.keep_rest)
+
+        return evaluation.remembered("build", made, self.members, self.picks, self.keep_rest)
+
+    def come(self, evaluation: Evaluation) -> list[PieceNode]:
+        active = [member for member in self.members if member.is_active]
+        found = []
+        for piece in self.build(evaluation).pieces:
+            pick = None if piece.pick is None else self.picks[piece.pick]
+            by = piece.lowest if self.paint == "lowest" else piece.topmost
+            source = active[by] if by >= 0 else self
+            own = pick is not None and self.paint == "new"
+            look = look_of(piece.outline, self if own or source is self else paint_of(source))
+            if pick and pick.fill:
+                look = look._replace(fill=pick.fill, gradient=None)
+            key = f"of-{source.id}" if piece.pick is None else str(piece.pick)
+            found.append(self.piece(key, source.name, look, piece.outline))
+        return found
+
+    def outline(self, evaluation: Evaluation) -> Outline:
+        return super().outline(evaluation) if self.held else self.build(evaluation).outline
+
+    def painted(self, changes: Mapping[str, object]) -> Self:
+        """Its pieces and the rest in another paint, and the shapes that they are of."""
+        picks = self.picks
+        if "fill" in changes:
+            picks = tuple(pick.model_copy(update={"fill": None}) for pick in picks)
+        node = super().painted({**changes, "picks": picks})
+        return node.with_stack([member.painted(changes) for member in node.members])
+
+    def renamed(self, new_ids: Mapping[str, str]) -> Self:
+        picks = tuple(
+            pick.model_copy(update={"regions": renamed(pick.regions, new_ids)})
+            for pick in self.picks
+        )
+        return super().renamed(new_ids).model_copy(update={"picks": picks})
+
+    def told(self, evaluation: Evaluation) -> dict[str, object]:
+        lost = sum(found.count(None) for found in self.build(evaluation).found)
+        return {**super().told(evaluation), "lost": lost}

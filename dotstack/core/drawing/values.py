@@ -1,0 +1,53 @@
+"""The scalars of a document, with their limits, and what all its values are."""
+
+from typing import Annotated
+
+from pydantic import BaseModel, ConfigDict, Field
+
+from dotstack.core.geometry import Affine
+
+MAX_SIZE = 1e6
+# How many primitives of each kind are remembered, by their parameters.
+REMEMBERED = 2000
+MAX_STOPS = 100
+MAX_HELD = 2000
+
+Id = Annotated[str, Field(pattern=r"^[A-Za-z0-9-]{1,40}$")]
+# Of a piece, among those of one whole: a number, or the shape that it is of.
+PieceKey = Annotated[str, Field(pattern=r"^(\d{1,4}|of-[A-Za-z0-9-]{1,40}(\.\d{1,4})?)$")]
+# Of a shape, or of a piece of one: the whole's id, a dot, and the piece's key.
+AnyId = Annotated[str, Field(pattern=r"^[A-Za-z0-9-]{1,40}(\.[A-Za-z0-9.-]{1,50})?$")]
+Name = Annotated[str, Field(min_length=1, max_length=120, pattern=r"\S")]
+Length = Annotated[float, Field(gt=0, le=MAX_SIZE, allow_inf_nan=False)]
+Coordinate = Annotated[float, Field(ge=-MAX_SIZE, le=MAX_SIZE, allow_inf_nan=False)]
+Radius = Annotated[float, Field(ge=0, le=MAX_SIZE, allow_inf_nan=False)]
+Colour = Annotated[str, Field(pattern=r"^#[0-9A-Fa-f]{6}$")]
+Opacity = Annotated[float, Field(ge=0, le=1)]
+Digest = Annotated[str, Field(pattern=r"^[0-9a-f]{64}$")]
+
+
+class Value(BaseModel):
+    """A frozen value that refuses what it does not know."""
+
+    model_config = ConfigDict(frozen=True, extra="forbid", allow_inf_nan=False)
+
+
+class Placement(Value):
+    """Where a node stands: an affine map from its own axes to those that contain it."""
+
+    a: Coordinate = 1.0
+    b: Coordinate = 0.0
+    c: Coordinate = 0.0
+    d: Coordinate = 1.0
+    e: Coordinate = 0.0
+    f: Coordinate = 0.0
+
+    @property
+    def affine(self) -> Affine:
+        """The same as a map."""
+        return Affine(self.a, self.b, self.c, self.d, self.e, self.f)
+
+    @classmethod
+    def of(cls, affine: Affine) -> "Placement":
+        """The placement of a map; raises ValidationError if it leads too far away."""
+        return cls(a=affine.a, b=affine.b, c=affine.c, d=affine.d, e=affine.e, f=affine.f)

@@ -1,0 +1,36 @@
+"""Evaluators that remember what they computed, from one request to the next."""
+
+from collections import OrderedDict
+from collections.abc import Iterator
+from contextlib import contextmanager
+from dataclasses import dataclass, field
+from threading import Lock
+
+from dotstack.core.drawing import Evaluator
+
+_IN_USE = 16
+
+
+@dataclass(frozen=True, slots=True)
+class _Kept:
+    evaluator: Evaluator = field(default_factory=Evaluator)
+    lock: Lock = field(default_factory=Lock)
+
+
+class Evaluators:
+    """An evaluator for each drawing in use: no drawing waits for what another one takes."""
+
+    def __init__(self) -> None:
+        self._lock = Lock()
+        self._kept: OrderedDict[str, _Kept] = OrderedDict()
+
+    @contextmanager
+    def of(self, drawing_id: str) -> Iterator[Evaluator]:
+        """The evaluator of a drawing, or of a page that shows many, for the caller alone."""
+        with self._lock:
+            kept = self._kept.setdefault(drawing_id, _Kept())
+            self._kept.move_to_end(drawing_id)
+            while len(self._kept) > _IN_USE:
+                self._kept.popitem(last=False)
+        with kept.lock:
+            yield kept.evaluator
