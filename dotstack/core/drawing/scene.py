@@ -5,7 +5,7 @@ from contextlib import suppress
 from math import isfinite
 from typing import Literal, Self, TypeAlias, assert_never
 
-from pydantic import Field, ValidationError
+from pydantic import ValidationError
 
 from dotstack.core.combine import intersection
 from dotstack.core.drawing.commands.holding import with_pieces
@@ -124,7 +124,7 @@ class Figure(Value):
     width: float
     height: float
     angle_deg: float
-    clamped: dict[str, float] = Field(default_factory=dict)
+    clamped: dict[str, float]
     pieces: list[Piece] | None = None
     piece: PieceNode | None = None
     piece_ids: tuple[str, ...] = ()
@@ -166,7 +166,7 @@ def _figure_or_fault(node: Node, outer: Affine, evaluator: Evaluator) -> Figure:
     nowhere = Box(x0=0, y0=0, x1=0, y1=0)
     return Figure(
         id=node.id, path="", area=None, fill_rule="nonzero", node_count=0, matrix=Placement(),
-        box=nowhere, bounds=nowhere, x=0, y=0, width=0, height=0, angle_deg=0,
+        box=nowhere, bounds=nowhere, x=0, y=0, width=0, height=0, angle_deg=0, clamped={},
         fault=fault,
     )  # fmt: skip
 
@@ -194,7 +194,7 @@ def _figure(node: Node, outer: Affine, evaluator: Evaluator) -> Figure:
         pieces=list(painted((node,), evaluator, outer=outer))
         if isinstance(node, ClipNode) or node.gradient
         else None,
-        **node.told(evaluation=evaluator),
+        **{"clamped": {}, **node.told(evaluator)},
     )
 
 

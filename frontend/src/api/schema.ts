@@ -1331,7 +1331,7 @@ export interface components {
             /** Angle Deg */
             angle_deg: number;
             /** Clamped */
-            clamped?: {
+            clamped: {
                 [key: string]: number;
             };
             /**
