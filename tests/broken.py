@@ -5,7 +5,8 @@ from unittest.mock import patch
 from dotstack.core.drawing import Drawing, Plate
 from dotstack.core.drawing.commands import Transform
 from dotstack.core.drawing.kinds import EllipseNode, GroupNode
-from dotstack.core.drawing.values import Placement
+from dotstack.core.paint import Look
+from dotstack.core.values import Placement
 from dotstack.store import Database, DrawingStore
 from dotstack.web.app import utc_now
 
@@ -17,7 +18,7 @@ def broken_drawing(database: Database) -> str:
     away = Placement(e=FAR)
     lost = EllipseNode(id="lost", name="Lost", rx=5, ry=5)
     group = GroupNode(id="whole", name="Whole", nodes=(lost,), transform=away)
-    near = EllipseNode(id="near", name="Near", rx=5, ry=5, fill="#3F7355")
+    near = EllipseNode(id="near", name="Near", rx=5, ry=5, look=Look(fill="#3F7355"))
     plate = Plate(id="plate", name="Plate", width=100, height=100, nodes=(group, near))
     drawings = DrawingStore(database, utc_now)
     opened = drawings.create(Drawing(name="Broken", plates=(plate,)))

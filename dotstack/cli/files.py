@@ -11,10 +11,9 @@ from pydantic import ValidationError
 from dotstack.cli.refusing import REFUSED, refused
 from dotstack.core.drawing import Evaluator
 from dotstack.core.drawing.drawing_file import read_drawing
-from dotstack.core.drawing.exporting import export, export_adapter, file_name, writing
+from dotstack.core.drawing.exporting import export, export_adapter, file_name
 from dotstack.core.drawing.kit import KitCollection, read_kit, write_kit
 from dotstack.core.drawing.pictures import node_picture, plate_picture
-from dotstack.core.drawing.scene import Writing
 from dotstack.core.errors import CoreError
 from dotstack.core.formats import Picture
 from dotstack.whole_file import write_whole
@@ -74,12 +73,12 @@ def _collections(path: Path) -> list[KitCollection]:
     return [read_kit(data)]
 
 
-def _pictures(path: Path, write: Writing, evaluator: Evaluator) -> list[Picture]:
+def _pictures(path: Path, evaluator: Evaluator) -> list[Picture]:
     if path.suffix == ".dotdrawing":
         plates = read_drawing(path.read_bytes()).drawing.plates
-        return [plate_picture(plate, evaluator, write) for plate in plates]
+        return [plate_picture(plate, evaluator) for plate in plates]
     return [
-        node_picture(asset.name, asset.node, evaluator, write)
+        node_picture(asset.name, asset.node, evaluator)
         for collection in _collections(path)
         for section in collection.sections
         for asset in section.assets
@@ -102,7 +101,7 @@ def _export_all(options: argparse.Namespace) -> None:
         }
         known = {key: value for key, value in given.items() if value is not None}
         choice = export_adapter.validate_python({"format": name, **known})
-        pictures = _pictures(options.file, writing(choice), evaluator)
+        pictures = _pictures(options.file, evaluator)
         made = export(pictures, choice, partial(_progress, name))
         for note in made.notes:
             print(note, file=sys.stderr)

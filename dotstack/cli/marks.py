@@ -9,8 +9,9 @@ from dotstack.cli.refusing import refused
 from dotstack.core.arrangement import Arrangement
 from dotstack.core.combine import Outcome, Paint, outcomes, union
 from dotstack.core.errors import CoreError
-from dotstack.core.formats import PaintedPath, Part, Picture, SvgFile, SvgShape, read_svg, write_svg
+from dotstack.core.formats import Painted, Part, Picture, SvgFile, SvgShape, read_svg, write_svg
 from dotstack.core.geometry import Outline
+from dotstack.core.paint import Line
 
 NOTHING_LEFT = 3
 _PRECISION = 6
@@ -47,14 +48,13 @@ def _combine(options: argparse.Namespace) -> int:
     if not result.parts:
         print(f"{options.file}: {options.outcome} leaves nothing.", file=sys.stderr)
         return NOTHING_LEFT
-    paths = tuple(
-        PaintedPath(data, None, stroke=_colour(fills[part.paint]))
+    painted = tuple(
+        Painted(part.outline, None, Line(colour=_colour(fills[part.paint]), width=1))
         if part.is_line
-        else PaintedPath(data, _colour(fills[part.paint]), part.outline.fill_rule)
+        else Painted(part.outline, _colour(fills[part.paint]))
         for part in result.parts
-        for data in [part.outline.to_path_data(_PRECISION)]
     )
-    parts = (Part(options.outcome, paths),)
+    parts = (Part(options.outcome, painted),)
     document = write_svg(Picture(options.outcome, _view_box(file, operands), parts))
     try:
         if options.output:

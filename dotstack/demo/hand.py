@@ -139,7 +139,9 @@ class Hand:
         self, name: str, x: float, y: float, angle: float, fill: str | None, **shape: object
     ) -> str:
         node_id = self._id()
-        node = {"id": node_id, "name": name, "fill": fill, "transform": {"e": x, "f": y}, **shape}
+        line = shape.pop("line", None)
+        look = {"fill": fill, "line": line}
+        node = {"id": node_id, "name": name, "look": look, "transform": {"e": x, "f": y}, **shape}
         self.do(kind="add-shape", plate=self._plate, node=node)
         if angle:
             self.do(kind="place", ids=[node_id], angle_deg=angle)

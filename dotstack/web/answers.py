@@ -10,7 +10,7 @@ from pydantic import BaseModel
 from dotstack.core.drawing import Delta, Drawing, Evaluator, Plate, whole
 from dotstack.core.drawing.exporting import file_name
 from dotstack.core.drawing.kit import KitCollection
-from dotstack.core.drawing.scene import Box, all_figures, changed_figures, painted, shown
+from dotstack.core.drawing.scene import Box, Piece, all_figures, changed_figures, painted, shown
 from dotstack.store import Asset, Opened, Shelf, State, Summary
 from dotstack.web.models import (
     DrawingCard,
@@ -115,7 +115,7 @@ def asset_picture(asset: Asset, evaluator: Evaluator) -> AssetPicture:
         id=asset.id,
         revision=asset.revision,
         box=Box.of(evaluator.outline(asset.node).bounds),
-        pieces=list(painted((asset.node,), evaluator)),
+        pieces=list(map(Piece.of, painted((asset.node,), evaluator))),
     )
 
 

@@ -5,11 +5,10 @@ from base64 import b64encode
 from flask import Response
 
 from dotstack.core.drawing import Evaluator, container
-from dotstack.core.drawing.exporting import export, file_name, media_of, writing
+from dotstack.core.drawing.exporting import export, file_name, media_of
 from dotstack.core.drawing.pictures import node_picture, plate_picture, shapes_picture
 from dotstack.core.drawing.places import plate_of
-from dotstack.core.drawing.scene import Writing
-from dotstack.core.formats import Picture, write_svg
+from dotstack.core.formats import Picture
 from dotstack.web import answers
 from dotstack.web.blueprints import api
 from dotstack.web.models import (
@@ -34,7 +33,7 @@ def export_marks(body: ExportOrder) -> Response:
     subject = body.subject
     key = "shelf" if isinstance(subject, AssetSubject | CollectionSubject) else subject.drawing
     with studio().evaluators.of(key) as evaluator:
-        name, pictures = _pictures(subject, evaluator, writing(body.choice))
+        name, pictures = _pictures(subject, evaluator)
     made = export(pictures, body.choice)
     files = [FileSize(name=key, size=len(data)) for key, data in made.files.items()]
     if len(files) == 1:
@@ -48,21 +47,21 @@ def export_marks(body: ExportOrder) -> Response:
             data=b64encode(data).decode(),
             size=len(data),
             files=files,
-            picture=write_svg(made.shown),
+            picture=made.shown,
             notes=list(made.notes),
         )
     )
 
 
-def _pictures(subject: Subject, evaluator: Evaluator, write: Writing) -> tuple[str, list[Picture]]:
+def _pictures(subject: Subject, evaluator: Evaluator) -> tuple[str, list[Picture]]:
     """What is to be exported, and the name of it all."""
     if isinstance(subject, AssetSubject):
         asset = studio().shelf.asset(subject.asset)
-        return asset.name, [node_picture(asset.name, asset.node, evaluator, write)]
+        return asset.name, [node_picture(asset.name, asset.node, evaluator)]
     if isinstance(subject, CollectionSubject):
         collection, assets = studio().shelf.whole_collection(subject.collection)
         return collection.name, [
-            node_picture(asset.name, asset.node, evaluator, write) for asset in assets
+            node_picture(asset.name, asset.node, evaluator) for asset in assets
         ]
     drawing = studio().drawings.open(subject.drawing).drawing
     match subject:
@@ -71,6 +70,6 @@ def _pictures(subject: Subject, evaluator: Evaluator, write: Writing) -> tuple[s
         case PlatesSubject():
             plates = list(drawing.plates)
         case ShapesSubject():
-            picture = shapes_picture(drawing, tuple(subject.ids), evaluator, write)
+            picture = shapes_picture(drawing, tuple(subject.ids), evaluator)
             return picture.name, [picture]
-    return drawing.name, [plate_picture(plate, evaluator, write) for plate in plates]
+    return drawing.name, [plate_picture(plate, evaluator) for plate in plates]

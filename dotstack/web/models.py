@@ -9,10 +9,10 @@ from dotstack.core.drawing import AnyCommand, Entries
 from dotstack.core.drawing.commands.combining import PaintChoice
 from dotstack.core.drawing.exporting import AnyExport
 from dotstack.core.drawing.kinds import Node
-from dotstack.core.drawing.paint import Line
 from dotstack.core.drawing.scene import Box, Figure, Piece
 from dotstack.core.drawing.tiles import TileResult
-from dotstack.core.drawing.values import AnyId, Colour, Coordinate, Id, Length, Name
+from dotstack.core.paint import Line
+from dotstack.core.values import AnyId, Colour, Coordinate, Id, Length, Name
 
 Key = Annotated[str, Field(min_length=8, max_length=64)]
 Factor = Annotated[float, Field(gt=0, le=1000)]

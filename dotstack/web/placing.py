@@ -38,7 +38,7 @@ def place_asset(path: DrawingPath, body: PlaceAsset) -> Response:
             evaluator=evaluator,
         )
     if body.paint:
-        paint = {"fill": body.paint.fill, "gradient": None, "line": body.paint.line}
+        paint = {"fill": body.paint.fill, "line": body.paint.line}
         node = node.painted(paint)
     command = AddShape(plate=body.plate, node=node)
     return answers.changed(

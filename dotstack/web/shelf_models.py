@@ -6,7 +6,7 @@ from pydantic import BaseModel, Field, model_validator
 
 from dotstack.core.drawing.kit import Tag
 from dotstack.core.drawing.scene import Box, Piece
-from dotstack.core.drawing.values import AnyId, Id, Name
+from dotstack.core.values import AnyId, Id, Name
 from dotstack.web.models import Based, Body, Key
 
 Tags = Annotated[list[Tag], Field(max_length=40)]

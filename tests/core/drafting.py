@@ -5,10 +5,13 @@ from typing import Any
 from dotstack.core.drawing import Drawing, Evaluator, Node, Plate, apply, command_adapter
 from dotstack.core.drawing.frame import bounds_of, frame_of
 from dotstack.core.drawing.places import place_of
+from dotstack.core.paint import Look
 
 
 def do(drawing: Drawing, kind: str, **fields: Any) -> Drawing:
-    """The drawing after a command."""
+    """The drawing after a command; a node in it may say its paint beside its sides."""
+    if "node" in fields:
+        fields["node"] = looking(fields["node"])
     return apply(drawing, command_adapter.validate_python({"kind": kind, **fields}), Evaluator())
 
 
@@ -19,6 +22,13 @@ def drawn(*shapes: dict[str, Any]) -> Drawing:
     for shape in shapes:
         drawing = do(drawing, "add-shape", plate="plate", node=shape)
     return drawing
+
+
+def looking(shape: dict[str, Any]) -> dict[str, Any]:
+    """A shape that says its paint beside its sides, as the document has it."""
+    look = {name: shape[name] for name in Look.model_fields if name in shape}
+    plain = {name: value for name, value in shape.items() if name not in look}
+    return {**plain, "look": look} if look else plain
 
 
 def at(shape: dict[str, Any], x: float, y: float, **other: Any) -> dict[str, Any]:

@@ -15,7 +15,7 @@ from dotstack.core.drawing.frame import axis_scales
 from dotstack.core.drawing.kinds import GroupNode
 from dotstack.core.drawing.pasting import pasted
 from dotstack.core.drawing.pictures import shapes_picture
-from dotstack.core.drawing.scene import between_two, figures, painted
+from dotstack.core.drawing.scene import Piece, between_two, figures, painted
 from dotstack.core.drawing.snapping import SnapKind, snap_targets
 from dotstack.core.errors import CommandError, FormatError, LimitError
 from dotstack.core.formats import write_svg
@@ -313,7 +313,7 @@ def test_groups_hold_shapes_and_let_them_go_where_they_stood() -> None:
     painted_ = do(grouped, "paint", ids=["g"], fill="#B8452E")
     group = node(painted_, "g")
     assert isinstance(group, GroupNode)
-    assert {child.fill for child in group.nodes} == {"#B8452E"}
+    assert {child.look.fill for child in group.nodes} == {"#B8452E"}
     mark = do(grouped, "combine", ids=["tile", "g"], outcome="join", id="m", name="Mark")
     expected = union([Evaluator().outline(node(drawing, key)) for key in ("disc", "bar", "tile")])
     assert_outlines_equal(Evaluator().outline(node(mark, "m")), expected)
@@ -379,10 +379,10 @@ def test_paint_line_and_opacity_change_alone_and_a_colour_changes_its_users() ->
     drawing = do(drawing, "paint", ids=["disc"], line=line)
     drawing = do(drawing, "paint", ids=["disc"], opacity=0.5)
     drawing = do(drawing, "copy-paint", source="disc", ids=["bar"])
-    assert node(drawing, "bar").fill == "#3F7355"
-    assert node(drawing, "bar").opacity == 0.5
+    assert node(drawing, "bar").look.fill == "#3F7355"
+    assert node(drawing, "bar").look.opacity == 0.5
     drawing = do(drawing, "recolour", old="#1d6a83", new="#000000")
-    assert node(drawing, "bar").line.colour == "#000000"  # type: ignore[union-attr]
+    assert node(drawing, "bar").look.line.colour == "#000000"  # type: ignore[union-attr]
     assert "#000000" in {swatch.colour for swatch in drawing.swatches}
     svg = write_svg(shapes_picture(drawing, ("disc",), Evaluator()))
     assert 'viewBox="38.5 38.5 43 43"' in svg
@@ -393,7 +393,7 @@ def test_an_open_line_is_stroked_but_bounds_nothing() -> None:
     hook = {"kind": "path", "id": "hook", "name": "Hook", "data": "M0 0H9V9M20 0H30V9Z"}
     line = {"colour": "#1D6A83", "width": 3}
     drawing = drawn({**hook, "line": line, "fill": "#22303C"})
-    fill, stroke = painted(drawing.plates[0].nodes, Evaluator())
+    fill, stroke = map(Piece.of, painted(drawing.plates[0].nodes, Evaluator()))
     assert (fill.path, fill.line) == ("M20 0L30 0L30 9Z", None)
     assert (stroke.path, stroke.fill) == ("M0 0L9 0L9 9M20 0L30 0L30 9Z", None)
 

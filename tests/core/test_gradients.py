@@ -10,6 +10,7 @@ from hypothesis import strategies as st
 
 from dotstack.core.drawing import Drawing, Evaluator
 from dotstack.core.drawing.scene import painted
+from dotstack.core.paint import Gradient
 from tests.core.drafting import at, do, drawn, node
 from tests.core.test_exporting import exported, only, pixels
 from tests.core.test_importing import read, shown, svg
@@ -64,17 +65,17 @@ SHADE = {
     "stops": [{"at": 0, "colour": "#000000"}, {"at": 1, "colour": "#FFFFFF"}],
 }
 BOX = {"kind": "rectangle", "name": "Box", "width": 80, "height": 40,
-       "fill": "#808080", "gradient": SHADE}  # fmt: skip
-SHADED = drawn(at(BOX, 60, 60, id="one"), at({**BOX, "gradient": None}, 90, 70, id="two"))
+       "fill": SHADE}  # fmt: skip
+SHADED = drawn(at(BOX, 60, 60, id="one"), at({**BOX, "fill": "#808080"}, 90, 70, id="two"))
 
 
 def ways(drawing: Drawing) -> list[tuple[float, ...] | None]:
     """From where to where on the plate the gradient of each painted piece runs, if it has one."""
     found: list[tuple[float, ...] | None] = []
     for piece in painted(drawing.plates[0].nodes, Evaluator()):
-        if piece.shade:
-            a, b, _, _, e, f = piece.shade.matrix
-            found.append((e, f, e + a, f + b))
+        if piece.shading:
+            there = piece.shading.affine
+            found.append((there.e, there.f, there.e + there.a, there.f + there.b))
         else:
             found.append(None)
     return found
@@ -116,18 +117,18 @@ def test_a_gradient_spans_the_box_of_what_it_fills(
 
 def test_a_colour_of_a_gradient_is_recoloured_and_its_stops_lie_in_order() -> None:
     red = do(SHADED, "recolour", old="#ffffff", new="#FF0000")
-    gradient = node(red, "one").gradient
-    assert gradient is not None
-    assert [stop.colour for stop in gradient.stops] == ["#000000", "#FF0000"]
-    assert node(red, "one").fill == "#800000"
+    look = node(red, "one").look
+    assert isinstance(look.fill, Gradient)
+    assert [stop.colour for stop in look.fill.stops] == ["#000000", "#FF0000"]
+    assert look.colour == "#800000"
     wrong = {**SHADE, "stops": SHADE["stops"][::-1]}  # type: ignore[index]
     with pytest.raises(ValueError, match="in order"):
-        drawn(at({**BOX, "gradient": wrong}, 60, 60, id="one"))
+        drawn(at({**BOX, "fill": wrong}, 60, 60, id="one"))
 
 
 def test_what_a_format_cannot_shade_is_told() -> None:
     clear = [{"at": 0, "colour": "#000000", "opacity": 0.2}, {"at": 1, "colour": "#FFFFFF"}]
-    drawing = drawn(at({**BOX, "gradient": {**SHADE, "stops": clear}}, 60, 60, id="one"))
+    drawing = drawn(at({**BOX, "fill": {**SHADE, "stops": clear}}, 60, 60, id="one"))
     assert "as dense all over" in exported(drawing, format="pdf").notes[0]
     assert "its mean colour" in exported(drawing, format="dxf").notes[0]
 

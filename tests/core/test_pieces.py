@@ -137,7 +137,7 @@ def test_pieces_are_placed_painted_named_and_hidden_like_shapes() -> None:
     assert (figure.width, figure.height) == pytest.approx((40, 20))
     piece = figure.piece
     assert piece
-    assert (piece.name, piece.fill, piece.opacity) == ("Lens", "#C98A1B", 0.5)
+    assert (piece.name, piece.look.fill, piece.look.opacity) == ("Lens", "#C98A1B", 0.5)
     assert not piece.visible
     assert piece.locked
     # Hidden, it is painted no more, and no part of the whole.
@@ -145,9 +145,9 @@ def test_pieces_are_placed_painted_named_and_hidden_like_shapes() -> None:
     assert area(drawing) == pytest.approx(area(split()) - LENS)
     # Of the whole's paint it takes what it was not given itself.
     again = do(drawing, "paint", ids=["ferry"], fill="#1D6A83")
-    assert {each.piece.fill for each in shown(again).values() if each.piece} == {"#1D6A83"}
+    assert {each.piece.look.fill for each in shown(again).values() if each.piece} == {"#1D6A83"}
     recoloured = do(drawing, "recolour", old="#C98A1B", new="#22303C")
-    assert shown(recoloured)[key].piece.fill == "#22303C"  # type: ignore[union-attr]
+    assert shown(recoloured)[key].piece.look.fill == "#22303C"  # type: ignore[union-attr]
 
 
 def test_pieces_align_with_each_other_and_are_ordered() -> None:
@@ -222,7 +222,7 @@ def test_settled_copied_and_kept_pieces_are_where_they_were_put() -> None:
     twice = do(drawing, "duplicate", ids=["ferry"], seed="copy", by={"e": 200})
     assert bounds(twice, "copy-0") == pytest.approx((270, 80, 350, 180))
     (part,) = shapes_picture(drawing, (lens,), Evaluator()).parts
-    assert (part.name, len(part.paths)) == ("Moon", 1)
+    assert (part.name, len(part.painted)) == ("Moon", 1)
     mark: Node = kept_as_one(drawing, [lens], Evaluator())
     assert isinstance(mark, PathNode)
     assert Evaluator().outline(mark).bounds == pytest.approx((-10, -20, 10, 20))

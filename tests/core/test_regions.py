@@ -14,7 +14,6 @@ from dotstack.core.drawing.kinds import RegionNode
 from dotstack.core.drawing.region_map import RegionMap, region_map
 from dotstack.core.drawing.scene import painted
 from dotstack.core.errors import CommandError, LimitError
-from dotstack.core.geometry import Outline
 from tests.core.drafting import at, do, drawn, node, stack
 
 DISC = {"kind": "ellipse", "name": "Disc", "rx": 40, "ry": 40}
@@ -60,7 +59,7 @@ def made(drawing: Drawing, *picks: dict[str, Any], **fields: Any) -> Drawing:
 def pieces(drawing: Drawing) -> list[tuple[str | None, float]]:
     """The fill and the area of all that is painted."""
     return [
-        (piece.fill, Outline.from_path_data(piece.path).area)
+        (piece.colour, piece.outline.area)
         for piece in painted(drawing.plates[0].nodes, Evaluator())
     ]
 
@@ -168,7 +167,7 @@ def test_shapes_show_only_within_the_one_that_they_are_put_in() -> None:
     assert [(bool(p.fill), bool(p.line), bool(p.clip)) for p in shown] == [
         (True, False, False), (True, False, True), (True, False, True), (False, True, False),
     ]  # fmt: skip
-    assert Outline.from_path_data(shown[1].clip or "").area == pytest.approx(1600 * math.pi)
+    assert shown[1].clip.area == pytest.approx(1600 * math.pi)
     settled = do(clipped, "settle", ids=["clip"])
     _, bar, low = (area for _, area in pieces(settled))
     # Half of the strip of the disc that lies within 10 of its middle.

@@ -7,12 +7,12 @@ import pytest
 from dotstack.core.combine import LIVE, PARTED, Outcome, intersection
 from dotstack.core.drawing import Drawing, Evaluator
 from dotstack.core.drawing.kinds import GroupNode, PathNode
-from dotstack.core.drawing.paint import LINE_WIDTH, Line
-from dotstack.core.drawing.scene import figures, painted
+from dotstack.core.drawing.scene import Piece, figures, painted
 from dotstack.core.drawing.tiles import contours_of, outcomes_of
 from dotstack.core.errors import CommandError
 from dotstack.core.geometry import Outline
 from dotstack.core.geometry.segments import ARC
+from dotstack.core.paint import LINE_WIDTH, Line
 from tests.core.drafting import at, do, drawn, node, stack
 from tests.strategies import assert_outlines_equal
 
@@ -34,7 +34,7 @@ def test_what_is_taken_is_what_the_tile_shows(outcome: Outcome) -> None:
     assert stack(taken) == ["m"]
     mark = node(taken, "m")
     pieces = mark.nodes if isinstance(mark, GroupNode) else (mark,)
-    assert [(piece.fill, piece.line) for piece in pieces] == [
+    assert [(piece.look.fill, piece.look.line) for piece in pieces] == [
         (piece.fill, piece.line) for piece in tile.pieces
     ]
     assert all(isinstance(piece, PathNode) for piece in pieces)
@@ -47,7 +47,7 @@ def test_split_leaves_every_region_in_the_paint_of_the_topmost() -> None:
     taken = do(two_discs(), "take-outcome", ids=["disc", "well"], outcome="split", id="s", name="S")
     group = node(taken, "s")
     assert isinstance(group, GroupNode)
-    fills = {piece.id: piece.fill for piece in group.nodes}
+    fills = {piece.id: piece.look.fill for piece in group.nodes}
     assert sorted(fills.values(), key=str) == ["#3F7355", "#B8452E", "#B8452E"]
     areas = [Evaluator().outline(piece).area for piece in group.nodes]
     whole = do(two_discs(), "combine", ids=["disc", "well"], outcome="join", id="j", name="J")
@@ -64,7 +64,7 @@ def test_the_paint_of_a_result_is_chosen_and_originals_are_kept(
 ) -> None:
     taken = do(two_discs(), kind, ids=["well", "disc"], outcome="join", id="m", name="Mark",
                paint=paint, keep=True)  # fmt: skip
-    assert node(taken, "m").fill == fill
+    assert node(taken, "m").look.fill == fill
     kept = taken.plates[0].nodes[:-1]
     assert [(each.name, each.visible) for each in kept] == [("Disc", False), ("Well", False)]
 
@@ -78,7 +78,7 @@ def test_a_gap_is_cut_into_a_line_and_lines_are_split_at_crossings() -> None:
     assert isinstance(gap, GroupNode)
     lengths = [Evaluator().outline(piece).length for piece in gap.nodes]
     assert lengths == pytest.approx([25, 25])
-    assert {piece.line.colour for piece in gap.nodes if piece.line} == {"#1D6A83"}
+    assert {piece.look.line.colour for piece in gap.nodes if piece.look.line} == {"#1D6A83"}
 
 
 def test_live_things_are_settled_and_paths_unbundled() -> None:
@@ -123,7 +123,7 @@ def test_rings_of_lines_are_cut_as_lines_by_a_gap_or_where_that_is_chosen() -> N
         lines = [Evaluator().outline(each) for each in node(cut, "c").children]
         assert [line.length for line in lines] == pytest.approx(expected)
         assert [line.node_count for line in lines] == [2, 2, 2]
-        assert {each.line for each in node(cut, "c").children} == {Line(**bare["line"])}
+        assert {each.look.line for each in node(cut, "c").children} == {Line(**bare["line"])}
     # As what they enclose, if nothing else is chosen; the tile tells what can stay live.
     left = do(drawing, "take-outcome", ids=["ring20", "bar"], outcome="cut", id="c", name="Cut")
     assert Evaluator().outline(node(left, "c")).closed.all()
@@ -141,7 +141,7 @@ def test_a_live_gap_follows_its_cutter_and_comes_apart_without_it() -> None:
 
     def left(of: Drawing) -> list[tuple[str | None, float]]:
         pieces = painted((node(of, "g"),), Evaluator())
-        return [(piece.fill, Outline.from_path_data(piece.path).area) for piece in pieces]
+        return [(piece.colour, piece.outline.area) for piece in pieces]
 
     lens = Evaluator().arranged([Evaluator().outline(node(drawing, key)) for key in ids])
     under = [lens.outline(lens.covers[:, i] & lens.covers[:, 2]).area for i in range(2)]
@@ -180,7 +180,7 @@ def test_a_taken_outcome_becomes_what_its_tile_shows(first: Outcome, then: Outco
     assert node(other, "m").name == "Other"
     made, seen = (
         sorted((str(piece.fill), Outline.from_path_data(piece.path).area) for piece in pieces)
-        for pieces in (painted((node(other, "m"),), Evaluator()), tile.pieces)
+        for pieces in (map(Piece.of, painted((node(other, "m"),), Evaluator())), tile.pieces)
     )
     assert [fill for fill, _ in made] == [fill for fill, _ in seen]
     assert [area for _, area in made] == pytest.approx([area for _, area in seen], abs=0.2)
@@ -270,14 +270,17 @@ def test_what_is_visible_has_no_line_and_what_closes_when_joined_is_filled() -> 
     lined = drawn(at({**DISC, "line": line}, 60, 60), at({**WELL, "line": line}, 80, 60))
     for outcome in ("visible", "visible-by-colour"):
         taken = do(lined, "take-outcome", ids=["disc", "well"], outcome=outcome, id="v", name="V")
-        assert {each.line for each in node(taken, "v").children} == {None}
+        assert {each.look.line for each in node(taken, "v").children} == {None}
     sides = [
         {"kind": "path", "id": f"s{i}", "name": "Side", "data": data, "fill": None, "line": line}
         for i, data in enumerate(("M0 0H4", "M4 0V3", "M4 3L0 0"))
     ]
     joined = do(drawn(*sides), "take-outcome", ids=["s0", "s1", "s2"], outcome="join", id="t",
                 name="Sail")  # fmt: skip
-    assert (node(joined, "t").fill, node(joined, "t").line) == (line["colour"], Line(**line))
+    assert (node(joined, "t").look.fill, node(joined, "t").look.line) == (
+        line["colour"],
+        Line(**line),
+    )
 
 
 def test_what_takes_no_part_says_why_and_an_open_path_is_closed() -> None:
@@ -308,7 +311,7 @@ def test_seams_are_lines_in_the_fill_beside_them() -> None:
     drawing = drawn(at({**DISC, "line": line}, 60, 60), at(WELL, 80, 60))
     taken = do(drawing, "take-outcome", ids=["disc", "well"], outcome="seams", id="s", name="S")
     colours = {
-        (each.line.colour, each.line.width) for each in node(taken, "s").children if each.line
+        (line.colour, line.width) for each in node(taken, "s").children if (line := each.look.line)
     }
     assert colours == {("#3F7355", 3), ("#B8452E", LINE_WIDTH)}
 

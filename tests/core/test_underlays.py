@@ -128,7 +128,7 @@ def test_nothing_is_made_of_an_underlay() -> None:
     painted = node(
         do(TRACED, "paint", ids=["sketch", "disc"], fill="#B8452E", opacity=0.7), "sketch"
     )
-    assert (painted.fill, painted.opacity) == (None, 0.7)
+    assert (painted.look.fill, painted.look.opacity) == (None, 0.7)
     # On the shelf there are marks alone, wherever the underlay is.
     (mark,) = assets.kept(grouped, ["group"], evaluator)
     assert [child.id for child in mark.nodes] == ["disc"]  # type: ignore[union-attr]

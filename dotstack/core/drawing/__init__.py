@@ -13,7 +13,7 @@ from dotstack.core.drawing.kinds import (
     RectangleNode,
     StarNode,
 )
-from dotstack.core.drawing.values import Placement
+from dotstack.core.values import Placement
 
 __all__ = [
     "AnyCommand",

@@ -10,12 +10,11 @@ from dotstack.core.drawing.document import Drawing, Plate
 from dotstack.core.drawing.evaluate import Evaluator
 from dotstack.core.drawing.frame import Frame, frame_of
 from dotstack.core.drawing.kinds import GroupNode, Node, Origin, PieceNode, PrimitiveNode, revised
-from dotstack.core.drawing.paint import Line
 from dotstack.core.drawing.places import place_of, places_of, topmost_first
 from dotstack.core.drawing.tree import walk, without_underlays
-from dotstack.core.drawing.values import Placement
 from dotstack.core.errors import CommandError
 from dotstack.core.geometry import Affine
+from dotstack.core.values import Placement
 
 
 @dataclass(frozen=True, slots=True)
@@ -113,8 +112,9 @@ def placed(
 def _enlarged(node: Node, scale: float) -> dict[str, object]:
     """The corner radii and line width of a node that is to be ``scale`` times as large."""
     changes = node.rounder(scale) if isinstance(node, PrimitiveNode) else {}
-    if node.line:
-        changes["line"] = Line(colour=node.line.colour, width=node.line.width * scale)
+    if line := node.look.line:
+        wider = line.model_copy(update={"width": line.width * scale})
+        changes["look"] = node.look.model_copy(update={"line": wider})
     return changes
 
 

@@ -15,6 +15,7 @@ from zipfile import ZIP_DEFLATED, BadZipFile, ZipFile, ZipInfo
 
 from pydantic import BaseModel, ValidationError
 
+from dotstack.core.drawing.older import VERSION, upgraded
 from dotstack.core.errors import CoreError, FormatError, LimitError
 
 MAX_BYTES = 100_000_000
@@ -35,18 +36,20 @@ def pack(entries: Mapping[str, str | bytes]) -> bytes:
     return made.getvalue()
 
 
-def read_document(data: bytes, name: str, kind: type[Document], version: int) -> Document:
-    """The document of this name in the bytes of an archive.
+def read_document(data: bytes, name: str, kind: type[Document]) -> Document:
+    """The document of this name in the bytes of an archive, also one of an older version.
 
     Raises FormatError or LimitError, which say what is wrong and where.
     """
     (document,) = read_entries(data, [name])
     content = _parsed(document, name)
     found = content.get("version")
-    if isinstance(found, int) and found > version:
+    if isinstance(found, int) and found > VERSION:
         raise FormatError(
-            name, f"it is of version {found}, and this Dot Stack reads up to {version}"
+            name, f"it is of version {found}, and this Dot Stack reads up to {VERSION}"
         )
+    if isinstance(found, int) and 0 < found < VERSION:
+        content = {**upgraded(content, found), "version": VERSION}
     try:
         return kind.model_validate(content)
     except ValidationError as error:

@@ -2,7 +2,7 @@
 
 from dotstack.core.drawing.document import SWATCHES, Drawing, Plate, Swatch
 from dotstack.core.drawing.kinds import Node
-from dotstack.core.drawing.values import Colour, Id, Length, Name, Value
+from dotstack.core.values import Colour, Id, Length, Name, Value
 
 
 class PlateHead(Value):

@@ -5,8 +5,8 @@ from typing import Annotated
 from pydantic import Field
 
 from dotstack.core.drawing.kinds import Node
-from dotstack.core.drawing.paint import INK
-from dotstack.core.drawing.values import Colour, Id, Length, Name, Value
+from dotstack.core.paint import INK
+from dotstack.core.values import Colour, Id, Length, Name, Value
 
 
 class Plate(Value):

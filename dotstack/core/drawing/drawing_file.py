@@ -13,23 +13,23 @@ from dotstack.core.drawing.document import Drawing
 from dotstack.core.drawing.evaluate import Evaluator
 from dotstack.core.drawing.kinds import UnderlayNode
 from dotstack.core.drawing.kit import KitCollection, check_collection
+from dotstack.core.drawing.older import VERSION
 from dotstack.core.drawing.pictures import plate_picture
 from dotstack.core.drawing.tree import pictures_of
-from dotstack.core.drawing.values import Value
 from dotstack.core.errors import CommandError, FormatError, LimitError
 from dotstack.core.formats import write_svg
 from dotstack.core.formats.raster import Raster, checked_raster
+from dotstack.core.values import Value
 
 _DOCUMENT = "drawing.json"
 _FORMAT = "dotstack drawing"
-_VERSION = 1
 
 
 class DrawingFile(Value):
     """What ``drawing.json`` holds."""
 
     format: Literal["dotstack drawing"]
-    version: Literal[1]
+    version: Literal[2]
     drawing: Drawing
     collections: tuple[KitCollection, ...] = ()
 
@@ -53,7 +53,7 @@ def write_drawing(
     ``rasters`` are the pictures of its underlays.
     """
     document = DrawingFile(
-        format=_FORMAT, version=_VERSION, drawing=drawing, collections=tuple(collections)
+        format=_FORMAT, version=VERSION, drawing=drawing, collections=tuple(collections)
     )
     entries: dict[str, str | bytes] = {_DOCUMENT: document.model_dump_json(indent=1)}
     for number, plate in enumerate(drawing.plates, start=1):
@@ -68,7 +68,7 @@ def read_drawing(data: bytes) -> ReadDrawing:
 
     Raises FormatError or LimitError, which say what is wrong and where.
     """
-    document = container.read_document(data, _DOCUMENT, DrawingFile, _VERSION)
+    document = container.read_document(data, _DOCUMENT, DrawingFile)
     _check(document.drawing)
     for collection in document.collections:
         check_collection(collection, _DOCUMENT)

@@ -8,10 +8,9 @@ from dotstack.core.arrangement import Arrangement
 from dotstack.core.drawing.kinds import InPieces, Node, PieceNode
 from dotstack.core.drawing.kinds.node import own_fields
 from dotstack.core.drawing.kinds.pieces import as_held
-from dotstack.core.drawing.paint import Look
-from dotstack.core.drawing.values import Placement
 from dotstack.core.errors import CoreError
 from dotstack.core.geometry import Outline, bundle
+from dotstack.core.values import Placement
 
 # Of each thing that is remembered; arrangements are large.
 _RESULTS = 6000
@@ -111,7 +110,7 @@ class Evaluator:
         # Those that have no shape's paint have the node's.
         made_of = [
             getattr(node, name)
-            for name in ("id", *Look._fields, *own_fields(type(node)))
+            for name in ("id", "look", *own_fields(type(node)))
             if name not in ("held", "order")
         ]
         return self.remembered("came", lambda: tuple(node.come(self)), *made_of)

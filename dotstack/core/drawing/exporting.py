@@ -8,12 +8,9 @@ from typing import Annotated, Literal, TypeAlias
 from pydantic import Field, TypeAdapter
 
 from dotstack.core.combine import intersection, line_within, union
-from dotstack.core.drawing.pictures import for_file
-from dotstack.core.drawing.scene import Writing
-from dotstack.core.drawing.values import Length, Name, Value
 from dotstack.core.errors import CommandError, LimitError
 from dotstack.core.formats import (
-    PaintedPath,
+    Painted,
     Part,
     Picture,
     SvgStyle,
@@ -27,8 +24,11 @@ from dotstack.core.formats import (
     write_svg,
 )
 from dotstack.core.formats.picture import Shading
-from dotstack.core.geometry import Outline, bundle, closed_part
+from dotstack.core.geometry import bundle, closed_part
+from dotstack.core.values import Length, Name, Value
 
+# Decimals, where a person does not choose: a unit is about a quarter of a millimetre.
+_PRECISION = 6
 _MOST_PIXELS = 400_000_000
 _MEDIA = {
     "svg": "image/svg+xml",
@@ -138,22 +138,14 @@ class Exported:
     """Files to be saved under names.
 
     Attributes:
-        shown: the first mark, as it is in them.
+        shown: the first mark as SVG, as it is in them.
         notes: what the format could not hold, in words.
 
     """
 
     files: dict[str, bytes]
-    shown: Picture
+    shown: str
     notes: tuple[str, ...] = ()
-
-
-def writing(choice: AnyExport) -> Writing:
-    """How outlines are to be written in the pictures that are exported so."""
-    if not isinstance(choice, SvgExport | SpriteExport):
-        return for_file
-    precision = choice.precision
-    return lambda outline: outline.to_path_data(precision)
 
 
 def export(
@@ -176,8 +168,9 @@ def export(
         pictures = [replace(picture, ground=None) for picture in pictures]
     match choice:
         case SpriteExport():
-            style = SvgStyle(one_colour=choice.one_colour)
-            return Exported({"sprite.svg": write_sprite(pictures, style).encode()}, pictures[0])
+            style = SvgStyle(one_colour=choice.one_colour, precision=choice.precision)
+            sprite = write_sprite(pictures, style).encode()
+            return Exported({"sprite.svg": sprite}, _shown(pictures[0], choice.precision))
         case PdfExport():
             return _pdf(pictures)
         case DxfExport():
@@ -190,7 +183,12 @@ def export(
         tell(done, len(pictures))
         files |= _of_one(picture, choice, folder=len(pictures) > 1)
     tell(len(pictures), len(pictures))
-    return Exported(files, pictures[0])
+    shown = _shown(pictures[0], choice.precision if isinstance(choice, SvgExport) else _PRECISION)
+    return Exported(files, shown)
+
+
+def _shown(picture: Picture, precision: int = _PRECISION) -> str:
+    return write_svg(picture, SvgStyle(precision=precision))
 
 
 def _name_of_all(pictures: Sequence[Picture]) -> str:
@@ -212,7 +210,7 @@ def _of_one(picture: Picture, choice: AnyExport, *, folder: bool) -> dict[str, b
     match choice:
         case SvgExport():
             style = SvgStyle(choice.layout == "readable", choice.ids, choice.words,
-                             choice.one_colour)  # fmt: skip
+                             choice.one_colour, choice.precision)  # fmt: skip
             described = replace(picture, description=choice.description)
             return {f"{name}.svg": write_svg(described, style).encode()}
         case PngExport():
@@ -239,27 +237,31 @@ def _pdf(pictures: Sequence[Picture]) -> Exported:
     notes = [
         f"{picture.name}: its gradients are as dense all over, for those of PDF are"
         for picture in pictures
-        if any(stop.opacity < 1 for shading in _shadings(picture) for stop in shading.stops)
+        if any(
+            stop.opacity < 1 for shading in _shadings(picture) for stop in shading.gradient.stops
+        )
     ]
     files = {f"{_name_of_all(pictures)}.pdf": pdf.write_pdf(pictures)}
-    return Exported(files, pictures[0], tuple(notes))
+    return Exported(files, _shown(pictures[0]), tuple(notes))
 
 
 def _shadings(picture: Picture) -> list[Shading]:
-    return [path.shading for path in picture.paths if path.shading]
+    return [each.shading for each in picture.painted if each.shading]
 
 
 def _dxf(pictures: Sequence[Picture], choice: DxfExport) -> Exported:
     notes = []
     cropped = [replace(picture, parts=tuple(map(_cropped, picture.parts))) for picture in pictures]
     for picture in cropped:
-        lined = sum(path.stroke is not None and path.fill is None for path in picture.paths)
+        lined = sum(each.line is not None and each.fill is None for each in picture.painted)
         if _shadings(picture):
             notes.append(f"{picture.name}: each gradient is its mean colour there")
         if lined:
             notes.append(f"{picture.name}: {_lines(lined)} there without width")
     data = dxf.write_dxf(cropped, choice.tolerance, choice.width)
-    return Exported({f"{_name_of_all(pictures)}.dxf": data.encode()}, pictures[0], tuple(notes))
+    return Exported(
+        {f"{_name_of_all(pictures)}.dxf": data.encode()}, _shown(pictures[0]), tuple(notes)
+    )
 
 
 def _lines(count: int) -> str:
@@ -267,25 +269,18 @@ def _lines(count: int) -> str:
 
 
 def _cropped(part: Part) -> Part:
-    """The part with what shows of its clipped paths only, for formats that know no clips."""
-    return Part(part.name, tuple(shown for path in part.paths if (shown := _shown(path))))
+    """The part with what shows of what is clipped only, for formats that know no clips."""
+    return Part(part.name, tuple(left for each in part.painted if (left := _left(each))))
 
 
-def _shown(path: PaintedPath) -> PaintedPath | None:
-    if not path.clip:
-        return path
-    window = Outline.from_path_data(path.clip)
-    if path.fill:
-        outline = intersection([_area(path), window])
+def _left(painted: Painted) -> Painted | None:
+    if not painted.clip:
+        return painted
+    if painted.fill:
+        outline = intersection([closed_part(painted.outline), painted.clip])
     else:
-        outline = line_within(Outline.from_path_data(path.path), window)
-    if outline.is_empty:
-        return None
-    return replace(path, path=for_file(outline), fill_rule=outline.fill_rule, clip=None)
-
-
-def _area(path: PaintedPath) -> Outline:
-    return closed_part(Outline.from_path_data(path.path, path.fill_rule))
+        outline = line_within(painted.outline, painted.clip)
+    return None if outline.is_empty else replace(painted, outline=outline, clip=None)
 
 
 def _font(pictures: Sequence[Picture], choice: FontExport) -> Exported:
@@ -293,13 +288,13 @@ def _font(pictures: Sequence[Picture], choice: FontExport) -> Exported:
         raise LimitError("glyphs of one font", len(pictures), icon_font.LARGEST)
     notes, glyphs = [], []
     for picture in pictures:
-        cropped = [path for part in picture.parts for path in _cropped(part).paths]
-        areas = [_area(path) for path in cropped if path.fill]
-        lines = sum(path.stroke is not None for path in picture.paths)
+        cropped = [each for part in picture.parts for each in _cropped(part).painted]
+        areas = [closed_part(each.outline) for each in cropped if each.fill]
+        lines = sum(each.line is not None for each in picture.painted)
         if lines:
             notes.append(f"{picture.name}: {_lines(lines)} left out, for a font has areas only")
-        if len({path.fill for path in cropped if path.fill}) > 1:
+        if len({each.colour for each in cropped if each.fill}) > 1:
             notes.append(f"{picture.name}: its colours become one")
         inked = union(areas) if areas else bundle([])
         glyphs.append(icon_font.Glyph(picture.name, inked, picture.box))
-    return Exported(icon_font.write_font(choice.family, glyphs), pictures[0], tuple(notes))
+    return Exported(icon_font.write_font(choice.family, glyphs), _shown(pictures[0]), tuple(notes))

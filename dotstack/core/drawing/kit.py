@@ -12,15 +12,15 @@ from dotstack.core.drawing import container
 from dotstack.core.drawing.commands.shapes import check_depth
 from dotstack.core.drawing.evaluate import Evaluator
 from dotstack.core.drawing.kinds import Node
+from dotstack.core.drawing.older import VERSION
 from dotstack.core.drawing.pictures import node_picture
 from dotstack.core.drawing.tree import walk
-from dotstack.core.drawing.values import Name, Value
 from dotstack.core.errors import FormatError
 from dotstack.core.formats import slug, unique, write_svg
+from dotstack.core.values import Name, Value
 
 _DOCUMENT = "manifest.json"
 _FORMAT = "dotstack kit"
-_VERSION = 1
 
 Tag = Annotated[str, Field(min_length=1, max_length=40, pattern=r"\S")]
 
@@ -57,7 +57,7 @@ class Kit(Value):
     """What ``manifest.json`` holds."""
 
     format: Literal["dotstack kit"]
-    version: Literal[1]
+    version: Literal[2]
     collection: KitCollection
 
 
@@ -80,7 +80,7 @@ def write_kit(collection: KitCollection, evaluator: Evaluator) -> bytes:
         for section in collection.sections
     )
     listed = KitCollection(name=collection.name, sections=sections)
-    manifest = Kit(format=_FORMAT, version=_VERSION, collection=listed)
+    manifest = Kit(format=_FORMAT, version=VERSION, collection=listed)
     return container.pack({_DOCUMENT: manifest.model_dump_json(indent=1), **pictures})
 
 
@@ -89,7 +89,7 @@ def read_kit(data: bytes) -> KitCollection:
 
     Raises FormatError or LimitError, which say what is wrong and where.
     """
-    kit = container.read_document(data, _DOCUMENT, Kit, _VERSION)
+    kit = container.read_document(data, _DOCUMENT, Kit)
     check_collection(kit.collection, _DOCUMENT)
     return kit.collection
 

@@ -17,16 +17,15 @@ from dotstack.core.drawing.kinds import (
     Node,
     PathNode,
     RectangleNode,
-    revised,
 )
-from dotstack.core.drawing.paint import Gradient, Line, Stop
-from dotstack.core.drawing.values import MAX_SIZE, Placement
 from dotstack.core.errors import CommandError, FormatError, GeometryError, LimitError
 from dotstack.core.formats import recover_svg
 from dotstack.core.formats.svg_file import Branch, Item, Leaf, leaves
 from dotstack.core.formats.svg_gradient import SvgGradient
 from dotstack.core.formats.svg_shapes import composed
 from dotstack.core.geometry import Affine
+from dotstack.core.paint import Gradient, Line, Look
+from dotstack.core.values import MAX_SIZE, Placement
 
 # Enough that an arc's centre comes back from its ends without a visible difference.
 _PRECISION = 12
@@ -83,12 +82,11 @@ class _Maker:
         if not holders:
             # What shows within nothing does not show.
             return None
-        bare = {"fill": None, "gradient": None, "line": None}
         holder = holders[0]
         if len(holders) > 1:
             members = tuple(Member(role="adds", node=each) for each in holders)
             holder = CompoundNode(id=self._new_id(), name=_named(item.name), members=members)
-        holder = holder.model_copy(update=bare)
+        holder = holder.model_copy(update={"look": Look(fill=None)})
         return ClipNode(id=self._new_id(), name=_named(item.name), holder=holder, nodes=nodes)
 
     def _leaf(self, leaf: Leaf) -> Node | None:
@@ -110,9 +108,7 @@ class _Maker:
         common: dict[str, object] = {
             "id": self._new_id(),
             "name": _named(leaf.name),
-            "fill": look.fill,
-            "line": line,
-            "opacity": look.opacity,
+            "look": Look(fill=look.fill, line=line, opacity=look.opacity),
             "transform": Placement.of(there @ form.place),
         }
         match form.kind, form.sides:
@@ -132,22 +128,17 @@ class _Maker:
 
     def _shaded(self, node: _Shape, leaf: Leaf, gradient: SvgGradient | None) -> _Shape:
         """The node with the gradient that its shape has in the file, over its own box."""
-        if gradient is None or node.fill is None:
+        if gradient is None or node.look.fill is None:
             return node
         box = unit_box(leaf.form.outline.bounds) if gradient.in_box else Affine()
         there = composed(self._to_pixels, leaf.affine, leaf.name) @ box @ gradient.affine
         own = node.transform.affine @ unit_box(node.drawn().bounds)
         try:
-            stops = tuple(
-                Stop(at=stop.at, colour=stop.colour, opacity=stop.opacity)
-                for stop in gradient.stops
-            )
             place = Placement.of(own.inverse @ there)
-            return revised(
-                node, {"gradient": Gradient(shape=gradient.shape, stops=stops, place=place)}
-            )
+            fill = Gradient(shape=gradient.shape, stops=gradient.stops, place=place)
+            return node.model_copy(update={"look": node.look.model_copy(update={"fill": fill})})
         except (ValidationError, GeometryError):
-            self.notes.append(f"{leaf.name}: its gradient became {node.fill}")
+            self.notes.append(f"{leaf.name}: its gradient became {node.look.fill}")
             return node
 
 

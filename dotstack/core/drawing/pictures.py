@@ -6,75 +6,45 @@ from dotstack.core.drawing.evaluate import Evaluator
 from dotstack.core.drawing.frame import bounds_of, box_round
 from dotstack.core.drawing.kinds import Node, leaves
 from dotstack.core.drawing.places import place_of, topmost_first
-from dotstack.core.drawing.scene import Piece, Shade, Writing, painted
-from dotstack.core.formats import PaintedPath, Part, Picture
-from dotstack.core.formats.picture import Shading, Stop
-from dotstack.core.geometry import Affine, Outline
-
-# Enough for what is kept: a plate's unit is about a quarter of a millimetre.
-_PRECISION = 6
+from dotstack.core.drawing.scene import painted
+from dotstack.core.formats import Part, Picture
+from dotstack.core.geometry import Affine
 
 
-def for_file(outline: Outline) -> str:
-    """Path data to be kept, in its shortest form."""
-    return outline.to_path_data(_PRECISION)
-
-
-def plate_picture(plate: Plate, evaluator: Evaluator, write: Writing = for_file) -> Picture:
+def plate_picture(plate: Plate, evaluator: Evaluator) -> Picture:
     """A plate, on its ground."""
-    parts = tuple(_part(node, evaluator, write, Affine()) for node in plate.nodes)
+    parts = tuple(_part(node, evaluator, Affine()) for node in plate.nodes)
     return Picture(plate.name, (0, 0, plate.width, plate.height), _painted(parts), plate.background)
 
 
-def shapes_picture(
-    drawing: Drawing, ids: tuple[str, ...], evaluator: Evaluator, write: Writing = for_file
-) -> Picture:
+def shapes_picture(drawing: Drawing, ids: tuple[str, ...], evaluator: Evaluator) -> Picture:
     """Chosen shapes, in a box that just holds them, lines included."""
     drawing = with_pieces(drawing, ids, evaluator)
     order = topmost_first(drawing, set(ids))[::-1]
     places = [place_of(drawing, node_id) for node_id in order]
-    parts = tuple(_part(place.node, evaluator, write, place.outer) for place in places)
+    parts = tuple(_part(place.node, evaluator, place.outer) for place in places)
     box = box_round([_box(place.node, place.affine, evaluator) for place in places])
     name = places[0].node.name if len(places) == 1 else f"{len(places)} shapes"
     return Picture(name, _sides(box), _painted(parts))
 
 
-def node_picture(name: str, node: Node, evaluator: Evaluator, write: Writing = for_file) -> Picture:
+def node_picture(name: str, node: Node, evaluator: Evaluator) -> Picture:
     """One shape by itself, in a box that just holds it, as an asset is."""
     box = _box(node, node.transform.affine, evaluator)
-    return Picture(name, _sides(box), _painted((_part(node, evaluator, write, Affine()),)))
+    return Picture(name, _sides(box), _painted((_part(node, evaluator, Affine()),)))
 
 
-def _part(node: Node, evaluator: Evaluator, write: Writing, outer: Affine) -> Part:
-    return Part(node.name, tuple(map(_path, painted((node,), evaluator, write, outer))))
+def _part(node: Node, evaluator: Evaluator, outer: Affine) -> Part:
+    return Part(node.name, tuple(painted((node,), evaluator, outer)))
 
 
 def _painted(parts: tuple[Part, ...]) -> tuple[Part, ...]:
-    return tuple(part for part in parts if part.paths)
-
-
-def _path(piece: Piece) -> PaintedPath:
-    line = piece.line
-    return PaintedPath(
-        piece.path,
-        piece.fill,
-        piece.fill_rule,
-        line.colour if line else None,
-        line.width if line else None,
-        piece.opacity,
-        piece.clip,
-        _shading(piece.shade) if piece.shade else None,
-    )
-
-
-def _shading(shade: Shade) -> Shading:
-    stops = tuple(Stop(stop.at, stop.colour, stop.opacity) for stop in shade.stops)
-    return Shading(shade.shape, stops, shade.matrix)
+    return tuple(part for part in parts if part.painted)
 
 
 def _box(node: Node, affine: Affine, evaluator: Evaluator) -> tuple[float, float, float, float]:
     x0, y0, x1, y1 = bounds_of(node, affine, evaluator)
-    grow = max((n.line.width / 2 for n in leaves(node) if n.line), default=0.0)
+    grow = max((n.look.line.width / 2 for n in leaves(node) if n.look.line), default=0.0)
     return x0 - grow, y0 - grow, x1 + grow, y1 + grow
 
 

@@ -11,9 +11,9 @@ from dotstack.core.drawing.kinds import Node, PickedRegion, RegionNode
 from dotstack.core.drawing.kinds.picking import picked_region
 from dotstack.core.drawing.places import place_of
 from dotstack.core.drawing.scene import for_tile
-from dotstack.core.drawing.values import Id, Value
 from dotstack.core.errors import CommandError, LimitError
 from dotstack.core.geometry import Affine
+from dotstack.core.values import Id, Value
 
 
 class RegionSpot(Value):

@@ -2,8 +2,9 @@
 
 from collections.abc import Callable, Iterator
 from contextlib import suppress
+from dataclasses import replace
 from math import isfinite
-from typing import Literal, Self, TypeAlias, assert_never
+from typing import Literal, Self, assert_never
 
 from pydantic import ValidationError
 
@@ -22,21 +23,19 @@ from dotstack.core.drawing.kinds import (
     Node,
     PieceNode,
 )
-from dotstack.core.drawing.paint import Line, Look, Stop
 from dotstack.core.drawing.places import places_of
 from dotstack.core.drawing.tree import walk
-from dotstack.core.drawing.values import Placement, Value
 from dotstack.core.errors import CommandError
+from dotstack.core.formats.picture import Painted, Shading
 from dotstack.core.geometry import Affine, FillRule, Outline, closed_part
 from dotstack.core.geometry.gap import gap
+from dotstack.core.paint import Fill, Gradient, Line, Look, Stop
+from dotstack.core.values import Placement, Value
 
 # Enough for what is seen at any zoom.
 _PRECISION = 6
 # Tiles are pictures, and shown on the desk for a moment.
 _TILE_PRECISION = 3
-
-# How an outline becomes path data.
-Writing: TypeAlias = Callable[[Outline], str]
 
 
 def for_screen(outline: Outline) -> str:
@@ -71,12 +70,19 @@ class Shade(Value):
     stops: tuple[Stop, ...]
     matrix: tuple[float, float, float, float, float, float]
 
+    @classmethod
+    def of(cls, shading: Shading) -> Self:
+        """A gradient that is painted, as it is sent to be drawn."""
+        gradient, there = shading.gradient, shading.affine
+        matrix = (there.a, there.b, there.c, there.d, there.e, there.f)
+        return cls(shape=gradient.shape, stops=gradient.stops, matrix=matrix)
+
 
 class Piece(Value):
     """Something painted: path data in the plate's axes, and its paint.
 
     ``clip`` is the path data of what it shows within, or None; ``shade`` the gradient that
-    is painted in the fill's place.
+    is painted in the fill's place, which is its mean colour then.
     """
 
     path: str
@@ -86,6 +92,19 @@ class Piece(Value):
     opacity: float = 1.0
     clip: str | None = None
     shade: Shade | None = None
+
+    @classmethod
+    def of(cls, painted: Painted, write: Callable[[Outline], str] = for_screen) -> Self:
+        """What is painted, as it is sent to be drawn."""
+        return cls(
+            path=write(painted.outline),
+            fill_rule=painted.outline.fill_rule,
+            fill=painted.colour,
+            line=painted.line,
+            opacity=painted.opacity,
+            clip=write(painted.clip) if painted.clip else None,
+            shade=Shade.of(painted.shading) if painted.shading else None,
+        )
 
 
 class Figure(Value):
@@ -191,8 +210,8 @@ def _figure(node: Node, outer: Affine, evaluator: Evaluator) -> Figure:
         width=frame.width,
         height=frame.height,
         angle_deg=frame.angle_deg,
-        pieces=list(painted((node,), evaluator, outer=outer))
-        if isinstance(node, ClipNode) or node.gradient
+        pieces=list(map(Piece.of, painted((node,), evaluator, outer)))
+        if isinstance(node, ClipNode) or isinstance(node.look.fill, Gradient)
         else None,
         **{"clamped": {}, **node.told(evaluator)},
     )
@@ -257,16 +276,16 @@ def shown(nodes: tuple[Node, ...], evaluator: Evaluator) -> Iterator[Piece]:
     """What a stack of nodes paints on the screen, but for nodes that cannot be shown."""
     for node in nodes:
         with suppress(*FAULTS):
-            yield from list(painted((node,), evaluator))
+            yield from map(Piece.of, list(painted((node,), evaluator)))
 
 
 def painted(
-    nodes: tuple[Node, ...],
-    evaluator: Evaluator,
-    write: Writing = for_screen,
-    outer: Affine | None = None,
-) -> Iterator[Piece]:
-    """What a stack of nodes paints, the lowest piece first."""
+    nodes: tuple[Node, ...], evaluator: Evaluator, outer: Affine | None = None
+) -> Iterator[Painted]:
+    """What a stack of nodes paints, the lowest first.
+
+    ``outer`` maps the axes that contain the nodes to the plate's.
+    """
     outer = outer or Affine()
     for node in nodes:
         if not node.is_active:
@@ -274,82 +293,56 @@ def painted(
         inner = outer @ node.transform.affine
         match node:
             case GroupNode():
-                yield from painted(node.nodes, evaluator, write, inner)
+                yield from painted(node.nodes, evaluator, inner)
             case InPieces():
-                yield from painted(evaluator.pieces(node), evaluator, write, inner)
+                yield from painted(evaluator.pieces(node), evaluator, inner)
             case ClipNode():
-                yield from _clipped(node, inner, evaluator, write)
+                yield from _clipped(node, inner, evaluator)
             case CompoundNode() | LeafNode():
-                yield from pieces_of(node, on_plate(node, outer, evaluator), write, inner)
+                yield from painted_in(node.look, on_plate(node, outer, evaluator), inner)
             case _:
                 assert_never(node)
 
 
-def _clipped(
-    node: ClipNode, affine: Affine, evaluator: Evaluator, write: Writing
-) -> Iterator[Piece]:
+def _clipped(node: ClipNode, affine: Affine, evaluator: Evaluator) -> Iterator[Painted]:
     """The holder, what shows within it, and the holder's line over both."""
-    holder = list(painted((node.holder,), evaluator, write, affine))
-    yield from (piece.model_copy(update={"line": None}) for piece in holder if piece.fill)
+    holder = list(painted((node.holder,), evaluator, affine))
+    yield from (replace(each, line=None) for each in holder if each.fill)
     window = intersection([evaluator.outline(node.holder).transformed(affine)])
     if not window.is_empty:
-        path = write(window)
-        for piece in painted(node.nodes, evaluator, write, affine):
-            clip = path
-            if piece.clip:
-                both = [window, Outline.from_path_data(piece.clip)]
-                clip = write(intersection(both))
-            if clip:
-                yield piece.model_copy(update={"clip": clip})
-    yield from (
-        piece.model_copy(update={"fill": None, "shade": None}) for piece in holder if piece.line
-    )
+        for each in painted(node.nodes, evaluator, affine):
+            clip = intersection([window, each.clip]) if each.clip else window
+            if not clip.is_empty:
+                yield replace(each, clip=clip)
+    yield from (replace(each, fill=None) for each in holder if each.line)
 
 
-def pieces_of(
-    node: Node | Look, outline: Outline, write: Writing, axes: Affine | None = None
-) -> Iterator[Piece]:
-    """A node's fill and line: as one piece, unless open contours have a line but no fill.
+def painted_in(look: Look, outline: Outline, axes: Affine | None = None) -> Iterator[Painted]:
+    """A fill and line: as one, unless open contours have a line but no fill.
 
-    ``axes`` maps the node's own axes to those of the outline.
+    ``axes`` maps the axes of a gradient's box to those of the outline.
     """
-    if outline.is_empty or (node.fill is None and node.line is None):
+    if outline.is_empty or (look.fill is None and look.line is None):
         return
-    path, rule = write(outline), outline.fill_rule
-    if node.fill is None or outline.closed.all():
-        yield Piece(
-            path=path,
-            fill_rule=rule,
-            fill=node.fill,
-            line=node.line,
-            opacity=node.opacity,
-            shade=_shade(node, outline, axes),
-        )
+    fill = _placed(look.fill, outline, axes or Affine())
+    if fill is None or outline.closed.all():
+        yield Painted(outline, fill, look.line, look.opacity)
         return
     area = closed_part(outline)
     if not area.is_empty:
-        path_of_area = write(area)
-        yield Piece(
-            path=path_of_area,
-            fill_rule=rule,
-            fill=node.fill,
-            opacity=node.opacity,
-            shade=_shade(node, outline, axes),
-        )
-    if node.line:
-        yield Piece(path=path, fill_rule=rule, fill=None, line=node.line, opacity=node.opacity)
+        yield Painted(area, fill, None, look.opacity)
+    if look.line:
+        yield Painted(outline, None, look.line, look.opacity)
 
 
-def _shade(node: Node | Look, outline: Outline, axes: Affine | None) -> Shade | None:
-    """The node's gradient over the box of an outline along the node's own axes."""
-    gradient = node.gradient
-    own = axes or Affine()
-    if gradient is None or node.fill is None or own.determinant == 0:
-        return None
-    box = unit_box(outline.transformed(own.inverse).bounds)
-    there = own @ box @ gradient.place.affine
-    matrix = (there.a, there.b, there.c, there.d, there.e, there.f)
-    return Shade(shape=gradient.shape, stops=gradient.stops, matrix=matrix)
+def _placed(fill: Fill | None, outline: Outline, axes: Affine) -> str | Shading | None:
+    """A fill, a gradient over the box of an outline along some axes."""
+    if not isinstance(fill, Gradient):
+        return fill
+    if axes.determinant == 0:
+        return fill.mean
+    box = unit_box(outline.transformed(axes.inverse).bounds)
+    return Shading(fill, axes @ box @ fill.place.affine)
 
 
 def between_two(

@@ -11,10 +11,10 @@ from dotstack.core.drawing.document import Plate
 from dotstack.core.drawing.evaluate import FAULTS, Evaluator
 from dotstack.core.drawing.frame import centre_of
 from dotstack.core.drawing.kinds import Node
-from dotstack.core.drawing.values import Id, Value
 from dotstack.core.geometry import Affine, Outline
 from dotstack.core.geometry.arrays import Ints, Points
 from dotstack.core.geometry.segments import ARC, Segments
+from dotstack.core.values import Id, Value
 
 _MOST_NODES = 400
 

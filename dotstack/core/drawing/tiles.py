@@ -2,7 +2,7 @@
 
 from operator import is_
 
-from dotstack.core.combine import LIVE, PARTED, Outcome, acting, outcomes
+from dotstack.core.combine import LIVE, PARTED, Outcome, Part, acting, outcomes
 from dotstack.core.drawing.commands import active_in_order, painted_place
 from dotstack.core.drawing.commands.combining import PaintChoice
 from dotstack.core.drawing.commands.filling import holes
@@ -11,11 +11,11 @@ from dotstack.core.drawing.commands.retaking import made_of
 from dotstack.core.drawing.document import Drawing
 from dotstack.core.drawing.evaluate import Evaluator
 from dotstack.core.drawing.kinds import CompoundNode, Node, PathNode, paint_of, paints_of
-from dotstack.core.drawing.paint import look_of
+from dotstack.core.drawing.looks import look_of
 from dotstack.core.drawing.places import place_of
-from dotstack.core.drawing.scene import Piece, for_tile, on_plate, pieces_of
-from dotstack.core.drawing.values import Id, Value
+from dotstack.core.drawing.scene import Piece, for_tile, on_plate, painted_in
 from dotstack.core.geometry import Affine, Outline, unbundle
+from dotstack.core.values import Id, Value
 
 _OF_AREAS = (*LIVE, Outcome.SPLIT)
 
@@ -84,6 +84,9 @@ def outcomes_of(
     paints = paints_of(chosen)
     place = painted_place(paint, [node.id for node in chosen], ids)
 
+    def paint_for(part: Part, outcome: Outcome) -> Node:
+        return own if own and outcome in LIVE else paint_of(chosen[part.paint])
+
     def tile(outcome: Outcome) -> TileResult:
         acts = acting(outcome, operands, paints, as_lines=as_lines)
         (result,) = outcomes(evaluator.arranged(acts), paints, (outcome,), place, as_lines=as_lines)
@@ -92,16 +95,11 @@ def outcomes_of(
         return TileResult(
             outcome=outcome,
             pieces=[
-                piece
+                Piece.of(painted, for_tile)
                 for part in result.parts
-                for piece in pieces_of(
-                    look_of(
-                        part.outline,
-                        own if own and outcome in LIVE else paint_of(chosen[part.paint]),
-                        part.ink,
-                    ),
+                for painted in painted_in(
+                    look_of(part.outline, paint_for(part, outcome).look, part.ink),
                     part.outline.transformed(outer),
-                    for_tile,
                     outer,
                 )
             ],
@@ -139,7 +137,7 @@ def contours_of(drawing: Drawing, node_id: str, evaluator: Evaluator) -> list[Pi
     else:
         contours = []
     return [
-        piece
+        Piece.of(painted, for_tile)
         for contour in contours
-        for piece in pieces_of(look_of(contour, place.node), contour, for_tile, place.affine)
+        for painted in painted_in(look_of(contour, place.node.look), contour, place.affine)
     ]

@@ -32,9 +32,11 @@ def write_dxf(pictures: Iterable[Picture], tolerance: float, width: float | None
         scale = width / across if width else MM_PER_UNIT
         # Up is up in DXF.
         there = Affine(a=scale, d=-scale, e=right - x * scale, f=(y + down) * scale)
-        for path in picture.paths:
-            outline = Outline.from_path_data(path.path).transformed(there)
-            _add(document, outline, _layer(document, path.fill or path.stroke), tolerance)
+        for painted in picture.painted:
+            line = painted.line
+            colour = painted.colour or (line.colour if line else None)
+            outline = painted.outline.transformed(there)
+            _add(document, outline, _layer(document, colour), tolerance)
         right += across * scale + _GAP
     made = StringIO()
     document.write(made)

@@ -8,7 +8,7 @@ from reportlab.pdfgen.canvas import FILL_EVEN_ODD, FILL_NON_ZERO, Canvas
 from reportlab.pdfgen.pathobject import PDFPathObject
 
 from dotstack.core.formats.pen import Point, draw
-from dotstack.core.formats.picture import PaintedPath, Picture, Shading
+from dotstack.core.formats.picture import Painted, Picture, Shading
 from dotstack.core.geometry import FillRule, Outline
 
 # CSS 2.1, section 4.3.2: a pixel is 1/96 inch, a point 1/72.
@@ -31,44 +31,45 @@ def write_pdf(pictures: Iterable[Picture]) -> bytes:
         if picture.ground:
             canvas.setFillColor(HexColor(picture.ground))
             canvas.rect(x, y, width, height, stroke=0, fill=1)
-        for path in picture.paths:
-            _paint(canvas, path)
+        for painted in picture.painted:
+            _paint(canvas, painted)
         canvas.showPage()
     canvas.save()
     return made.getvalue()
 
 
-def _paint(canvas: Canvas, path: PaintedPath) -> None:
+def _paint(canvas: Canvas, painted: Painted) -> None:
     canvas.saveState()
-    if path.clip:
-        canvas.clipPath(_drawn(canvas, path.clip), stroke=0, fill=0)
-    if path.shading:
-        _shade(canvas, path, path.shading)
-    elif path.fill:
-        canvas.setFillColor(HexColor(path.fill), alpha=path.opacity)
-    if path.stroke:
-        canvas.setStrokeColor(HexColor(path.stroke), alpha=path.opacity)
-        canvas.setLineWidth(1.0 if path.stroke_width is None else path.stroke_width)
+    if painted.clip:
+        canvas.clipPath(_drawn(canvas, painted.clip), stroke=0, fill=0)
+    line, fill = painted.line, painted.fill
+    if isinstance(fill, Shading):
+        _shade(canvas, painted, fill)
+    elif fill:
+        canvas.setFillColor(HexColor(fill), alpha=painted.opacity)
+    if line:
+        canvas.setStrokeColor(HexColor(line.colour), alpha=painted.opacity)
+        canvas.setLineWidth(line.width)
     canvas.drawPath(
-        _drawn(canvas, path.path),
-        stroke=int(path.stroke is not None),
-        fill=int(path.fill is not None and path.shading is None),
-        fillMode=_mode(path.fill_rule),
+        _drawn(canvas, painted.outline),
+        stroke=int(line is not None),
+        fill=int(isinstance(fill, str)),
+        fillMode=_mode(painted.outline.fill_rule),
     )
     canvas.restoreState()
 
 
-def _shade(canvas: Canvas, path: PaintedPath, shading: Shading) -> None:
-    """Paints a path's gradient; its stops have no opacity of their own in PDF."""
-    stops = shading.stops
+def _shade(canvas: Canvas, painted: Painted, shading: Shading) -> None:
+    """Paints a gradient; its stops have no opacity of their own in PDF."""
+    stops, there = shading.gradient.stops, shading.affine
     colours = [HexColor(stop.colour) for stop in (stops[0], *stops, stops[-1])]
     places = [0.0, *(stop.at for stop in stops), 1.0]
     canvas.saveState()
-    canvas.setFillAlpha(path.opacity)
-    drawn = _drawn(canvas, path.path)
-    canvas.clipPath(drawn, stroke=0, fill=0, fillMode=_mode(path.fill_rule))
-    canvas.transform(*shading.matrix)
-    if shading.shape == "linear":
+    canvas.setFillAlpha(painted.opacity)
+    drawn = _drawn(canvas, painted.outline)
+    canvas.clipPath(drawn, stroke=0, fill=0, fillMode=_mode(painted.outline.fill_rule))
+    canvas.transform(there.a, there.b, there.c, there.d, there.e, there.f)
+    if shading.gradient.shape == "linear":
         canvas.linearGradient(0, 0, 1, 0, colours, places, extend=True)
     else:
         canvas.radialGradient(0, 0, 1, colours, places, extend=True)
@@ -79,9 +80,9 @@ def _mode(rule: FillRule) -> int:
     return int(FILL_EVEN_ODD if rule == "evenodd" else FILL_NON_ZERO)
 
 
-def _drawn(canvas: Canvas, data: str) -> PDFPathObject:
+def _drawn(canvas: Canvas, outline: Outline) -> PDFPathObject:
     drawn = canvas.beginPath()
-    draw(Outline.from_path_data(data), _PathPen(drawn))
+    draw(outline, _PathPen(drawn))
     return drawn
 
 

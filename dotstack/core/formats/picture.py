@@ -1,63 +1,54 @@
-"""What writers are given: painted paths in a box. They know no document."""
+"""What writers are given: painted outlines in a box. They know no document."""
 
 import re
-from collections.abc import Iterable, Iterator, Sequence
+from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
-from typing import Literal
 
-from dotstack.core.geometry import FillRule
-
-
-@dataclass(frozen=True, slots=True)
-class Stop:
-    """A colour of a gradient, at a part of its way from 0 to 1."""
-
-    at: float
-    colour: str
-    opacity: float = 1.0
+from dotstack.core.geometry import Affine, Outline
+from dotstack.core.paint import Gradient, Line
 
 
 @dataclass(frozen=True, slots=True)
 class Shading:
-    """A gradient where it is painted.
+    """A gradient where it is painted: ``affine`` maps its own axes to the picture's."""
+
+    gradient: Gradient
+    affine: Affine
+
+
+@dataclass(frozen=True, eq=False, slots=True)
+class Painted:
+    """An outline with its paint, in the picture's axes.
 
     Attributes:
-        shape: a linear one runs from 0 to 1 along the first of its own axes, a radial one
-            from their origin out to 1.
-        stops: two or more, in order.
-        matrix: a to f of the map from its own axes to the path's.
+        fill: None for no fill.
+        clip: the outline that it shows within, or None.
 
     """
 
-    shape: Literal["linear", "radial"]
-    stops: tuple[Stop, ...]
-    matrix: tuple[float, float, float, float, float, float]
-
-
-@dataclass(frozen=True, slots=True)
-class PaintedPath:
-    """A path with its paint: None for no fill, no stroke.
-
-    ``clip`` is the path data of what it shows within. With a ``shading`` the fill is its
-    mean colour, for formats that know no gradients.
-    """
-
-    path: str
-    fill: str | None
-    fill_rule: FillRule = "nonzero"
-    stroke: str | None = None
-    stroke_width: float | None = None
+    outline: Outline
+    fill: str | Shading | None
+    line: Line | None = None
     opacity: float = 1.0
-    clip: str | None = None
-    shading: Shading | None = None
+    clip: Outline | None = None
+
+    @property
+    def colour(self) -> str | None:
+        """The fill as one colour, for formats that know no gradients."""
+        return self.fill.gradient.mean if isinstance(self.fill, Shading) else self.fill
+
+    @property
+    def shading(self) -> Shading | None:
+        """The fill, if it is a gradient."""
+        return self.fill if isinstance(self.fill, Shading) else None
 
 
 @dataclass(frozen=True, slots=True)
 class Part:
-    """The painted paths of one shape, the lowest first."""
+    """What is painted of one shape, the lowest first."""
 
     name: str
-    paths: tuple[PaintedPath, ...]
+    painted: tuple[Painted, ...]
 
 
 @dataclass(frozen=True, slots=True)
@@ -79,19 +70,10 @@ class Picture:
     description: str = ""
 
     @property
-    def paths(self) -> Iterator[PaintedPath]:
-        """All painted paths, the lowest first."""
+    def painted(self) -> Iterator[Painted]:
+        """All that is painted, the lowest first."""
         for part in self.parts:
-            yield from part.paths
-
-
-def mean_colour(colours: Sequence[str]) -> str:
-    """The mean of colours, all as six hex digits."""
-    channels = (
-        round(sum(int(colour[i : i + 2], 16) for colour in colours) / len(colours))
-        for i in (1, 3, 5)
-    )
-    return "#" + "".join(f"{part:02X}" for part in channels)
+            yield from part.painted
 
 
 def slug(name: str) -> str:

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from itertools import count
 from xml.sax.saxutils import escape, quoteattr
 
-from dotstack.core.formats.picture import PaintedPath, Part, Picture, Shading, slug, unique
+from dotstack.core.formats.picture import Painted, Part, Picture, Shading, slug, unique
 from dotstack.core.geometry.path_writer import format_number
 
 _SIZE_DECIMALS = 6
@@ -21,6 +21,7 @@ class SvgStyle:
         ids: each shape has an id made of its name.
         words: it has a title, and a description if there is one, for screen readers.
         one_colour: every paint is ``currentColor``, and there is no ground.
+        precision: decimals of the numbers of paths.
 
     """
 
@@ -28,6 +29,7 @@ class SvgStyle:
     ids: bool = False
     words: bool = True
     one_colour: bool = False
+    precision: int = 6
 
 
 def write_svg(picture: Picture, style: SvgStyle | None = None) -> str:
@@ -75,14 +77,16 @@ def _body(
     ids = unique(slug(part.name) for part in picture.parts)
     known: dict[object, str] = {}
     for part, name in zip(picture.parts, ids):
-        for path in part.paths:
-            if path.clip and path.clip not in known:
-                known[path.clip] = f"clip-{next(numbers)}"
-                clip = f'<path d="{path.clip}"/>'
-                lines.append(f'<clipPath id="{known[path.clip]}">{clip}</clipPath>')
-            if path.shading and path.shading not in known and not style.one_colour:
-                known[path.shading] = f"gradient-{next(numbers)}"
-                lines.append(_gradient(path.shading, known[path.shading]))
+        for each in part.painted:
+            if each.clip and each.clip not in known:
+                data = each.clip.to_path_data(style.precision)
+                if data not in known:
+                    known[data] = f"clip-{next(numbers)}"
+                    lines.append(f'<clipPath id="{known[data]}"><path d="{data}"/></clipPath>')
+                known[each.clip] = known[data]
+            if each.shading and each.shading not in known and not style.one_colour:
+                known[each.shading] = f"gradient-{next(numbers)}"
+                lines.append(_gradient(each.shading, known[each.shading]))
         lines += _part(part, f' id="{prefix}{name}"' if style.ids else "", style, known)
     return lines
 
@@ -90,39 +94,40 @@ def _body(
 def _gradient(shading: Shading, name: str) -> str:
     """A gradient in the picture's axes; one that is linear runs along x until it is mapped."""
     stops = ""
-    for stop in shading.stops:
+    for stop in shading.gradient.stops:
         clear = f' stop-opacity="{format_number(stop.opacity, 4)}"' if stop.opacity < 1 else ""
         at = format_number(stop.at, 4)
         stops += f'<stop offset="{at}" stop-color="{stop.colour}"{clear}/>'
-    matrix = " ".join(map(_size, shading.matrix))
-    place = 'x2="1"' if shading.shape == "linear" else 'cx="0" cy="0" r="1"'
+    there, shape = shading.affine, shading.gradient.shape
+    matrix = " ".join(map(_size, (there.a, there.b, there.c, there.d, there.e, there.f)))
+    place = 'x2="1"' if shape == "linear" else 'cx="0" cy="0" r="1"'
     return (
-        f'<{shading.shape}Gradient id="{name}" gradientUnits="userSpaceOnUse" {place} '
-        f'gradientTransform="matrix({matrix})">{stops}</{shading.shape}Gradient>'
+        f'<{shape}Gradient id="{name}" gradientUnits="userSpaceOnUse" {place} '
+        f'gradientTransform="matrix({matrix})">{stops}</{shape}Gradient>'
     )
 
 
 def _part(part: Part, mark: str, style: SvgStyle, known: dict[object, str]) -> list[str]:
-    if len(part.paths) == 1:
-        return [_path(part.paths[0], mark, style, known)]
-    paths = [_path(path, "", style, known) for path in part.paths]
+    if len(part.painted) == 1:
+        return [_path(part.painted[0], mark, style, known)]
+    paths = [_path(each, "", style, known) for each in part.painted]
     return [f"<g{mark}>", *paths, "</g>"] if mark or style.readable else paths
 
 
-def _path(path: PaintedPath, mark: str, style: SvgStyle, known: dict[object, str]) -> str:
+def _path(painted: Painted, mark: str, style: SvgStyle, known: dict[object, str]) -> str:
     def colour(paint: str) -> str:
         return '"currentColor"' if style.one_colour else quoteattr(paint)
 
-    within = f' clip-path="url(#{known[path.clip]})"' if path.clip else ""
-    rule = "" if path.fill_rule == "nonzero" else f' fill-rule="{path.fill_rule}"'
-    stroke = f" stroke={colour(path.stroke)}" if path.stroke else ""
-    if path.stroke and path.stroke_width is not None:
-        stroke += f' stroke-width="{_size(path.stroke_width)}"'
-    faded = f' opacity="{format_number(path.opacity, 4)}"' if path.opacity < 1 else ""
-    fill = colour(path.fill) if path.fill else '"none"'
-    if path.shading in known:
-        fill = f'"url(#{known[path.shading]})"'
-    return f'<path{mark} fill={fill}{rule}{stroke}{faded}{within} d="{path.path}"/>'
+    within = f' clip-path="url(#{known[painted.clip]})"' if painted.clip else ""
+    outline, line = painted.outline, painted.line
+    rule = "" if outline.fill_rule == "nonzero" else f' fill-rule="{outline.fill_rule}"'
+    stroke = f' stroke={colour(line.colour)} stroke-width="{_size(line.width)}"' if line else ""
+    faded = f' opacity="{format_number(painted.opacity, 4)}"' if painted.opacity < 1 else ""
+    fill = colour(painted.colour) if painted.colour else '"none"'
+    if painted.shading in known:
+        fill = f'"url(#{known[painted.shading]})"'
+    data = outline.to_path_data(style.precision)
+    return f'<path{mark} fill={fill}{rule}{stroke}{faded}{within} d="{data}"/>'
 
 
 def _joined(lines: list[str], style: SvgStyle) -> str:

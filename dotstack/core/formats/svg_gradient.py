@@ -8,9 +8,9 @@ from xml.etree.ElementTree import Element
 
 from dotstack.core.errors import FormatError
 from dotstack.core.formats import svg_style
-from dotstack.core.formats.picture import Stop, mean_colour
 from dotstack.core.formats.svg_shapes import HREF, composed, local, measured, transform_in
 from dotstack.core.geometry import Affine
+from dotstack.core.paint import Stop, mean_colour
 
 
 @dataclass(frozen=True, slots=True)
@@ -34,7 +34,7 @@ class SvgGradient:
     @property
     def mean(self) -> str:
         """The mean of its colours, as six hex digits."""
-        return mean_colour([stop.colour for stop in self.stops])
+        return mean_colour(self.stops)
 
 
 def read_gradient(
@@ -121,5 +121,5 @@ def _stops(element: Element, rules: list[svg_style.Rule], name: str) -> tuple[St
         before = stops[-1].at if stops else 0.0
         at = svg_style.fraction(child.get("offset", "0"), name, "offset")
         clear = svg_style.fraction(style.get("stop-opacity", "1"), name, "stop-opacity")
-        stops.append(Stop(max(at, before), read[0], read[1] * clear))
+        stops.append(Stop(at=max(at, before), colour=read[0], opacity=read[1] * clear))
     return tuple(stops)

@@ -15,7 +15,6 @@ from defusedxml.ElementTree import fromstring
 
 from dotstack.core.errors import FormatError, GeometryError, LimitError
 from dotstack.core.formats import svg_style
-from dotstack.core.formats.picture import Stop
 from dotstack.core.formats.svg_file import Branch, Finding, Item, Leaf, Look, SvgFile
 from dotstack.core.formats.svg_gradient import SvgGradient, read_gradient
 from dotstack.core.formats.svg_shapes import (
@@ -31,6 +30,7 @@ from dotstack.core.formats.svg_shapes import (
 )
 from dotstack.core.formats.svg_view import inner, view_box, viewport
 from dotstack.core.geometry import Affine, Outline
+from dotstack.core.paint import Stop
 
 _T = TypeVar("_T")
 MAX_ELEMENTS = 20_000

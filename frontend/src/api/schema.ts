@@ -823,7 +823,7 @@ export interface components {
          * @description Something painted: path data in the plate's axes, and its paint.
          *
          *     ``clip`` is the path data of what it shows within, or None; ``shade`` the gradient that
-         *     is painted in the fill's place.
+         *     is painted in the fill's place, which is its mean colour then.
          */
         Piece: {
             /** Path */
@@ -968,19 +968,13 @@ export interface components {
              */
             transform?: components["schemas"]["Placement"];
             /**
-             * Fill
-             * @default #22303C
+             * @default {
+             *       "fill": "#22303C",
+             *       "line": null,
+             *       "opacity": 1
+             *     }
              */
-            fill?: string | null;
-            /** @default null */
-            gradient?: components["schemas"]["Gradient"] | null;
-            /** @default null */
-            line?: components["schemas"]["Line"] | null;
-            /**
-             * Opacity
-             * @default 1
-             */
-            opacity?: number;
+            look?: components["schemas"]["Look"];
             /**
              * Visible
              * @default true
@@ -1037,19 +1031,13 @@ export interface components {
              */
             transform?: components["schemas"]["Placement"];
             /**
-             * Fill
-             * @default #22303C
+             * @default {
+             *       "fill": "#22303C",
+             *       "line": null,
+             *       "opacity": 1
+             *     }
              */
-            fill?: string | null;
-            /** @default null */
-            gradient?: components["schemas"]["Gradient"] | null;
-            /** @default null */
-            line?: components["schemas"]["Line"] | null;
-            /**
-             * Opacity
-             * @default 1
-             */
-            opacity?: number;
+            look?: components["schemas"]["Look"];
             /**
              * Visible
              * @default true
@@ -1106,19 +1094,13 @@ export interface components {
              */
             transform?: components["schemas"]["Placement"];
             /**
-             * Fill
-             * @default #22303C
+             * @default {
+             *       "fill": "#22303C",
+             *       "line": null,
+             *       "opacity": 1
+             *     }
              */
-            fill?: string | null;
-            /** @default null */
-            gradient?: components["schemas"]["Gradient"] | null;
-            /** @default null */
-            line?: components["schemas"]["Line"] | null;
-            /**
-             * Opacity
-             * @default 1
-             */
-            opacity?: number;
+            look?: components["schemas"]["Look"];
             /**
              * Visible
              * @default true
@@ -1172,19 +1154,13 @@ export interface components {
              */
             transform?: components["schemas"]["Placement"];
             /**
-             * Fill
-             * @default #22303C
+             * @default {
+             *       "fill": "#22303C",
+             *       "line": null,
+             *       "opacity": 1
+             *     }
              */
-            fill?: string | null;
-            /** @default null */
-            gradient?: components["schemas"]["Gradient"] | null;
-            /** @default null */
-            line?: components["schemas"]["Line"] | null;
-            /**
-             * Opacity
-             * @default 1
-             */
-            opacity?: number;
+            look?: components["schemas"]["Look"];
             /**
              * Visible
              * @default true
@@ -1412,19 +1388,13 @@ export interface components {
              */
             transform?: components["schemas"]["Placement"];
             /**
-             * Fill
-             * @default #22303C
+             * @default {
+             *       "fill": "#22303C",
+             *       "line": null,
+             *       "opacity": 1
+             *     }
              */
-            fill?: string | null;
-            /** @default null */
-            gradient?: components["schemas"]["Gradient"] | null;
-            /** @default null */
-            line?: components["schemas"]["Line"] | null;
-            /**
-             * Opacity
-             * @default 1
-             */
-            opacity?: number;
+            look?: components["schemas"]["Look"];
             /**
              * Visible
              * @default true
@@ -1528,19 +1498,13 @@ export interface components {
              */
             transform?: components["schemas"]["Placement"];
             /**
-             * Fill
-             * @default #22303C
+             * @default {
+             *       "fill": "#22303C",
+             *       "line": null,
+             *       "opacity": 1
+             *     }
              */
-            fill?: string | null;
-            /** @default null */
-            gradient?: components["schemas"]["Gradient"] | null;
-            /** @default null */
-            line?: components["schemas"]["Line"] | null;
-            /**
-             * Opacity
-             * @default 1
-             */
-            opacity?: number;
+            look?: components["schemas"]["Look"];
             /**
              * Visible
              * @default true
@@ -1565,6 +1529,29 @@ export interface components {
             kind: "line";
             /** Length */
             length: number;
+        };
+        /**
+         * Look
+         * @description The paint of a shape.
+         *
+         *     Attributes:
+         *         fill: what it is filled with, or None for nothing.
+         *         line: along the outline, or None for none.
+         *         opacity: of both.
+         */
+        Look: {
+            /**
+             * Fill
+             * @default #22303C
+             */
+            fill?: string | components["schemas"]["Gradient"] | null;
+            /** @default null */
+            line?: components["schemas"]["Line"] | null;
+            /**
+             * Opacity
+             * @default 1
+             */
+            opacity?: number;
         };
         /**
          * Member
@@ -1596,16 +1583,14 @@ export interface components {
         };
         /**
          * OwnPaint
-         * @description The paint that was given to a piece by hand, as the fields of a shape say it.
+         * @description The paint that was given to a piece by hand; of its opacity it says nothing.
          */
         OwnPaint: {
             /**
              * Fill
              * @default null
              */
-            fill?: string | null;
-            /** @default null */
-            gradient?: components["schemas"]["Gradient"] | null;
+            fill?: string | components["schemas"]["Gradient"] | null;
             /** @default null */
             line?: components["schemas"]["Line"] | null;
         };
@@ -1638,19 +1623,13 @@ export interface components {
              */
             transform?: components["schemas"]["Placement"];
             /**
-             * Fill
-             * @default #22303C
+             * @default {
+             *       "fill": "#22303C",
+             *       "line": null,
+             *       "opacity": 1
+             *     }
              */
-            fill?: string | null;
-            /** @default null */
-            gradient?: components["schemas"]["Gradient"] | null;
-            /** @default null */
-            line?: components["schemas"]["Line"] | null;
-            /**
-             * Opacity
-             * @default 1
-             */
-            opacity?: number;
+            look?: components["schemas"]["Look"];
             /**
              * Visible
              * @default true
@@ -1722,19 +1701,13 @@ export interface components {
              */
             transform?: components["schemas"]["Placement"];
             /**
-             * Fill
-             * @default #22303C
+             * @default {
+             *       "fill": "#22303C",
+             *       "line": null,
+             *       "opacity": 1
+             *     }
              */
-            fill?: string | null;
-            /** @default null */
-            gradient?: components["schemas"]["Gradient"] | null;
-            /** @default null */
-            line?: components["schemas"]["Line"] | null;
-            /**
-             * Opacity
-             * @default 1
-             */
-            opacity?: number;
+            look?: components["schemas"]["Look"];
             /**
              * Visible
              * @default true
@@ -1821,19 +1794,13 @@ export interface components {
              */
             transform?: components["schemas"]["Placement"];
             /**
-             * Fill
-             * @default #22303C
+             * @default {
+             *       "fill": "#22303C",
+             *       "line": null,
+             *       "opacity": 1
+             *     }
              */
-            fill?: string | null;
-            /** @default null */
-            gradient?: components["schemas"]["Gradient"] | null;
-            /** @default null */
-            line?: components["schemas"]["Line"] | null;
-            /**
-             * Opacity
-             * @default 1
-             */
-            opacity?: number;
+            look?: components["schemas"]["Look"];
             /**
              * Visible
              * @default true
@@ -1933,19 +1900,13 @@ export interface components {
              */
             transform?: components["schemas"]["Placement"];
             /**
-             * Fill
-             * @default #22303C
+             * @default {
+             *       "fill": "#22303C",
+             *       "line": null,
+             *       "opacity": 1
+             *     }
              */
-            fill?: string | null;
-            /** @default null */
-            gradient?: components["schemas"]["Gradient"] | null;
-            /** @default null */
-            line?: components["schemas"]["Line"] | null;
-            /**
-             * Opacity
-             * @default 1
-             */
-            opacity?: number;
+            look?: components["schemas"]["Look"];
             /**
              * Visible
              * @default true
@@ -2008,19 +1969,13 @@ export interface components {
              */
             transform?: components["schemas"]["Placement"];
             /**
-             * Fill
-             * @default #22303C
+             * @default {
+             *       "fill": "#22303C",
+             *       "line": null,
+             *       "opacity": 1
+             *     }
              */
-            fill?: string | null;
-            /** @default null */
-            gradient?: components["schemas"]["Gradient"] | null;
-            /** @default null */
-            line?: components["schemas"]["Line"] | null;
-            /**
-             * Opacity
-             * @default 1
-             */
-            opacity?: number;
+            look?: components["schemas"]["Look"];
             /**
              * Visible
              * @default true
@@ -2091,19 +2046,13 @@ export interface components {
              */
             transform?: components["schemas"]["Placement"];
             /**
-             * Fill
-             * @default #22303C
+             * @default {
+             *       "fill": "#22303C",
+             *       "line": null,
+             *       "opacity": 1
+             *     }
              */
-            fill?: string | null;
-            /** @default null */
-            gradient?: components["schemas"]["Gradient"] | null;
-            /** @default null */
-            line?: components["schemas"]["Line"] | null;
-            /**
-             * Opacity
-             * @default 1
-             */
-            opacity?: number;
+            look?: components["schemas"]["Look"];
             /**
              * Visible
              * @default true
@@ -2205,19 +2154,13 @@ export interface components {
              */
             transform?: components["schemas"]["Placement"];
             /**
-             * Fill
-             * @default #22303C
+             * @default {
+             *       "fill": "#22303C",
+             *       "line": null,
+             *       "opacity": 1
+             *     }
              */
-            fill?: string | null;
-            /** @default null */
-            gradient?: components["schemas"]["Gradient"] | null;
-            /** @default null */
-            line?: components["schemas"]["Line"] | null;
-            /**
-             * Opacity
-             * @default 1
-             */
-            opacity?: number;
+            look?: components["schemas"]["Look"];
             /**
              * Visible
              * @default true
@@ -2298,19 +2241,13 @@ export interface components {
              */
             transform?: components["schemas"]["Placement"];
             /**
-             * Fill
-             * @default null
+             * @default {
+             *       "fill": null,
+             *       "line": null,
+             *       "opacity": 0.4
+             *     }
              */
-            fill?: string | null;
-            /** @default null */
-            gradient?: components["schemas"]["Gradient"] | null;
-            /** @default null */
-            line?: components["schemas"]["Line"] | null;
-            /**
-             * Opacity
-             * @default 0.4
-             */
-            opacity?: number;
+            look?: components["schemas"]["Look"];
             /**
              * Visible
              * @default true
@@ -2852,7 +2789,7 @@ export interface components {
              * Fill
              * @default null
              */
-            fill?: string | null;
+            fill?: string | components["schemas"]["Gradient"] | null;
             /** @default null */
             line?: components["schemas"]["Line"] | null;
             /**

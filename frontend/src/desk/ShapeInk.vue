@@ -2,6 +2,7 @@
 import { computed } from 'vue';
 
 import type { Figure } from '@/api/types';
+import { colourOf } from '@/look/gradient';
 import PiecePaths from '@/look/PiecePaths.vue';
 import { useRegions } from '@/regions/store';
 import type { Row } from '@/stores/selection';
@@ -16,6 +17,7 @@ const view = useView();
 const regions = useRegions();
 
 const node = computed(() => props.row.node);
+const look = computed(() => node.value.look);
 const moved = computed(() => selection.isMoved(props.row));
 const veiled = computed(
   () =>
@@ -36,7 +38,7 @@ const pieces = computed(() => (props.row.guide ? null : props.figure.pieces));
 const classes = computed(() => ({
   ink: true,
   guide: props.row.guide,
-  bare: !props.row.guide && !node.value.fill && !node.value.line,
+  bare: !props.row.guide && !look.value.fill && !look.value.line,
   moved: moved.value,
   veiled: veiled.value,
   pale: pale.value,
@@ -51,15 +53,15 @@ const classes = computed(() => ({
     <path v-if="key" class="area" :class="{ moved }" :data-node="key" :d="figure.path" />
   </template>
   <path
-    v-else-if="figure.area !== '' && (node.fill || !isOpen)"
+    v-else-if="figure.area !== '' && (look.fill || !isOpen)"
     :class="classes"
     :data-node="key"
     :d="figure.area ?? figure.path"
-    :fill="node.fill ?? 'none'"
+    :fill="colourOf(look.fill) ?? 'none'"
     :fill-rule="figure.fill_rule"
-    :stroke="isOpen ? undefined : node.line?.colour"
-    :stroke-width="node.line?.width"
-    :opacity="node.opacity"
+    :stroke="isOpen ? undefined : look.line?.colour"
+    :stroke-width="look.line?.width"
+    :opacity="look.opacity"
     :pointer-events="row.held ? 'none' : 'all'"
   />
   <template v-if="isOpen && !pieces">
@@ -67,9 +69,9 @@ const classes = computed(() => ({
       :class="[classes, 'open']"
       :d="figure.path"
       fill="none"
-      :stroke="node.line?.colour"
-      :stroke-width="node.line?.width"
-      :opacity="node.opacity"
+      :stroke="look.line?.colour"
+      :stroke-width="look.line?.width"
+      :opacity="look.opacity"
       pointer-events="none"
     />
     <path v-if="key" class="grasp" :class="{ moved }" :data-node="key" :d="figure.path" />

@@ -158,7 +158,7 @@ function grab(
 /** The line that a selected shape is seen to have; underlays and what is hidden have none. */
 function inkOf(key: string): Line | null {
   const row = selection.rowById.get(key);
-  return row && !row.dimmed && !row.inside ? (paintOf(row.node).line ?? null) : null;
+  return row && !row.dimmed && !row.inside ? paintOf(row.node).look.line : null;
 }
 
 /** The box round several selected shapes that can be sized together. */

@@ -28,7 +28,7 @@ const place = computed(() => {
       :height="node.height"
       preserveAspectRatio="none"
       :transform="place"
-      :opacity="node.opacity"
+      :opacity="node.look.opacity"
       :pointer-events="row.held ? 'none' : 'all'"
     />
   </g>

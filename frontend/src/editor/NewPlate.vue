@@ -99,13 +99,7 @@ async function keep(): Promise<void> {
         />
       </div>
       <div v-if="known" class="soft ground">Background</div>
-      <ColourField
-        v-if="known"
-        :colour="ground"
-        label="Background"
-        none
-        @choose="ground = $event"
-      />
+      <ColourField v-if="known" :fill="ground" label="Background" none @choose="ground = $event" />
       <div class="ends">
         <v-btn @click="emit('close')">Cancel</v-btn>
         <v-btn color="primary" variant="flat" type="submit">{{

@@ -99,14 +99,14 @@ const { actions } = useActions();
       <div class="panel">
         <h4>Fill</h4>
         <ColourField
-          :colour="style.fill"
+          :fill="style.fill"
           label="Fill of new shapes"
           none
           @choose="style.set({ fill: $event })"
         />
         <h4>Line</h4>
         <ColourField
-          :colour="style.line?.colour ?? null"
+          :fill="style.line?.colour ?? null"
           label="Line of new shapes"
           none
           @choose="

@@ -7,6 +7,7 @@ import { useActions } from '@/editor/actions';
 import NewPlate from '@/editor/NewPlate.vue';
 import ChoicePill from '@/look/ChoicePill.vue';
 import DotLogo from '@/look/DotLogo.vue';
+import { colourOf } from '@/look/gradient';
 import PathPicture from '@/look/PathPicture.vue';
 import { useRegions } from '@/regions/store';
 import { newId, useDrawing } from '@/stores/drawing';
@@ -70,9 +71,9 @@ function paintOfNode(node: Node): Piece[] {
   const figure = figureById.value.get(node.id);
   if (!figure) return [];
   if (figure.pieces) return figure.pieces;
-  const { fill_rule } = figure;
-  const look = { fill_rule, line: node.line ?? null, opacity: node.opacity ?? 1 };
-  return [{ ...look, path: figure.path, fill: figure.area === null ? (node.fill ?? null) : null }];
+  const { fill_rule, path } = figure;
+  const fill = figure.area === null ? colourOf(node.look.fill) : null;
+  return [{ ...node.look, fill_rule, path, fill, clip: null, shade: null }];
 }
 
 const figureById = computed(

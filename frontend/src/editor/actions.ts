@@ -342,13 +342,13 @@ export const useActions = defineStore('actions', () => {
       word: 'Select the same fill',
       key: 'A',
       can: any,
-      run: () => selectLike((node) => node.fill ?? null),
+      run: () => selectLike((node) => node.look.fill),
     },
     likeLine: {
       word: 'Select the same line',
       key: 'Shift+A',
       can: any,
-      run: () => selectLike((node) => node.line ?? null),
+      run: () => selectLike((node) => node.look.line),
     },
     likeKind: {
       word: 'Select the same kind',

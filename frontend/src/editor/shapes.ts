@@ -1,5 +1,5 @@
 // The primitives as the interface knows them: word, digit key, and the fields that are typed.
-import type { Command, Line, Node } from '@/api/types';
+import type { Command, Node } from '@/api/types';
 import type { Ink } from '@/stores/style';
 import type { Point } from '@/stores/view';
 
@@ -202,16 +202,17 @@ export function drawn(
     kind: kind === 'ring' ? 'ellipse' : kind,
     id,
     name: shapeWord(kind).word,
-    ...ink,
+    look: ink,
     transform: { e: centre.x, f: centre.y },
     ...extent,
     ...others,
   });
 }
 
-/** The line that a new line or open path has, whatever other new shapes have. */
-function strokeOf(ink: Ink): Line {
-  return ink.line ?? { colour: ink.fill ?? '#22303C', width: LINE_WIDTH };
+/** The look of a new line or open path: a line in any case, and no fill. */
+function strokeOnly(ink: Ink): Ink {
+  const line = ink.line ?? { colour: ink.fill ?? '#22303C', width: LINE_WIDTH };
+  return { ...ink, fill: null, line };
 }
 
 /** The command that draws a line between two points. */
@@ -224,9 +225,7 @@ export function lineBetween(plate: string, id: string, ink: Ink, from: Point, to
     kind: 'line',
     id,
     name: 'Line',
-    ...ink,
-    fill: null,
-    line: strokeOf(ink),
+    look: strokeOnly(ink),
     transform: { a: cos, b: sin, c: -sin, d: cos, ...middle },
     length: reach,
   });
@@ -234,8 +233,8 @@ export function lineBetween(plate: string, id: string, ink: Ink, from: Point, to
 
 /** The command that draws a path; an open one gets a line and no fill. */
 export function pathOf(plate: string, id: string, ink: Ink, data: string): Command {
-  const paint = data.endsWith('Z') ? ink : { ...ink, fill: null, line: strokeOf(ink) };
-  return added(plate, { kind: 'path', id, name: 'Path', ...paint, data });
+  const look = data.endsWith('Z') ? ink : strokeOnly(ink);
+  return added(plate, { kind: 'path', id, name: 'Path', look, data });
 }
 
 function added(plate: string, node: object): Command {

@@ -1,17 +1,13 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue';
 
-import type { Gradient } from '@/api/types';
-import { following } from '@/look/gradient';
+import type { Look } from '@/api/types';
+import { colourOf, cssOf, gradientOf } from '@/look/gradient';
 import { useDrawing } from '@/stores/drawing';
 
-/**
- * A colour: by swatch, by eye, by hex, or none. ``colour`` is undefined where several differ,
- * and the mean of a gradient where there is one.
- */
+/** A colour: by swatch, by eye, by hex, or none. ``fill`` is undefined where several differ. */
 const props = defineProps<{
-  colour: string | null | undefined;
-  gradient?: Gradient | null;
+  fill: Look['fill'] | undefined;
   label: string;
   none?: boolean;
 }>();
@@ -22,7 +18,7 @@ const text = ref('');
 const fault = ref('');
 
 watch(
-  () => [props.colour, props.gradient, drawing.refusals],
+  () => [props.fill, drawing.refusals],
   () => {
     text.value = shown();
     fault.value = '';
@@ -30,13 +26,14 @@ watch(
   { immediate: true },
 );
 
-const ground = computed(() =>
-  props.gradient ? following(props.gradient) : (props.colour ?? undefined),
-);
+/** The fill as one colour; undefined where several differ. */
+const colour = computed(() => (props.fill === undefined ? undefined : colourOf(props.fill)));
+const gradient = computed(() => gradientOf(props.fill));
+const ground = computed(() => (props.fill && cssOf(props.fill)) ?? undefined);
 
 function shown(): string {
-  if (props.gradient) return 'gradient';
-  return props.colour === undefined ? 'mixed' : (props.colour ?? 'none');
+  if (gradient.value) return 'gradient';
+  return colour.value === undefined ? 'mixed' : (colour.value ?? 'none');
 }
 
 function commit(): void {
@@ -58,10 +55,10 @@ function commit(): void {
   else fault.value = `Hex digits like #1D6A83${props.none ? ', or none' : ''}`;
 }
 
-function choose(colour: string | null): void {
-  text.value = colour ?? 'none';
+function choose(chosen: string | null): void {
+  text.value = chosen ?? 'none';
   fault.value = '';
-  if (colour !== props.colour || props.gradient) emit('choose', colour);
+  if (chosen !== props.fill) emit('choose', chosen);
 }
 </script>
 

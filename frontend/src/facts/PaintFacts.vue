@@ -29,13 +29,11 @@ function painted(node: Node): Node[] {
 const all = computed(() => props.nodes.flatMap(painted));
 /** What has a fill and a line: underlays have none. */
 const inked = computed(() => all.value.filter((node) => node.kind !== 'image'));
-/** The fill that all of them have, and the gradient in its place, if it is one. */
-const filled = computed(() =>
-  common(inked.value, ({ fill, gradient }) => ({ fill: fill ?? null, gradient: gradient ?? null })),
-);
-const colour = computed(() => common(inked.value, (node) => node.line?.colour ?? null));
-const width = computed(() => common(inked.value, (node) => node.line?.width ?? 0));
-const opacity = computed(() => common(all.value, (node) => (node.opacity ?? 1) * 100));
+/** The fill that all of them have. */
+const fill = computed(() => common(inked.value, ({ look }) => look.fill));
+const colour = computed(() => common(inked.value, ({ look }) => look.line?.colour ?? null));
+const width = computed(() => common(inked.value, ({ look }) => look.line?.width ?? 0));
+const opacity = computed(() => common(all.value, ({ look }) => look.opacity * 100));
 
 function paint(fields: object): void {
   const ids = props.nodes.map((node) => node.id);
@@ -60,8 +58,7 @@ function setLine(next: { colour?: string | null; width?: number }): void {
     </h3>
     <ColourField
       v-if="inked.length"
-      :colour="filled?.fill"
-      :gradient="filled?.gradient"
+      :fill="fill"
       label="Fill"
       none
       @choose="paint({ fill: $event })"
@@ -78,7 +75,7 @@ function setLine(next: { colour?: string | null; width?: number }): void {
   </section>
   <section v-if="inked.length">
     <h3>Line</h3>
-    <ColourField :colour="colour" label="Line" none @choose="setLine({ colour: $event })">
+    <ColourField :fill="colour" label="Line" none @choose="setLine({ colour: $event })">
       <NumberField
         label="width"
         :value="width"

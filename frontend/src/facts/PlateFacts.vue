@@ -76,7 +76,7 @@ const measures = computed<[string, string][]>(() => {
   <section>
     <h3>Ground</h3>
     <ColourField
-      :colour="plate.background ?? null"
+      :fill="plate.background ?? null"
       label="Ground"
       none
       @choose="set({ background: $event })"

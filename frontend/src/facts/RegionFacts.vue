@@ -65,7 +65,7 @@ function named(cover: readonly string[]): string {
       <h3>Paint of this piece</h3>
       <ColourField
         :key="regions.current"
-        :colour="regions.colourOf(regions.current)"
+        :fill="regions.colourOf(regions.current)"
         label="Piece"
         @choose="regions.paintPiece($event)"
       />

@@ -3,6 +3,7 @@ import { computed, ref, shallowRef, watch } from 'vue';
 
 import client, { answered, RefusedError } from '@/api/client';
 import type { Command, Node, PickedRegion, RegionMap, RegionPick } from '@/api/types';
+import { colourOf as inkOf } from '@/look/gradient';
 import type { Brush, Pick, Picks } from '@/regions/strokes';
 import * as strokes from '@/regions/strokes';
 import { newId, useDrawing } from '@/stores/drawing';
@@ -177,7 +178,7 @@ export const useRegions = defineStore('regions', () => {
     const order = map.value!.shapes.filter((key) => covers.includes(key));
     const by = pick && paint === 'lowest' ? order[0] : order.at(-1);
     const node = by ? selection.rowById.get(by)?.node : undefined;
-    return node ? (paintOf(node).fill ?? null) : null;
+    return node ? inkOf(paintOf(node).look.fill) : null;
   }
 
   async function apply(): Promise<void> {

@@ -2,7 +2,7 @@
 import { computed } from 'vue';
 
 import { useActions } from '@/editor/actions';
-import { following } from '@/look/gradient';
+import { cssOf } from '@/look/gradient';
 import { matrixOf } from '@/look/matrix';
 import { ROW } from '@/stack/thread';
 import type { Node } from '@/api/types';
@@ -78,10 +78,10 @@ const note = computed(() => {
 
 /** Dots show the shape's own paint, of what is only a line as a ring. */
 const paint = computed(() => {
-  const { gradient, fill, line } = paintOf(node.value);
-  return gradient ? following(gradient) : (fill ?? line?.colour ?? 'var(--card)');
+  const { fill, line } = paintOf(node.value).look;
+  return cssOf(fill) ?? line?.colour ?? 'var(--card)';
 });
-const hollow = computed(() => props.row.role === 'cuts' || !paintOf(node.value).fill);
+const hollow = computed(() => props.row.role === 'cuts' || !paintOf(node.value).look.fill);
 </script>
 
 <template>

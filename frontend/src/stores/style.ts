@@ -2,6 +2,7 @@ import { defineStore } from 'pinia';
 import { computed, ref, watch } from 'vue';
 
 import type { Line, Node } from '@/api/types';
+import { colourOf } from '@/look/gradient';
 import { useDrawing } from '@/stores/drawing';
 
 /** What shapes are painted with. */
@@ -36,8 +37,8 @@ export const useStyle = defineStore('style', () => {
   }
 
   /** Takes the paint that a shape has. */
-  function takeFrom({ fill: its = null, line: own = null, opacity = 1 }: Node): void {
-    set({ fill: its, line: own, opacity });
+  function takeFrom({ look }: Node): void {
+    set({ ...look, fill: colourOf(look.fill) });
   }
 
   return { ink, fill, line, set, takeFrom };

@@ -36,7 +36,7 @@ export function useOutcomes() {
   /** Whether any of the shapes is only a line to the eye, though it encloses an area. */
   const hasBare = computed(() =>
     selection.operands.some((key) => {
-      const { fill, line } = paintOf(selection.rowById.get(key)!.node);
+      const { fill, line } = paintOf(selection.rowById.get(key)!.node).look;
       return !fill && line && selection.figureById.get(key)?.area !== '';
     }),
   );

@@ -18,9 +18,9 @@ from dotstack.core.drawing.evaluate import Bounds, Evaluator
 from dotstack.core.drawing.frame import bounds_of, box_round, frame_of
 from dotstack.core.drawing.kinds import Node
 from dotstack.core.drawing.places import Place, place_of, places_of, put
-from dotstack.core.drawing.values import AnyId
 from dotstack.core.errors import CommandError
 from dotstack.core.geometry import Affine
+from dotstack.core.values import AnyId
 
 Edge = Literal["left", "centre", "right", "top", "middle", "bottom"]
 _SHARES = {"left": 0.0, "centre": 0.5, "right": 1.0, "top": 0.0, "middle": 0.5, "bottom": 1.0}
@@ -184,7 +184,8 @@ class SameAngle(Command):
 def box_of(place: Place, evaluator: Evaluator, with_line: bool) -> Bounds:
     """The box of a shape on its plate, perhaps with the line along its outline."""
     x0, y0, x1, y1 = bounds_of(place.node, place.affine, evaluator)
-    grow = place.node.line.width / 2 if with_line and place.node.line else 0.0
+    line = place.node.look.line
+    grow = line.width / 2 if with_line and line else 0.0
     return x0 - grow, y0 - grow, x1 + grow, y1 + grow
 
 

@@ -10,8 +10,8 @@ from dotstack.core.drawing.evaluate import Evaluator
 from dotstack.core.drawing.kinds import ClipNode, Node
 from dotstack.core.drawing.places import all_ids, exchanged, place_of, places_of, topmost_first
 from dotstack.core.drawing.tree import walk
-from dotstack.core.drawing.values import Id
 from dotstack.core.errors import CommandError
+from dotstack.core.values import Id
 
 
 class PutInside(Command):

@@ -32,11 +32,12 @@ from dotstack.core.drawing.kinds import (
     revised,
 )
 from dotstack.core.drawing.kinds.picking import picked_part
-from dotstack.core.drawing.paint import Look, look_of
+from dotstack.core.drawing.looks import look_of
 from dotstack.core.drawing.places import exchanged
-from dotstack.core.drawing.values import Name
 from dotstack.core.errors import CommandError, LimitError
 from dotstack.core.geometry import Outline
+from dotstack.core.paint import Look
+from dotstack.core.values import Name
 
 _LABELS = {
     Outcome.JOIN: "Join",
@@ -118,8 +119,7 @@ class Combine(_Combining):
             place = self._painted(chosen)
             if place is None:
                 place = roles_in(self.outcome, len(chosen))[0][0]
-            paint = paint_of(chosen[place])
-            common |= {name: getattr(paint, name) for name in Look._fields}
+            common["look"] = paint_of(chosen[place]).look
         return live(self.outcome, chosen, common, evaluator)
 
 
@@ -159,7 +159,7 @@ class TakeOutcome(_Combining):
                 part.outline,
                 self.id if single else f"{self.id}-{i}",
                 self.name if single else chosen[part.paint].name,
-                look_of(part.outline, paint_of(chosen[part.paint]), part.ink),
+                look_of(part.outline, paint_of(chosen[part.paint]).look, part.ink),
             )
             for i, part in enumerate(result.parts)
         )
@@ -220,7 +220,7 @@ def path_of(outline: Outline, node_id: str, name: str, look: Look) -> PathNode:
     return PathNode(
         id=node_id,
         name=name,
-        **look._asdict(),
+        look=look,
         data=outline.to_path_data(PRECISION),
         fill_rule=outline.fill_rule,
     )

@@ -4,7 +4,7 @@ from abc import ABC, abstractmethod
 
 from dotstack.core.drawing.document import Drawing
 from dotstack.core.drawing.evaluate import Evaluator
-from dotstack.core.drawing.values import Value
+from dotstack.core.values import Value
 
 
 class Command(Value, ABC):

@@ -10,9 +10,9 @@ from dotstack.core.drawing.evaluate import Evaluator
 from dotstack.core.drawing.kinds import CompoundNode, Node, revised
 from dotstack.core.drawing.kinds.picking import picked_region
 from dotstack.core.drawing.places import place_of, replaced
-from dotstack.core.drawing.values import Id
 from dotstack.core.errors import CommandError
 from dotstack.core.geometry import Outline, unbundle
+from dotstack.core.values import Id
 
 
 class FillHole(Command):

@@ -19,8 +19,8 @@ from dotstack.core.drawing.kinds import (
 from dotstack.core.drawing.kinds.pieces import held_of, piece_id, whole_and_key
 from dotstack.core.drawing.places import all_ids, exchanged, place_of, places_of, replaced
 from dotstack.core.drawing.tree import with_children
-from dotstack.core.drawing.values import Id, Placement
 from dotstack.core.errors import CommandError, UnknownNodeError
+from dotstack.core.values import Id, Placement
 
 
 class AllHome(Command):

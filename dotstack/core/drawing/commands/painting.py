@@ -10,20 +10,15 @@ from dotstack.core.drawing.document import Drawing, Swatch
 from dotstack.core.drawing.evaluate import Evaluator
 from dotstack.core.drawing.kinds import (
     ClipNode,
-    Held,
-    InPieces,
     Node,
-    OwnPaint,
-    RegionNode,
     paint_of,
-    revised,
 )
-from dotstack.core.drawing.paint import Line
+from dotstack.core.drawing.looks import recoloured
 from dotstack.core.drawing.places import exchanged, place_of, with_nodes, with_plate
 from dotstack.core.drawing.tree import with_children
-from dotstack.core.drawing.values import AnyId, Colour
 from dotstack.core.errors import CommandError
-from dotstack.core.formats.picture import mean_colour
+from dotstack.core.paint import Fill, Line, Look
+from dotstack.core.values import AnyId, Colour
 
 
 class Paint(Command):
@@ -34,7 +29,7 @@ class Paint(Command):
 
     kind: Literal["paint"] = "paint"
     ids: Ids
-    fill: Colour | None = None
+    fill: Fill | None = None
     line: Line | None = None
     opacity: Annotated[float, Field(ge=0, le=1)] = 1.0
 
@@ -45,9 +40,7 @@ class Paint(Command):
     @property
     def _changes(self) -> dict[str, object]:
         named = [name for name in ("fill", "line", "opacity") if name in self.model_fields_set]
-        changes: dict[str, object] = {str(name): getattr(self, name) for name in named}
-        # A fill takes a gradient's place.
-        return {"gradient": None, **changes} if "fill" in changes else changes
+        return {str(name): getattr(self, name) for name in named}
 
     def applied_to(self, drawing: Drawing, evaluator: Evaluator) -> Drawing:
         return exchanged(drawing, set(self.ids), lambda node: (node.painted(self._changes),))
@@ -72,9 +65,7 @@ class CopyPaint(Command):
             raise CommandError(
                 f"{source.name} has no paint of its own; take that of a shape in it."
             )
-        changes: dict[str, object] = {
-            name: getattr(source, name) for name in ("fill", "gradient", "line", "opacity")
-        }
+        changes = {name: getattr(source.look, name) for name in Look.model_fields}
         return exchanged(drawing, set(self.ids), lambda node: (node.painted(changes),))
 
 
@@ -108,53 +99,21 @@ class Recolour(Command):
 
     def applied_to(self, drawing: Drawing, evaluator: Evaluator) -> Drawing:
         for plate in drawing.plates:
-            nodes = tuple(self._recoloured(node) for node in plate.nodes)
+            nodes = tuple(map(self._recoloured, plate.nodes))
             drawing = with_plate(drawing, with_nodes(plate, nodes))
         swatches = tuple(
-            swatch.model_copy(update={"colour": self.new})
-            if self._is_old(swatch.colour)
-            else swatch
+            swatch.model_copy(update={"colour": self._exchanged(swatch.colour)})
             for swatch in drawing.swatches
         )
         return drawing.model_copy(update={"swatches": swatches})
 
-    def _is_old(self, colour: str | None) -> bool:
-        return colour is not None and colour.upper() == self.old.upper()
-
-    def _paint(self, paint: Node | OwnPaint) -> dict[str, object]:
-        """What changes of a paint."""
-        changes: dict[str, object] = {}
-        if paint.gradient:
-            stops = tuple(
-                stop.model_copy(update={"colour": self.new}) if self._is_old(stop.colour) else stop
-                for stop in paint.gradient.stops
-            )
-            if stops != paint.gradient.stops:
-                changes["gradient"] = paint.gradient.model_copy(update={"stops": stops})
-                changes["fill"] = mean_colour([stop.colour for stop in stops])
-        elif self._is_old(paint.fill):
-            changes["fill"] = self.new
-        if paint.line and self._is_old(paint.line.colour):
-            changes["line"] = Line(colour=self.new, width=paint.line.width)
-        return changes
-
-    def _held(self, held: Held) -> Held:
-        if held.paint is None or not (changes := self._paint(held.paint)):
-            return held
-        return held.model_copy(update={"paint": held.paint.model_copy(update=changes)})
+    def _exchanged(self, colour: str) -> str:
+        return self.new if colour.upper() == self.old.upper() else colour
 
     def _recoloured(self, node: Node) -> Node:
-        changes = self._paint(node)
-        if isinstance(node, InPieces):
-            held = tuple(map(self._held, node.held))
-            if held != node.held:
-                changes["held"] = held
-        if isinstance(node, RegionNode) and any(self._is_old(pick.fill) for pick in node.picks):
-            changes["picks"] = tuple(
-                pick.model_copy(update={"fill": self.new}) if self._is_old(pick.fill) else pick
-                for pick in node.picks
-            )
-        changed = revised(node, changes) if changes else node
+        changed = node.with_looks(lambda look: recoloured(look, self._exchanged))
+        # What has none of the colour keeps its identity.
+        changed = node if changed == node else changed
         if not changed.children:
             return changed
         return with_children(changed, lambda child: (self._recoloured(child),)) or changed

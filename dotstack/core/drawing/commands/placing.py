@@ -22,9 +22,9 @@ from dotstack.core.drawing.frame import (
 )
 from dotstack.core.drawing.kinds import LineNode, Node, revised
 from dotstack.core.drawing.places import Place, place_of, places_of, put, topmost_first
-from dotstack.core.drawing.values import Coordinate, Id, Length, Placement
 from dotstack.core.errors import CommandError
 from dotstack.core.geometry import Affine
+from dotstack.core.values import Coordinate, Id, Length, Placement
 
 Angle = Annotated[float, Field(ge=-36000, le=36000)]
 Fraction = Annotated[float, Field(ge=0, le=1)]

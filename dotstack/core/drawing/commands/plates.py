@@ -10,8 +10,8 @@ from dotstack.core.drawing.copies import numbered, with_new_ids
 from dotstack.core.drawing.document import Drawing, Plate
 from dotstack.core.drawing.evaluate import Evaluator
 from dotstack.core.drawing.places import all_ids, plate_of, with_plate
-from dotstack.core.drawing.values import Colour, Id, Length, Name
 from dotstack.core.errors import CommandError, LimitError
+from dotstack.core.values import Colour, Id, Length, Name
 
 MAX_PLATES = 200
 

@@ -13,8 +13,8 @@ from dotstack.core.drawing.evaluate import Evaluator
 from dotstack.core.drawing.kinds import Node, RegionNode, RegionPick, paint_of, revised
 from dotstack.core.drawing.kinds.picking import picked_region
 from dotstack.core.drawing.places import place_of, replaced
-from dotstack.core.drawing.values import Colour, Id, Name
 from dotstack.core.errors import CommandError, LimitError
+from dotstack.core.values import Colour, Id, Name
 
 Picks = Annotated[tuple[RegionPick, ...], Field(max_length=MAX_PIECES)]
 RegionPaint = Literal["topmost", "lowest", "new"]
@@ -49,14 +49,11 @@ class BuildRegions(Command):
         picks = self.picks
         if picks is None:
             picks = picks_of_all(chosen, evaluator)
-        look = paint_of(chosen[-1])
+        look = paint_of(chosen[-1]).look
         build = RegionNode(
             id=self.id,
             name=self.name,
-            fill=self.fill or look.fill,
-            gradient=None if self.fill else look.gradient,
-            line=look.line,
-            opacity=look.opacity,
+            look=look.model_copy(update={"fill": self.fill}) if self.fill else look,
             members=tuple(chosen),
             picks=picks,
             keep_rest=self.keep_rest,
@@ -88,9 +85,9 @@ class SetRegions(Command):
             "picks": self.picks,
             "keep_rest": self.keep_rest,
             "paint": self.paint,
-            "fill": self.fill or node.fill,
-            "gradient": None if self.fill else node.gradient,
         }
+        if self.fill:
+            changes["look"] = node.look.model_copy(update={"fill": self.fill})
         build = revised(node, changes)
         assert isinstance(build, RegionNode)
         _check_leaves_something(build, evaluator)

@@ -8,7 +8,7 @@ from dotstack.core.drawing.document import Drawing
 from dotstack.core.drawing.evaluate import Evaluator
 from dotstack.core.drawing.kinds import Node
 from dotstack.core.drawing.places import exchanged
-from dotstack.core.drawing.values import Id
+from dotstack.core.values import Id
 
 
 class Renew(Command):

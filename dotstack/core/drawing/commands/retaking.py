@@ -16,10 +16,9 @@ from dotstack.core.drawing.kinds import (
     RegionNode,
     paint_of,
 )
-from dotstack.core.drawing.paint import Look
 from dotstack.core.drawing.places import place_of, replaced
-from dotstack.core.drawing.values import Id, Name
 from dotstack.core.errors import CommandError, LimitError
+from dotstack.core.values import Id, Name
 
 # What is made of shapes that could be taken together otherwise; of a group they never were.
 MadeOfShapes = CompoundNode | GroupNode | PartsNode | RegionNode
@@ -58,8 +57,8 @@ class SetOutcome(Command):
         if isinstance(node, CompoundNode):
             return live(self.outcome, shapes, common, evaluator)
         if self.outcome is not Outcome.GAP and self.outcome is not Outcome.SLICE:
-            lowest = paint_of(shapes[roles_in(self.outcome, len(shapes))[0][0]])
-            common |= {name: getattr(lowest, name) for name in Look._fields}
+            lowest = shapes[roles_in(self.outcome, len(shapes))[0][0]]
+            common["look"] = paint_of(lowest).look
         return live(self.outcome, shapes, common, evaluator)
 
 

@@ -23,12 +23,13 @@ from dotstack.core.drawing.kinds import (
     UnderlayNode,
     revised,
 )
-from dotstack.core.drawing.paint import Gradient, Look, look_of
+from dotstack.core.drawing.looks import look_of
 from dotstack.core.drawing.places import exchanged, place_of, replaced
 from dotstack.core.drawing.tree import with_children
-from dotstack.core.drawing.values import Id, Placement
 from dotstack.core.errors import CommandError, LimitError
 from dotstack.core.geometry import Outline, bundle, unbundle
+from dotstack.core.paint import Fill, Gradient, Look
+from dotstack.core.values import Id, Placement
 
 
 class Settle(Command):
@@ -70,7 +71,7 @@ class Unbundle(Command):
         if len(contours) > MAX_PIECES:
             raise LimitError("contours of one path", len(contours), MAX_PIECES)
         pieces = tuple(
-            path_of(contour, f"{self.id[:30]}-{i}", node.name, look_of(contour, node))
+            path_of(contour, f"{self.id[:30]}-{i}", node.name, look_of(contour, node.look))
             for i, contour in enumerate(contours)
         )
         group = GroupNode(id=node.id, name=node.name, transform=node.transform, nodes=pieces)
@@ -101,7 +102,7 @@ class LiftOut(Command):
             raise CommandError(f"{node.name} has {len(contours)} contours, not so many.")
         lifted = contours.pop(self.contour)
         rest = bundle(contours, node.fill_rule)
-        path = path_of(lifted, self.new_id, node.name, look_of(lifted, node))
+        path = path_of(lifted, self.new_id, node.name, look_of(lifted, node.look))
         path = path.model_copy(update={"transform": node.transform})
         check_fresh(drawing, (path,))
         left = revised(node, {"data": rest.to_path_data(PRECISION)})
@@ -191,12 +192,14 @@ def _within(window: Outline, node: Node, evaluator: Evaluator) -> tuple[Node, ..
         inner = with_children(node, lambda child: _within(own, child, evaluator))
         return (inner,) if inner else ()
     outline, found = evaluator.outline(node), []
-    if node.fill:
+    look = node.look
+    if look.fill:
         area = intersection([outline, window])
-        gradient = _kept_in_place(node, area, evaluator)
-        found.append((area, Look(node.fill, None, node.opacity, gradient)))
-    if node.line:
-        found.append((line_within(outline, window), Look(None, node.line, node.opacity)))
+        fill = _kept_in_place(node, look.fill, area, evaluator)
+        found.append((area, Look(fill=fill, opacity=look.opacity)))
+    if look.line:
+        lined = Look(fill=None, line=look.line, opacity=look.opacity)
+        found.append((line_within(outline, window), lined))
     return tuple(
         path_of(part, f"{node.id[:36]}-{i}" if i else node.id, node.name, look)
         for i, (part, look) in enumerate(found)
@@ -204,13 +207,13 @@ def _within(window: Outline, node: Node, evaluator: Evaluator) -> tuple[Node, ..
     )
 
 
-def _kept_in_place(node: Node, part: Outline, evaluator: Evaluator) -> Gradient | None:
-    """The node's gradient where it is, told by the box of a part of the node."""
-    if node.gradient is None or part.is_empty:
-        return None
+def _kept_in_place(node: Node, fill: Fill, part: Outline, evaluator: Evaluator) -> Fill:
+    """The node's fill, a gradient where it is, but told by the box of a part of the node."""
+    if not isinstance(fill, Gradient) or part.is_empty:
+        return fill
     there = node.transform.affine @ unit_box(evaluator.own_bounds(node))
-    place = unit_box(part.bounds).inverse @ there @ node.gradient.place.affine
-    return node.gradient.model_copy(update={"place": Placement.of(place)})
+    place = unit_box(part.bounds).inverse @ there @ fill.place.affine
+    return fill.model_copy(update={"place": Placement.of(place)})
 
 
 def _nothing_left(node: NodeBase) -> CommandError:

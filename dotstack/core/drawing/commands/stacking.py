@@ -36,9 +36,9 @@ from dotstack.core.drawing.places import (
     with_plate,
 )
 from dotstack.core.drawing.tree import walk
-from dotstack.core.drawing.values import AnyId, Id, Name, Placement
 from dotstack.core.errors import CommandError
 from dotstack.core.geometry import Affine
+from dotstack.core.values import AnyId, Id, Name, Placement
 
 
 class Group(Command):

@@ -8,7 +8,7 @@ from dotstack.core.drawing.document import Drawing
 from dotstack.core.drawing.evaluate import Evaluator
 from dotstack.core.drawing.kinds import UnderlayNode
 from dotstack.core.drawing.places import plate_of, with_nodes, with_plate
-from dotstack.core.drawing.values import Digest, Id, Length, Name, Placement
+from dotstack.core.values import Digest, Id, Length, Name, Placement
 
 
 class AddUnderlay(Command):

@@ -7,10 +7,10 @@ import numpy as np
 from pydantic import Field
 
 from dotstack.core.combine import Role, covered, regions_found
-from dotstack.core.drawing.kinds.node import Evaluation, HolderNode, revised
+from dotstack.core.drawing.kinds.node import Evaluation, HolderNode
 from dotstack.core.drawing.kinds.picking import PickedRegion, picked, renamed
-from dotstack.core.drawing.values import Value
 from dotstack.core.geometry import Outline, bundle
+from dotstack.core.values import Value
 
 if TYPE_CHECKING:
     from dotstack.core.drawing.kinds import Node
@@ -76,7 +76,7 @@ class CompoundNode(HolderNode):
         return arrangement.outline(kept)
 
     def painted(self, changes: Mapping[str, object]) -> Self:
-        return revised(self, changes)
+        return self.with_looks(lambda look: look.model_copy(update=changes))
 
     def renamed(self, new_ids: Mapping[str, str]) -> Self:
         return self.model_copy(update={"filled": renamed(self.filled, new_ids)})

@@ -7,8 +7,8 @@ from pydantic import Field
 
 from dotstack.core import primitives
 from dotstack.core.drawing.kinds.node import PrimitiveNode, revised
-from dotstack.core.drawing.values import REMEMBERED, Length
 from dotstack.core.geometry import Outline
+from dotstack.core.values import REMEMBERED, Length
 
 _drop = lru_cache(REMEMBERED)(primitives.drop)
 

@@ -7,8 +7,8 @@ from pydantic import Field
 
 from dotstack.core import primitives
 from dotstack.core.drawing.kinds.node import PrimitiveNode, revised, share
-from dotstack.core.drawing.values import REMEMBERED, Length, Radius
 from dotstack.core.geometry import Outline
+from dotstack.core.values import REMEMBERED, Length, Radius
 
 MAX_CORNERS = 360
 _SIZINGS = 80

@@ -5,8 +5,8 @@ from typing import Literal, Self
 
 from dotstack.core import primitives
 from dotstack.core.drawing.kinds.node import PrimitiveNode, revised
-from dotstack.core.drawing.values import REMEMBERED, Length
 from dotstack.core.geometry import Outline
+from dotstack.core.values import REMEMBERED, Length
 
 _line = lru_cache(REMEMBERED)(primitives.line)
 

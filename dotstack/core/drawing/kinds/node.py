@@ -8,9 +8,9 @@ from typing import TYPE_CHECKING, Annotated, ClassVar, Protocol, Self, TypeVar
 from pydantic import Field
 
 from dotstack.core.arrangement import Arrangement
-from dotstack.core.drawing.paint import INK, Gradient, Line
-from dotstack.core.drawing.values import Colour, Id, Name, Opacity, Placement, Radius, Value
 from dotstack.core.geometry import Affine, Outline
+from dotstack.core.paint import Look
+from dotstack.core.values import Id, Name, Placement, Radius, Value
 
 if TYPE_CHECKING:
     from dotstack.core.drawing.kinds import Node
@@ -58,9 +58,7 @@ class NodeBase(Value, ABC):
     """What every shape of the stack has.
 
     Attributes:
-        fill: the paint, or None for no paint; of a gradient its mean colour.
-        gradient: what is painted in the fill's place, if it is no one colour.
-        line: along the outline, or None for none.
+        look: its paint.
         visible, guide: hidden and guide shapes take no part in outcomes, results or exports.
         locked: not to be picked or moved on the desk.
         origin: the asset that it was placed from, if it was.
@@ -70,10 +68,7 @@ class NodeBase(Value, ABC):
     id: Id
     name: Name
     transform: Placement = Placement()
-    fill: Colour | None = INK
-    gradient: Gradient | None = None
-    line: Line | None = None
-    opacity: Opacity = 1.0
+    look: Look = Look()
     visible: bool = True
     locked: bool = False
     guide: bool = False
@@ -98,7 +93,11 @@ class NodeBase(Value, ABC):
 
     @abstractmethod
     def painted(self: N, changes: Mapping[str, object]) -> N:
-        """The node with other paint, by the names of the fields; a fill replaces a gradient."""
+        """The node with another look: with these of its fields."""
+
+    def with_looks(self: N, change: Callable[[Look], Look]) -> N:
+        """The node with each look that it keeps, but for its children's, changed."""
+        return self.model_copy(update={"look": change(self.look)})
 
     @abstractmethod
     def renamed(self: N, new_ids: Mapping[str, str]) -> N:
@@ -152,7 +151,7 @@ class LeafNode(NodeBase):
         return self.drawn()
 
     def painted(self: N, changes: Mapping[str, object]) -> N:
-        return revised(self, changes)
+        return self.with_looks(lambda look: look.model_copy(update=changes))
 
     def renamed(self: N, new_ids: Mapping[str, str]) -> N:
         return self

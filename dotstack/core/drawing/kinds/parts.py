@@ -10,12 +10,12 @@ from scipy.optimize import linear_sum_assignment
 
 from dotstack.core.combine import Paint, Part, PartedOutcome, acting, outcomes
 from dotstack.core.drawing.kinds.group import GroupNode
-from dotstack.core.drawing.kinds.node import Evaluation, paint_of, revised
+from dotstack.core.drawing.kinds.node import Evaluation, paint_of
 from dotstack.core.drawing.kinds.picking import PickedRegion, looked_for, renamed
 from dotstack.core.drawing.kinds.pieces import InPieces, PieceNode
-from dotstack.core.drawing.paint import look_of
-from dotstack.core.drawing.values import MAX_HELD
+from dotstack.core.drawing.looks import look_of
 from dotstack.core.geometry import Outline
+from dotstack.core.values import MAX_HELD
 
 if TYPE_CHECKING:
     from dotstack.core.drawing.kinds import Node
@@ -92,7 +92,7 @@ class PartsNode(InPieces):
                 serial[key] += 1
                 if serial[key] > 1:
                     key += f".{serial[key]}"
-            look = look_of(part.outline, paint_of(source), part.ink)
+            look = look_of(part.outline, paint_of(source).look, part.ink)
             found.append(self.piece(key, source.name, look, part.outline))
         return found
 
@@ -103,7 +103,7 @@ class PartsNode(InPieces):
         """What is cut in another paint, and the pieces that were painted by hand."""
         nodes = tuple(child.painted(changes) for child in self.nodes)
         held = tuple(each.painted(changes) for each in self.held)
-        return revised(self, {"nodes": nodes, "held": held})
+        return self.model_copy(update={"nodes": nodes, "held": held})
 
     def renamed(self, new_ids: Mapping[str, str]) -> Self:
         picks = renamed(self.picks, new_ids)
@@ -130,8 +130,8 @@ class PartsNode(InPieces):
 
 def paints_of(nodes: "Sequence[Node]") -> list[Paint]:
     """What of the nodes' paint decides what can be seen of them, as operands of outcomes."""
-    shown = map(paint_of, nodes)
-    return [Paint(node.fill, lined=node.line is not None) for node in shown]
+    looks = (paint_of(node).look for node in nodes)
+    return [Paint(look.fill, lined=look.line is not None) for look in looks]
 
 
 def _distance(outline: Outline, point: tuple[float, float]) -> float:

@@ -6,9 +6,9 @@ from typing import Annotated, Literal
 from pydantic import AfterValidator, Field
 
 from dotstack.core.drawing.kinds.node import LeafNode
-from dotstack.core.drawing.values import MAX_SIZE, REMEMBERED
 from dotstack.core.errors import PathDataError
 from dotstack.core.geometry import FillRule, Outline
+from dotstack.core.values import MAX_SIZE, REMEMBERED
 
 MAX_PATH = 2_000_000
 

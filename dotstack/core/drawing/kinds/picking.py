@@ -8,8 +8,8 @@ import numpy as np
 from dotstack.core.arrangement import Region, inscribed_circle
 from dotstack.core.combine import Picked
 from dotstack.core.drawing.kinds.node import NodeBase
-from dotstack.core.drawing.values import Coordinate, Id, Value
 from dotstack.core.geometry import Outline
+from dotstack.core.values import Coordinate, Id, Value
 
 
 class PickedRegion(Value):

@@ -1,33 +1,31 @@
 """What is live and comes in pieces: each can be held, and its whole remembers what was done."""
 
 from abc import abstractmethod
-from collections.abc import Iterable, Mapping
+from collections.abc import Callable, Iterable, Mapping
 from typing import Annotated, Literal, Self
 
 from pydantic import Field, InstanceOf
 from pydantic.json_schema import SkipJsonSchema
 
 from dotstack.core.combine import union
-from dotstack.core.drawing.kinds.node import Evaluation, HolderNode, LeafNode, revised
-from dotstack.core.drawing.paint import Gradient, Line, Look
-from dotstack.core.drawing.values import (
+from dotstack.core.drawing.kinds.node import Evaluation, HolderNode, LeafNode
+from dotstack.core.geometry import Affine, Outline, bundle, open_part
+from dotstack.core.paint import Fill, Line, Look
+from dotstack.core.values import (
     MAX_HELD,
     AnyId,
-    Colour,
     Name,
     Opacity,
     PieceKey,
     Placement,
     Value,
 )
-from dotstack.core.geometry import Affine, Outline, bundle, open_part
 
 
 class OwnPaint(Value):
-    """The paint that was given to a piece by hand, as the fields of a shape say it."""
+    """The paint that was given to a piece by hand; of its opacity it says nothing."""
 
-    fill: Colour | None = None
-    gradient: Gradient | None = None
+    fill: Fill | None = None
     line: Line | None = None
 
 
@@ -62,6 +60,13 @@ class Held(Value):
         paint = self.paint and self.paint.model_copy(update=given)
         opacity = None if "opacity" in changes else self.opacity
         return self.model_copy(update={"paint": paint, "opacity": opacity})
+
+    def with_looks(self, change: Callable[[Look], Look]) -> Self:
+        """The same with its look changed, if it was painted by hand."""
+        if self.paint is None:
+            return self
+        look = change(Look(fill=self.paint.fill, line=self.paint.line))
+        return self.model_copy(update={"paint": OwnPaint(fill=look.fill, line=look.line)})
 
 
 class PieceNode(LeafNode):
@@ -105,7 +110,12 @@ class InPieces(HolderNode):
 
     def painted(self, changes: Mapping[str, object]) -> Self:
         held = tuple(each.painted(changes) for each in self.held)
-        return revised(self, {**changes, "held": held})
+        look = self.look.model_copy(update=changes)
+        return self.model_copy(update={"look": look, "held": held})
+
+    def with_looks(self, change: Callable[[Look], Look]) -> Self:
+        held = tuple(each.with_looks(change) for each in self.held)
+        return super().with_looks(change).model_copy(update={"held": held})
 
     def renamed(self, new_ids: Mapping[str, str]) -> Self:
         def key_of(key: str) -> str:
@@ -124,7 +134,7 @@ class InPieces(HolderNode):
         """A piece of it, as it comes."""
         # All of it has been checked where it comes from.
         return PieceNode.model_construct(
-            kind="piece", id=piece_id(self.id, key), name=name, area=outline, **look._asdict()
+            kind="piece", id=piece_id(self.id, key), name=name, area=outline, look=look
         )
 
 
@@ -165,10 +175,11 @@ def _changed(piece: PieceNode, held: Held | None) -> PieceNode | None:
         changes["transform"] = Placement.of(there @ held.transform.affine @ there.inverse)
     if held.name is not None:
         changes["name"] = held.name
-    if held.opacity is not None:
-        changes["opacity"] = held.opacity
+    look: dict[str, object] = {} if held.opacity is None else {"opacity": held.opacity}
     if held.paint is not None:
-        changes |= {name: getattr(held.paint, name) for name in _PAINT}
+        look |= {name: getattr(held.paint, name) for name in _PAINT}
+    if look:
+        changes["look"] = piece.look.model_copy(update=look)
     return piece.model_copy(update=changes)
 
 
@@ -182,13 +193,12 @@ def held_of(came: PieceNode, now: PieceNode | None) -> Held | None:
         return Held(piece=key, dropped=True)
     changes: dict[str, object] = {name: getattr(now, name) for name in _STATES}
     changes["transform"] = _put_by(now)
-    if any(getattr(now, name) != getattr(came, name) for name in _PAINT):
-        changes["paint"] = OwnPaint(**{name: getattr(now, name) for name in _PAINT})
-    changes |= {
-        name: getattr(now, name)
-        for name in ("name", "opacity")
-        if getattr(now, name) != getattr(came, name)
-    }
+    if (now.look.fill, now.look.line) != (came.look.fill, came.look.line):
+        changes["paint"] = OwnPaint(fill=now.look.fill, line=now.look.line)
+    if now.look.opacity != came.look.opacity:
+        changes["opacity"] = now.look.opacity
+    if now.name != came.name:
+        changes["name"] = now.name
     held = Held(piece=key, **changes)
     return None if held == Held(piece=key) else held
 

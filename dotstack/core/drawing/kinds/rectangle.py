@@ -5,8 +5,8 @@ from typing import Literal, Self
 
 from dotstack.core import primitives
 from dotstack.core.drawing.kinds.node import PrimitiveNode, revised
-from dotstack.core.drawing.values import REMEMBERED, Length, Radius
 from dotstack.core.geometry import Outline
+from dotstack.core.values import REMEMBERED, Length, Radius
 
 rectangle = lru_cache(REMEMBERED)(primitives.rectangle)
 

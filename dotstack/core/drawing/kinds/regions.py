@@ -1,6 +1,6 @@
 """Pieces made by picking regions."""
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from typing import TYPE_CHECKING, Annotated, Literal, Self
 
 from pydantic import Field
@@ -9,9 +9,10 @@ from dotstack.core.combine import Build, Pick, build
 from dotstack.core.drawing.kinds.node import Evaluation, paint_of
 from dotstack.core.drawing.kinds.picking import PickedRegion, picked, renamed
 from dotstack.core.drawing.kinds.pieces import InPieces, PieceNode
-from dotstack.core.drawing.paint import look_of
-from dotstack.core.drawing.values import Colour, Value
+from dotstack.core.drawing.looks import look_of
 from dotstack.core.geometry import Outline
+from dotstack.core.paint import Look
+from dotstack.core.values import Colour, Value
 
 if TYPE_CHECKING:
     from dotstack.core.drawing.kinds import Node
@@ -82,9 +83,10 @@ class RegionNode(InPieces):
             by = piece.lowest if self.paint == "lowest" else piece.topmost
             source = active[by] if by >= 0 else self
             own = pick is not None and self.paint == "new"
-            look = look_of(piece.outline, self if own or source is self else paint_of(source))
+            paint = self if own or source is self else paint_of(source)
+            look = look_of(piece.outline, paint.look)
             if pick and pick.fill:
-                look = look._replace(fill=pick.fill, gradient=None)
+                look = look.model_copy(update={"fill": pick.fill})
             key = f"of-{source.id}" if piece.pick is None else str(piece.pick)
             found.append(self.piece(key, source.name, look, piece.outline))
         return found
@@ -94,11 +96,18 @@ class RegionNode(InPieces):
 
     def painted(self, changes: Mapping[str, object]) -> Self:
         """Its pieces and the rest in another paint, and the shapes that they are of."""
-        picks = self.picks
+        node = super().painted(changes)
         if "fill" in changes:
-            picks = tuple(pick.model_copy(update={"fill": None}) for pick in picks)
-        node = super().painted({**changes, "picks": picks})
+            picks = tuple(pick.model_copy(update={"fill": None}) for pick in self.picks)
+            node = node.model_copy(update={"picks": picks})
         return node.with_stack([member.painted(changes) for member in node.members])
+
+    def with_looks(self, change: Callable[[Look], Look]) -> Self:
+        picks = tuple(
+            pick.model_copy(update={"fill": change(Look(fill=pick.fill)).fill})
+            for pick in self.picks
+        )
+        return super().with_looks(change).model_copy(update={"picks": picks})
 
     def renamed(self, new_ids: Mapping[str, str]) -> Self:
         picks = tuple(

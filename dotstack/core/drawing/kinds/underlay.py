@@ -5,8 +5,9 @@ from typing import Literal, Self
 
 from dotstack.core.drawing.kinds.node import PrimitiveNode, revised
 from dotstack.core.drawing.kinds.rectangle import rectangle
-from dotstack.core.drawing.values import Colour, Digest, Length, Opacity
 from dotstack.core.geometry import Outline
+from dotstack.core.paint import Look
+from dotstack.core.values import Digest, Length
 
 
 class UnderlayNode(PrimitiveNode):
@@ -19,8 +20,7 @@ class UnderlayNode(PrimitiveNode):
     picture: Digest
     width: Length
     height: Length
-    fill: Colour | None = None
-    opacity: Opacity = 0.4
+    look: Look = Look(fill=None, opacity=0.4)
     locked: bool = True
 
     @property
@@ -38,4 +38,4 @@ class UnderlayNode(PrimitiveNode):
 
     def painted(self, changes: Mapping[str, object]) -> Self:
         # A picture has no paint, but it can be faded.
-        return revised(self, {name: changes[name] for name in {"opacity"} & changes.keys()})
+        return super().painted({name: changes[name] for name in {"opacity"} & changes.keys()})

@@ -1,0 +1,89 @@
+"""What Dot Stack of version 1 kept: its database and its files, opened today."""
+
+import sqlite3
+from datetime import UTC, datetime
+from pathlib import Path
+
+import pytest
+
+from dotstack.core.drawing import Drawing, Evaluator
+from dotstack.core.drawing.drawing_file import read_drawing, write_drawing
+from dotstack.core.drawing.kit import KitCollection, read_kit, write_kit
+from dotstack.core.drawing.pictures import plate_picture
+from dotstack.core.formats import write_svg
+from dotstack.store import Database, DrawingStore, ShelfStore
+
+KEPT = Path(__file__).parent / "version1"
+# As version 1 wrote the same drawing.
+QUAY = (KEPT / "quay.svg").read_text()
+
+
+def now() -> datetime:
+    return datetime.now(UTC).replace(tzinfo=None)
+
+
+def seen(drawing: Drawing) -> str:
+    return write_svg(plate_picture(drawing.plates[0], Evaluator()))
+
+
+def looks(collection: KitCollection) -> list[str]:
+    assets = [asset for section in collection.sections for asset in section.assets]
+    return [f"{asset.name} {asset.node.look}" for asset in assets]
+
+
+@pytest.fixture
+def old(tmp_path: Path) -> Path:
+    path = tmp_path / "dotstack.db"
+    database = sqlite3.connect(path)
+    database.executescript((KEPT / "dotstack.sql").read_text())
+    database.close()
+    return path
+
+
+def test_a_drawing_of_version_1_looks_the_same_and_is_undone_and_done_again_to_its_ends(
+    old: Path,
+) -> None:
+    database = Database(f"sqlite:///{old}")
+    store = DrawingStore(database, now)
+    (summary,) = store.summaries()
+    opened = store.open(summary.id)
+    assert seen(opened.drawing) == QUAY
+    states = [opened.drawing]
+    while opened.undo_label:
+        opened = DrawingStore(database, now).undo(summary.id, opened.revision)
+        states.append(opened.drawing)
+    assert opened.drawing.plates[0].nodes == ()
+    for state in reversed(states[:-1]):
+        opened = DrawingStore(database, now).redo(summary.id, opened.revision)
+        assert opened.drawing == state
+    (version,) = store.history(summary.id).versions
+    named, _ = store.in_state(summary.id, version.id)
+    assert named == states[-1 - version.number]
+    database.close()
+
+
+def test_the_shelf_of_version_1_and_its_undo_are_whole(old: Path) -> None:
+    database = Database(f"sqlite:///{old}")
+    shelf = ShelfStore(database, now)
+    (collection,) = shelf.shelf().collections
+    known = looks(shelf.kit_of(collection.id))
+    steps = 0
+    while shelf.shelf().undo_label:
+        shelf.undo()
+        steps += 1
+    assert (steps, shelf.shelf().collections) == (3, ())
+    for _ in range(steps):
+        shelf.redo()
+    assert looks(shelf.kit_of(collection.id)) == known
+    assert looks(read_kit((KEPT / "harbour.dotkit").read_bytes())) == known
+    database.close()
+
+
+def test_files_of_version_1_are_read_and_written_as_they_are_today() -> None:
+    read = read_drawing((KEPT / "harbour.dotdrawing").read_bytes())
+    assert seen(read.drawing) == QUAY
+    (carried,) = read.collections
+    assert looks(carried) == looks(read_kit((KEPT / "harbour.dotkit").read_bytes()))
+    again = read_drawing(write_drawing(read.drawing, Evaluator(), read.collections))
+    assert again == read
+    assert read_kit(write_kit(carried, Evaluator())).sections[0].name == "Boats"
