@@ -31,6 +31,8 @@ lint: .venv/.ready frontend/node_modules/.ready
 	@.venv/bin/dotstack openapi | diff -u docs/openapi.json - || { echo "Run 'make types'."; exit 1; }
 	@for kind in drawing kit; do .venv/bin/dotstack schema $$kind \
 		| diff -u docs/$$kind-file.schema.json - || { echo "Run 'make types'."; exit 1; }; done
+	@.venv/bin/dotstack ranges | diff -u frontend/src/api/ranges.json - \
+		|| { echo "Run 'make types'."; exit 1; }
 	@cd frontend && npm run --silent types -- --check
 	@echo "== Front end: style, types"
 	@cd frontend && npm run --silent lint && npm run --silent check
@@ -38,6 +40,7 @@ lint: .venv/.ready frontend/node_modules/.ready
 types: .venv/.ready frontend/node_modules/.ready
 	@.venv/bin/dotstack openapi > docs/openapi.json
 	@for kind in drawing kit; do .venv/bin/dotstack schema $$kind > docs/$$kind-file.schema.json; done
+	@.venv/bin/dotstack ranges > frontend/src/api/ranges.json
 	@cd frontend && npm run --silent types
 
 dev: .venv/.ready frontend/node_modules/.ready

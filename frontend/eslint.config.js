@@ -4,6 +4,28 @@ import vue from 'eslint-plugin-vue';
 import globals from 'globals';
 import ts from 'typescript-eslint';
 
+// The floors of the house, from the ground up: each may use those before it, never one after.
+// prettier-ignore
+const FLOORS = [
+  'api', 'marks', 'stores', 'look', 'fields', 'export', 'versions', 'shelf', 'regions', 'facts',
+  'stack', 'strip', 'desk', 'home', 'editor',
+];
+
+const floors = FLOORS.map((floor, place) => ({
+  files: [`src/${floor}/**`],
+  rules: {
+    'no-restricted-imports': [
+      'error',
+      {
+        patterns: FLOORS.slice(place + 1).map((above) => ({
+          group: [`@/${above}/*`],
+          message: `${floor} lies below ${above}.`,
+        })),
+      },
+    ],
+  },
+}));
+
 export default ts.config(
   { ignores: ['src/api/schema.ts', 'node_modules/'] },
   js.configs.recommended,
@@ -15,5 +37,6 @@ export default ts.config(
     rules: { 'vue/multi-word-component-names': 'off' },
   },
   { files: ['public/*.js'], languageOptions: { globals: globals.serviceworker } },
+  ...floors,
   prettier,
 );

@@ -1,6 +1,6 @@
 """What can a script do?
 
-``dotstack serve | demo | export | kit | combine | regions | openapi | schema``
+``dotstack serve | demo | export | kit | combine | regions | openapi | schema | ranges``
 """
 
 import argparse

@@ -1,4 +1,4 @@
-"""``dotstack serve``, ``dotstack demo``, ``dotstack openapi``, ``dotstack schema``."""
+"""``dotstack serve``, ``dotstack demo``, ``dotstack openapi``, ``schema``, ``ranges``."""
 
 import argparse
 import json
@@ -11,6 +11,7 @@ from pydantic import BaseModel
 from waitress import serve
 
 from dotstack.core.drawing.drawing_file import DrawingFile
+from dotstack.core.drawing.kinds.parameters import primitives, ranges_of
 from dotstack.core.drawing.kit import Kit
 from dotstack.demo import fill
 from dotstack.shared import HttpSharedShelf
@@ -44,6 +45,8 @@ def add_to(commands: "argparse._SubParsersAction[argparse.ArgumentParser]") -> N
     schema = commands.add_parser("schema", help="print the JSON Schema of a kind of file")
     schema.add_argument("file", choices=_SCHEMAS)
     schema.set_defaults(run=_schema)
+    ranges = commands.add_parser("ranges", help="print the ranges of primitives' parameters")
+    ranges.set_defaults(run=_ranges)
 
 
 def _describe(_options: argparse.Namespace) -> int:
@@ -54,6 +57,12 @@ def _describe(_options: argparse.Namespace) -> int:
 
 def _schema(options: argparse.Namespace) -> int:
     print(json.dumps(_SCHEMAS[options.file].model_json_schema(), indent=1))
+    return 0
+
+
+def _ranges(_: argparse.Namespace) -> int:
+    kinds = {kind.model_fields["kind"].default: ranges_of(kind) for kind in primitives()}
+    print(json.dumps(kinds, indent=2))
     return 0
 
 

@@ -4,13 +4,16 @@ import { computed } from 'vue';
 import ShapeInk from '@/desk/ShapeInk.vue';
 import UnderlayPicture from '@/desk/UnderlayPicture.vue';
 import { useWaitingMarks } from '@/desk/waitingMarks';
-import { useRegions } from '@/regions/store';
+import type { Node } from '@/api/types';
+import { useRegions } from '@/stores/regions';
 import type { Row } from '@/stores/selection';
-import { IN_PIECES, LIVE_KINDS, useSelection } from '@/stores/selection';
+import { useSelection } from '@/stores/selection';
 import { useView } from '@/stores/view';
+import { comesInPieces, isLive as isLiveKind } from '@/marks/kinds';
 
 /** What is painted on the plate, and the outlines that can be taken hold of. */
-const AS_THEIRS = ['group', ...IN_PIECES];
+/** Whether it shows as its shapes or pieces do, and by itself not at all. */
+const isOnlyTheirs = (node: Node) => node.kind === 'group' || comesInPieces(node);
 
 const selection = useSelection();
 const view = useView();
@@ -23,7 +26,7 @@ const waiting = useWaitingMarks();
  */
 const painted = computed(() =>
   selection.rows
-    .filter((row) => !row.dimmed && !row.inside && !AS_THEIRS.includes(row.node.kind))
+    .filter((row) => !row.dimmed && !row.inside && !isOnlyTheirs(row.node))
     .reverse()
     .flatMap((row) => {
       const figure = selection.figureById.get(row.node.id);
@@ -31,7 +34,7 @@ const painted = computed(() =>
     }),
 );
 
-const isLive = (row?: Row | null) => Boolean(row && LIVE_KINDS.includes(row.node.kind));
+const isLive = (row?: Row | null) => Boolean(row && isLiveKind(row.node));
 const inLive = computed(() => isLive(selection.focused));
 
 /** What makes the live thing that is worked in, or the one that is selected. */

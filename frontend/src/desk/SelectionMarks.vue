@@ -2,9 +2,9 @@
 import { computed } from 'vue';
 
 import type { Figure, Line } from '@/api/types';
-import { ontoPlate } from '@/desk/gestures';
 import SizeGrips from '@/desk/SizeGrips.vue';
-import type { Point } from '@/stores/view';
+import { ontoPlate } from '@/marks/matrix';
+import type { Point } from '@/marks/numbers';
 
 /**
  * A shape's outline, and what is taken hold of to size it: of a line its two ends. The line that

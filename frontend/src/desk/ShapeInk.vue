@@ -2,9 +2,9 @@
 import { computed } from 'vue';
 
 import type { Figure } from '@/api/types';
-import { colourOf } from '@/look/gradient';
+import { colourOf } from '@/marks/paint';
 import PiecePaths from '@/look/PiecePaths.vue';
-import { useRegions } from '@/regions/store';
+import { useRegions } from '@/stores/regions';
 import type { Row } from '@/stores/selection';
 import { useSelection } from '@/stores/selection';
 import { useView } from '@/stores/view';

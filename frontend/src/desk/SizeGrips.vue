@@ -2,8 +2,8 @@
 import { computed } from 'vue';
 
 import type { Sized } from '@/desk/gestures';
-import { ontoPlate } from '@/desk/gestures';
-import type { Point } from '@/stores/view';
+import { ontoPlate } from '@/marks/matrix';
+import type { Point } from '@/marks/numbers';
 
 /**
  * What is taken hold of to size a shape along its own axes, or several with the box round them:

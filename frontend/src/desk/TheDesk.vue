@@ -7,14 +7,7 @@ import ContextMenu from '@/desk/ContextMenu.vue';
 import CrossingTicks from '@/desk/CrossingTicks.vue';
 import DeskRulers from '@/desk/DeskRulers.vue';
 import type { Gesture, Hands, Said, Sized } from '@/desk/gestures';
-import {
-  endGesture,
-  keysOf,
-  ontoPlate,
-  resizeGesture,
-  resizing,
-  stretching,
-} from '@/desk/gestures';
+import { endGesture, keysOf, resizeGesture, resizing, stretching } from '@/desk/gestures';
 import { shapesAt } from '@/desk/picking';
 import PlateScene from '@/desk/PlateScene.vue';
 import SelectionMarks from '@/desk/SelectionMarks.vue';
@@ -30,20 +23,22 @@ import { useSnapping } from '@/desk/useSnapping';
 import ValueTags from '@/desk/ValueTags.vue';
 import WaitingLayer from '@/desk/WaitingLayer.vue';
 import { useWaitingMarks } from '@/desk/waitingMarks';
-import { shapeWord } from '@/editor/shapes';
+import { shapeWord } from '@/marks/shapes';
 import PiecePaths from '@/look/PiecePaths.vue';
 import RegionLayer from '@/regions/RegionLayer.vue';
-import { useRegions } from '@/regions/store';
+import { useRegions } from '@/stores/regions';
 import { useStroke } from '@/regions/useStroke';
 import { ASSET } from '@/shelf/placing';
 import { useClipboard } from '@/stores/clipboard';
 import { useCompare } from '@/stores/compare';
 import { useDrawing } from '@/stores/drawing';
-import { HOLDING, paintOf, useSelection } from '@/stores/selection';
+import { useSelection } from '@/stores/selection';
 import { useShelf } from '@/stores/shelf';
 import { useSnaps } from '@/stores/snaps';
-import type { Point } from '@/stores/view';
 import { useView } from '@/stores/view';
+import { ontoPlate } from '@/marks/matrix';
+import type { Point } from '@/marks/numbers';
+import { holds, paintOf } from '@/marks/kinds';
 
 /** The desk: the plate, its shapes, and every gesture of the pointer on them. */
 const THRESHOLD = 3;
@@ -239,8 +234,8 @@ async function onDoubleClick(event: MouseEvent): Promise<void> {
   }
   const key = shapesAt(event.clientX, event.clientY)[0];
   const outer = key ? selection.pickable(key) : null;
-  const kind = outer ? selection.rowById.get(outer)?.node.kind : null;
-  if (outer && key && kind && HOLDING.includes(kind)) {
+  const row = outer ? selection.rowById.get(outer) : null;
+  if (outer && key && row && holds(row.node)) {
     selection.enter(outer);
     // What makes a live thing can be taken hold of only now.
     await nextTick();

@@ -2,16 +2,16 @@
 import { computed, nextTick, ref } from 'vue';
 
 import type { Figure, Node } from '@/api/types';
-import { shortNumber } from '@/desk/gestures';
 import type { Tag } from '@/desk/tags';
 import { placeOf, tagsOf } from '@/desk/tags';
-import type { Values } from '@/editor/shapes';
-import { parameterFields } from '@/editor/shapes';
-import NumberField from '@/facts/NumberField.vue';
+import NumberField from '@/fields/NumberField.vue';
 import { useDrawing } from '@/stores/drawing';
 import { useSelection } from '@/stores/selection';
-import type { Point } from '@/stores/view';
 import { useView } from '@/stores/view';
+import type { Point } from '@/marks/numbers';
+import { shortNumber } from '@/marks/numbers';
+import type { Values } from '@/marks/parameters';
+import { parameterFields } from '@/marks/parameters';
 
 /** A primitive's parameters beside it on the desk: dragged to change, double-clicked to type. */
 const props = defineProps<{

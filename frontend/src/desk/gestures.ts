@@ -1,10 +1,13 @@
 // What a drag on the desk does: small state machines that know no view.
 import type { Command, Figure } from '@/api/types';
 import type { Mark, Snapped, Snapping } from '@/desk/snapping';
-import type { ShapeKind } from '@/editor/shapes';
-import { drawn, lineBetween, naturalHeight } from '@/editor/shapes';
-import type { Ink } from '@/stores/style';
-import type { Point } from '@/stores/view';
+import type { ShapeKind } from '@/marks/shapes';
+import { drawn, lineBetween, naturalHeight } from '@/marks/shapes';
+import { turnAbout } from '@/marks/matrix';
+import type { Point } from '@/marks/numbers';
+import { angleOf, shortNumber } from '@/marks/numbers';
+import type { Ink } from '@/marks/paint';
+import { intoOwnAxes } from '@/marks/matrix';
 
 export interface Keys {
   shift: boolean;
@@ -344,35 +347,10 @@ export function turnGesture(
   };
 }
 
-/** The map that turns about a point; quarter turns exactly. */
-export function turnAbout(centre: Point, degrees: number) {
-  const radians = (degrees * Math.PI) / 180;
-  const quarter = degrees % 90 === 0;
-  const cos = quarter ? Math.round(Math.cos(radians)) : Math.cos(radians);
-  const sin = quarter ? Math.round(Math.sin(radians)) : Math.sin(radians);
-  return {
-    a: cos,
-    b: sin,
-    c: -sin,
-    d: cos,
-    e: centre.x - cos * centre.x + sin * centre.y,
-    f: centre.y - sin * centre.x - cos * centre.y,
-  };
-}
-
-/** A number as short as it can be read: up to four decimals. */
-export function shortNumber(value: number): string {
-  return String(Number(value.toFixed(4)));
-}
-
 /** Angles from −180 (left out) to 180. */
 function normal(degrees: number): number {
   const turned = degrees - 360 * Math.round(degrees / 360);
   return turned === -180 ? 180 : Number(turned.toFixed(6));
-}
-
-export function angleOf(centre: Point, at: Point): number {
-  return (Math.atan2(at.y - centre.y, at.x - centre.x) * 180) / Math.PI;
 }
 
 function degreesOf(from: Point, to: Point): string {
@@ -385,24 +363,4 @@ function stepped(centre: Point, at: Point, hands: Hands): Point {
   const degrees = Math.round(angleOf(centre, at) / 15) * 15;
   const { a, b } = turnAbout({ x: 0, y: 0 }, degrees);
   return { x: centre.x + length * a, y: centre.y + length * b };
-}
-
-/** A point of the plate in a shape's own axes. */
-export function intoOwnAxes(matrix: Figure['matrix'], at: Point): Point {
-  const inverse = new DOMMatrix([
-    matrix.a!,
-    matrix.b!,
-    matrix.c!,
-    matrix.d!,
-    matrix.e!,
-    matrix.f!,
-  ]).inverse();
-  const own = inverse.transformPoint(at);
-  return { x: own.x, y: own.y };
-}
-
-/** A point of a shape's own axes on the plate. */
-export function ontoPlate(matrix: Figure['matrix'], own: Point): Point {
-  const { a, b, c, d, e, f } = matrix;
-  return { x: a! * own.x + c! * own.y + e!, y: b! * own.x + d! * own.y + f! };
 }

@@ -1,5 +1,5 @@
 // A path while it is drawn: clicked corners and dragged curves.
-import type { Point } from '@/stores/view';
+import type { Point } from '@/marks/numbers';
 
 /** A node with its handles, which mirror each other; none at a corner. */
 export interface PathNode extends Point {

@@ -1,6 +1,6 @@
 // Which shapes lie under the pointer, or in a box: hit testing by the browser itself.
 import type { Box, Figure } from '@/api/types';
-import type { Point } from '@/stores/view';
+import type { Point } from '@/marks/numbers';
 
 const SAMPLES = 160;
 

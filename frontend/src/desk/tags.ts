@@ -1,9 +1,10 @@
 // Value tags: a primitive's parameters on the desk, where they can be dragged and typed.
 import type { Box, Figure, Node } from '@/api/types';
-import { angleOf, intoOwnAxes, shortNumber } from '@/desk/gestures';
-import type { Parameter } from '@/editor/shapes';
-import { ownParameters } from '@/editor/shapes';
-import type { Point } from '@/stores/view';
+import { intoOwnAxes } from '@/marks/matrix';
+import type { Point } from '@/marks/numbers';
+import { angleOf, shortNumber } from '@/marks/numbers';
+import type { Parameter } from '@/marks/parameters';
+import { kindOf } from '@/marks/kinds';
 
 export interface Tag {
   parameter: Parameter;
@@ -63,7 +64,9 @@ function shared(one: Box, two: Box): number {
 export function tagsOf(node: Node, figure: Figure): Tag[] {
   const { matrix } = figure;
   const values = node as unknown as Record<string, number>;
-  const parameters = ownParameters(node).filter(({ key, of }) => !of && !isIdle(node, key));
+  const parameters = kindOf(node)
+    .parameters(node)
+    .filter(({ key, of }) => !of && !isIdle(node, key));
   return parameters.map((parameter) => {
     const value = values[parameter.key] ?? 0;
     return {

@@ -2,12 +2,13 @@ import { computed, ref } from 'vue';
 
 import type { Piece } from '@/api/types';
 import type { Gesture, Hands, Press } from '@/desk/gestures';
-import { landed, shortNumber } from '@/desk/gestures';
+import { landed } from '@/desk/gestures';
 import type { Snapping } from '@/desk/snapping';
 import { placeAsset } from '@/shelf/placing';
 import { useShelf } from '@/stores/shelf';
-import type { Point } from '@/stores/view';
 import { useView } from '@/stores/view';
+import type { Point } from '@/marks/numbers';
+import { shortNumber } from '@/marks/numbers';
 
 /** Drawing the asset that was chosen on the shelf: dragged to a size, or put by a click. */
 export function useAsset(

@@ -3,12 +3,12 @@ import { computed, ref, watch } from 'vue';
 import type { Gesture, Hands, Press } from '@/desk/gestures';
 import { drawGesture, landed, keysOf, lineGesture } from '@/desk/gestures';
 import type { Snapping } from '@/desk/snapping';
-import { drawn, lineBetween } from '@/editor/shapes';
+import { drawn, lineBetween } from '@/marks/shapes';
 import { newId, useDrawing } from '@/stores/drawing';
 import { useSelection } from '@/stores/selection';
-import type { Point } from '@/stores/view';
 import { useView } from '@/stores/view';
 import { useStyle } from '@/stores/style';
+import type { Point } from '@/marks/numbers';
 
 /** The room that the card for typed sizes takes, in pixels. */
 const CARD = { width: 208, height: 320 };

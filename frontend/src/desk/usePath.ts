@@ -5,12 +5,12 @@ import { keysOf, landed } from '@/desk/gestures';
 import type { PathNode } from '@/desk/pathTool';
 import { pathData } from '@/desk/pathTool';
 import type { Mark, Snapping } from '@/desk/snapping';
-import { pathOf } from '@/editor/shapes';
+import { pathOf } from '@/marks/shapes';
 import { newId, useDrawing } from '@/stores/drawing';
 import { useSelection } from '@/stores/selection';
-import type { Point } from '@/stores/view';
 import { useView } from '@/stores/view';
 import { useStyle } from '@/stores/style';
+import type { Point } from '@/marks/numbers';
 
 const NEAR_PIXELS = 8;
 

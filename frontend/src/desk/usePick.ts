@@ -5,10 +5,10 @@ import type { Gesture, Hands, Press } from '@/desk/gestures';
 import { moveGesture } from '@/desk/gestures';
 import { boxBetween, liesIn, shapesAt, touches } from '@/desk/picking';
 import type { Snapping } from '@/desk/snapping';
-import { useActions } from '@/editor/actions';
+import { useActions } from '@/stores/actions';
 import { newId, useDrawing } from '@/stores/drawing';
 import { useSelection } from '@/stores/selection';
-import type { Point } from '@/stores/view';
+import type { Point } from '@/marks/numbers';
 
 const SAME_SPOT_PIXELS = 3;
 

@@ -3,7 +3,7 @@ import { computed, watch } from 'vue';
 import type { Hands, Press } from '@/desk/gestures';
 import { turnGesture } from '@/desk/gestures';
 import type { Snapping } from '@/desk/snapping';
-import { useActions } from '@/editor/actions';
+import { useActions } from '@/stores/actions';
 import { newId } from '@/stores/drawing';
 import { useSelection } from '@/stores/selection';
 import { useView } from '@/stores/view';

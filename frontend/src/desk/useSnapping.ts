@@ -1,9 +1,10 @@
 import type { Snapping } from '@/desk/snapping';
 import { Snapper } from '@/desk/snapping';
 import { useDrawing } from '@/stores/drawing';
-import { boxRound, useSelection } from '@/stores/selection';
+import { useSelection } from '@/stores/selection';
 import { useSnaps } from '@/stores/snaps';
 import { useView } from '@/stores/view';
+import { boxRound } from '@/marks/matrix';
 
 const NEAR_PIXELS = 6;
 

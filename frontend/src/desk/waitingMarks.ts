@@ -2,7 +2,7 @@ import { defineStore } from 'pinia';
 import { computed } from 'vue';
 
 import type { Command, Node } from '@/api/types';
-import { matrixOf } from '@/look/matrix';
+import { matrixOf } from '@/marks/matrix';
 import { useDrawing } from '@/stores/drawing';
 import { useSelection } from '@/stores/selection';
 import { wordOf } from '@/stores/waiting';

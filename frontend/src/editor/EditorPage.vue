@@ -12,7 +12,7 @@ import { useKeys } from '@/editor/useKeys';
 import ExportDialog from '@/export/ExportDialog.vue';
 import type { Exportable } from '@/export/formats';
 import FactsPanel from '@/facts/FactsPanel.vue';
-import LostPage from '@/home/LostPage.vue';
+import LostPage from '@/look/LostPage.vue';
 import OutdatedShapes from '@/shelf/OutdatedShapes.vue';
 import PutOnShelf from '@/shelf/PutOnShelf.vue';
 import ShelfTab from '@/shelf/ShelfTab.vue';

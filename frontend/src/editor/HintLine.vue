@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 
-import { useActions } from '@/editor/actions';
-import { shapeWord } from '@/editor/shapes';
-import { useRegions } from '@/regions/store';
+import { useActions } from '@/stores/actions';
+import { shapeWord } from '@/marks/shapes';
+import { useRegions } from '@/stores/regions';
 import { useSelection } from '@/stores/selection';
 import { useShelf } from '@/stores/shelf';
 import { useView } from '@/stores/view';

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { useActions } from '@/editor/actions';
+import { useActions } from '@/stores/actions';
 import { KEYS } from '@/editor/keys';
 import { REGION_KEYS } from '@/regions/keys';
 

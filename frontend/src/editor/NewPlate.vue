@@ -2,8 +2,8 @@
 import { ref } from 'vue';
 
 import type { Command } from '@/api/types';
-import ColourField from '@/facts/ColourField.vue';
-import NumberField from '@/facts/NumberField.vue';
+import ColourField from '@/fields/ColourField.vue';
+import NumberField from '@/fields/NumberField.vue';
 import { newId, useDrawing } from '@/stores/drawing';
 import { useSelection } from '@/stores/selection';
 

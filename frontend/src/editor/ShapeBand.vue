@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import { useActions } from '@/editor/actions';
-import { LINE_WIDTH, SHAPES } from '@/editor/shapes';
-import ColourField from '@/facts/ColourField.vue';
-import NumberField from '@/facts/NumberField.vue';
+import { useActions } from '@/stores/actions';
+import { LINE_WIDTH, SHAPES } from '@/marks/shapes';
+import ColourField from '@/fields/ColourField.vue';
+import NumberField from '@/fields/NumberField.vue';
 import ShapeIcon from '@/look/ShapeIcon.vue';
 import { SNAP_WORDS, useSnaps } from '@/stores/snaps';
 import { useStyle } from '@/stores/style';

@@ -3,17 +3,18 @@ import { computed, ref, watch } from 'vue';
 import { RouterLink } from 'vue-router';
 
 import type { Node, Piece } from '@/api/types';
-import { useActions } from '@/editor/actions';
+import { useActions } from '@/stores/actions';
 import NewPlate from '@/editor/NewPlate.vue';
 import ChoicePill from '@/look/ChoicePill.vue';
 import DotLogo from '@/look/DotLogo.vue';
-import { colourOf } from '@/look/gradient';
+import { colourOf } from '@/marks/paint';
 import PathPicture from '@/look/PathPicture.vue';
-import { useRegions } from '@/regions/store';
+import { useRegions } from '@/stores/regions';
 import { newId, useDrawing } from '@/stores/drawing';
-import { childrenOf, IN_PIECES, isActive, piecesOf, useSelection } from '@/stores/selection';
+import { useSelection } from '@/stores/selection';
 import type { Manner } from '@/stores/view';
 import { MANNERS, useView } from '@/stores/view';
+import { childrenOf, comesInPieces, isActive, piecesOf } from '@/marks/kinds';
 
 /** The drawing's name and state, its plates, undo and redo, zoom, and the way out. */
 const emit = defineEmits<{ fit: []; versions: []; keep: [plate: string]; export: [] }>();
@@ -66,8 +67,7 @@ const saved = computed(
 function paintOfNode(node: Node): Piece[] {
   if (!isActive(node)) return [];
   if (node.kind === 'group') return childrenOf(node).flatMap((child) => paintOfNode(child.node));
-  if (IN_PIECES.includes(node.kind))
-    return piecesOf(node.id, figureById.value).flatMap(paintOfNode);
+  if (comesInPieces(node)) return piecesOf(node.id, figureById.value).flatMap(paintOfNode);
   const figure = figureById.value.get(node.id);
   if (!figure) return [];
   if (figure.pieces) return figure.pieces;

@@ -1,6 +1,6 @@
 // All keys of the editor beside those of the actions, as the sheet and the README list them.
-import { SHAPES } from '@/editor/shapes';
-import { OUTCOME_WORDS } from '@/strip/outcomes';
+import { SHAPES } from '@/marks/shapes';
+import { OUTCOME_WORDS } from '@/marks/outcomes';
 
 export const KEYS: readonly (readonly [string, string])[] = [
   ...SHAPES.map((shape) => [shape.digit, `draw a ${shape.word.toLowerCase()}`] as const),

@@ -1,19 +1,19 @@
 import { onScopeDispose } from 'vue';
 
 import type { Outcome } from '@/api/types';
-import { useActions } from '@/editor/actions';
-import { SHAPES } from '@/editor/shapes';
-import { spelled } from '@/editor/spelled';
+import { useActions } from '@/stores/actions';
+import { SHAPES } from '@/marks/shapes';
+import { spelled } from '@/marks/spelled';
 import { useRegionKeys } from '@/regions/keys';
-import { useRegions } from '@/regions/store';
+import { useRegions } from '@/stores/regions';
 import { useClipboard } from '@/stores/clipboard';
 import { useCompare } from '@/stores/compare';
 import { useDrawing } from '@/stores/drawing';
 import { useSelection } from '@/stores/selection';
 import { useSnaps } from '@/stores/snaps';
-import type { Point } from '@/stores/view';
 import { useView } from '@/stores/view';
-import { OUTCOME_WORDS } from '@/strip/outcomes';
+import { OUTCOME_WORDS } from '@/marks/outcomes';
+import type { Point } from '@/marks/numbers';
 
 /** What keys do that the stores cannot do alone. */
 interface Parts {

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { Format, Options } from '@/export/formats';
-import NumberField from '@/facts/NumberField.vue';
+import NumberField from '@/fields/NumberField.vue';
 import ChoicePill from '@/look/ChoicePill.vue';
 
 /** What can be chosen for a format. */

@@ -2,7 +2,7 @@
 import { computed, ref } from 'vue';
 
 import type { Command } from '@/api/types';
-import { useActions } from '@/editor/actions';
+import { useActions } from '@/stores/actions';
 import { useDrawing } from '@/stores/drawing';
 import { useSelection } from '@/stores/selection';
 

@@ -2,7 +2,7 @@
 import { computed, ref } from 'vue';
 
 import type { Command, Role } from '@/api/types';
-import { ROLES } from '@/editor/actions';
+import { ROLES } from '@/stores/actions';
 import AlignFacts from '@/facts/AlignFacts.vue';
 import BetweenFacts from '@/facts/BetweenFacts.vue';
 import PaintFacts from '@/facts/PaintFacts.vue';
@@ -10,7 +10,7 @@ import PlateFacts from '@/facts/PlateFacts.vue';
 import PlaceFacts from '@/facts/PlaceFacts.vue';
 import RegionFacts from '@/facts/RegionFacts.vue';
 import ShapeFacts from '@/facts/ShapeFacts.vue';
-import { useRegions } from '@/regions/store';
+import { useRegions } from '@/stores/regions';
 import { useDrawing } from '@/stores/drawing';
 import { useSelection } from '@/stores/selection';
 

@@ -2,13 +2,13 @@
 import { computed, ref } from 'vue';
 
 import type { Command, Node } from '@/api/types';
-import { LINE_WIDTH } from '@/editor/shapes';
-import ColourField from '@/facts/ColourField.vue';
-import { common } from '@/facts/common';
-import NumberField from '@/facts/NumberField.vue';
+import { LINE_WIDTH } from '@/marks/shapes';
+import ColourField from '@/fields/ColourField.vue';
+import { common } from '@/marks/common';
+import NumberField from '@/fields/NumberField.vue';
 import SwatchSheet from '@/facts/SwatchSheet.vue';
 import { useDrawing } from '@/stores/drawing';
-import { childrenOf } from '@/stores/selection';
+import { kindOf } from '@/marks/kinds';
 
 /** Fill, line and opacity; of a group or region build those of all that it holds. */
 const props = defineProps<{ nodes: Node[] }>();
@@ -20,10 +20,8 @@ const drawing = useDrawing();
 const swatches = ref(false);
 
 function painted(node: Node): Node[] {
-  if (node.kind === 'clip') return painted(node.holder as Node);
-  if (node.kind === 'parts') return (node.nodes ?? []).flatMap((child) => painted(child as Node));
-  const isMany = node.kind === 'group' || node.kind === 'regions';
-  return isMany ? childrenOf(node).flatMap((child) => painted(child.node)) : [node];
+  const inner = kindOf(node).painted(node);
+  return inner.length ? inner.flatMap(painted) : [node];
 }
 
 const all = computed(() => props.nodes.flatMap(painted));

@@ -2,11 +2,13 @@
 import { computed } from 'vue';
 
 import type { Command, PlateHead } from '@/api/types';
-import { shortNumber } from '@/desk/gestures';
-import ColourField from '@/facts/ColourField.vue';
-import NumberField from '@/facts/NumberField.vue';
+import ColourField from '@/fields/ColourField.vue';
+import NumberField from '@/fields/NumberField.vue';
 import { useDrawing } from '@/stores/drawing';
-import { boxRound, isActive, useSelection } from '@/stores/selection';
+import { useSelection } from '@/stores/selection';
+import { boxRound } from '@/marks/matrix';
+import { shortNumber } from '@/marks/numbers';
+import { isActive } from '@/marks/kinds';
 
 /** Where nothing is selected: the plate, and the measures of the mark on it. */
 const SIDE = { min: 0, max: 1e6, above: true };

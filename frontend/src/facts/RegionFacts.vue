@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 
-import ColourField from '@/facts/ColourField.vue';
-import { useRegions } from '@/regions/store';
-import { pickOf, pieces } from '@/regions/strokes';
+import ColourField from '@/fields/ColourField.vue';
+import { useRegions } from '@/stores/regions';
+import { pickOf, pieces } from '@/marks/strokes';
 import { useSelection } from '@/stores/selection';
 
 /** The pieces of a region build while its regions are picked, and those that lost theirs. */

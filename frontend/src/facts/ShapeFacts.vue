@@ -2,12 +2,13 @@
 import { computed } from 'vue';
 
 import type { Command, Figure, Node } from '@/api/types';
-import { shortNumber } from '@/desk/gestures';
-import type { Parameter, Values } from '@/editor/shapes';
-import { ownParameters, parameterFields } from '@/editor/shapes';
-import { common } from '@/facts/common';
-import NumberField from '@/facts/NumberField.vue';
+import { common } from '@/marks/common';
+import NumberField from '@/fields/NumberField.vue';
 import { useDrawing } from '@/stores/drawing';
+import { shortNumber } from '@/marks/numbers';
+import type { Parameter, Values } from '@/marks/parameters';
+import { parameterFields } from '@/marks/parameters';
+import { kindOf } from '@/marks/kinds';
 
 /** The parameters that all the selected shapes have, whatever else they are. */
 const props = defineProps<{ nodes: Node[]; figures: Figure[] }>();
@@ -18,7 +19,7 @@ const RADIUS = { min: 0, max: 1e6 };
 const drawing = useDrawing();
 
 const parameters = computed(() => {
-  const [first, ...others] = props.nodes.map(ownParameters);
+  const [first, ...others] = props.nodes.map((node) => kindOf(node).parameters(node));
   return (first ?? []).filter((parameter) =>
     others.every((other) => other.some((each) => each.key === parameter.key)),
   );

@@ -6,7 +6,7 @@ import { bytes } from '@/api/bytes';
 import client, { answered } from '@/api/client';
 import type { DrawingCard as Card, DrawingCards, DrawingState, OpenedFile } from '@/api/types';
 import DrawingCard from '@/home/DrawingCard.vue';
-import PageHeader from '@/home/PageHeader.vue';
+import PageHeader from '@/look/PageHeader.vue';
 import AssetThumb from '@/shelf/AssetThumb.vue';
 import { newId } from '@/stores/drawing';
 import { useKits } from '@/shelf/kits';

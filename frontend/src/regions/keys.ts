@@ -1,8 +1,8 @@
-import { spelled } from '@/editor/spelled';
-import { useRegions, BRUSHES, PAINTS } from '@/regions/store';
+import { spelled } from '@/marks/spelled';
+import { useRegions, BRUSHES, PAINTS } from '@/stores/regions';
 import { useDrawing } from '@/stores/drawing';
-import type { Point } from '@/stores/view';
 import { useView } from '@/stores/view';
+import type { Point } from '@/marks/numbers';
 
 /** The keys while regions are picked, as the sheet and the README list them. */
 export const REGION_KEYS: readonly (readonly [string, string])[] = [

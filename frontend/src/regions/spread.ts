@@ -1,5 +1,5 @@
 // Keeps crowded dots apart, so that each can be hit.
-import type { Point } from '@/stores/view';
+import type { Point } from '@/marks/numbers';
 
 const ROUNDS = 60;
 const GAP = 3;

@@ -1,6 +1,6 @@
 import { ref } from 'vue';
 
-import { useRegions } from '@/regions/store';
+import { useRegions } from '@/stores/regions';
 
 const STEP_PIXELS = 4;
 

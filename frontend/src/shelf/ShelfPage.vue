@@ -5,7 +5,7 @@ import { useRoute } from 'vue-router';
 import type { AssetOnShelf, CollectionOnShelf, SectionOnShelf } from '@/api/types';
 import ExportDialog from '@/export/ExportDialog.vue';
 import type { Exportable } from '@/export/formats';
-import PageHeader from '@/home/PageHeader.vue';
+import PageHeader from '@/look/PageHeader.vue';
 import AssetFacts from '@/shelf/AssetFacts.vue';
 import AssetButton from '@/shelf/AssetButton.vue';
 import CollectionTree from '@/shelf/CollectionTree.vue';

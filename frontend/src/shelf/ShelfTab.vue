@@ -3,8 +3,7 @@ import { computed, onMounted, onUnmounted, ref } from 'vue';
 import { RouterLink } from 'vue-router';
 
 import type { AssetOnShelf } from '@/api/types';
-import { shortNumber } from '@/desk/gestures';
-import NumberField from '@/facts/NumberField.vue';
+import NumberField from '@/fields/NumberField.vue';
 import ChoicePill from '@/look/ChoicePill.vue';
 import AssetButton from '@/shelf/AssetButton.vue';
 import { ASSET, placeAsset } from '@/shelf/placing';
@@ -13,6 +12,7 @@ import { useDrawing } from '@/stores/drawing';
 import { useNotices } from '@/stores/notices';
 import { useSelection } from '@/stores/selection';
 import { useShelf } from '@/stores/shelf';
+import { shortNumber } from '@/marks/numbers';
 
 /** The shelf beside the stack: drag an asset on to the plate, draw it there, or type its size. */
 const PAINTS = [

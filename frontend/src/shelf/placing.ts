@@ -3,7 +3,7 @@ import { offerToFit } from '@/stores/fitting';
 import { useSelection } from '@/stores/selection';
 import { useShelf } from '@/stores/shelf';
 import { useStyle } from '@/stores/style';
-import type { Point } from '@/stores/view';
+import type { Point } from '@/marks/numbers';
 
 /** What an asset is called while it is dragged from the shelf. */
 export const ASSET = 'application/x-dotstack-asset';

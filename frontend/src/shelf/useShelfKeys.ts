@@ -1,6 +1,6 @@
 import { onMounted, onScopeDispose } from 'vue';
 
-import { spelled } from '@/editor/spelled';
+import { spelled } from '@/marks/spelled';
 import { useShelf } from '@/stores/shelf';
 
 /** The keys of the shelf page; they rest while something is typed or a dialog is open. */

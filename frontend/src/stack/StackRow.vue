@@ -1,13 +1,14 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 
-import { useActions } from '@/editor/actions';
-import { cssOf } from '@/look/gradient';
-import { matrixOf } from '@/look/matrix';
+import { useActions } from '@/stores/actions';
+import { cssOf } from '@/marks/paint';
+import { matrixOf } from '@/marks/matrix';
 import { ROW } from '@/stack/thread';
 import type { Node } from '@/api/types';
 import type { Row } from '@/stores/selection';
-import { childrenOf, HOLDING, LIVE_KINDS, paintOf, useSelection } from '@/stores/selection';
+import { useSelection } from '@/stores/selection';
+import { childrenOf, holds, isLive as isLiveKind, kindOf, paintOf } from '@/marks/kinds';
 
 /** One shape of the stack: its dot, its name, what it is, and what can be switched. */
 const props = defineProps<{
@@ -25,20 +26,12 @@ const emit = defineEmits<{
   set: [fields: { visible?: boolean; locked?: boolean }];
 }>();
 
-const KIND_NOTES: Partial<Record<Row['node']['kind'], string>> = {
-  compound: 'live',
-  regions: 'regions',
-  clip: 'clip',
-  group: 'group',
-  image: 'underlay',
-};
-
 const selection = useSelection();
 const actions = useActions();
 
 const node = computed(() => props.row.node);
-const holds = computed(() => HOLDING.includes(node.value.kind));
-const isLive = computed(() => LIVE_KINDS.includes(node.value.kind));
+const isHolder = computed(() => holds(node.value));
+const isLive = computed(() => isLiveKind(node.value));
 /** What it does to the others, where it is the one that holds or cuts them. */
 const part = computed(() => {
   const above = props.row.parent ? selection.rowById.get(props.row.parent)?.node : null;
@@ -70,8 +63,8 @@ const note = computed(() => {
   else if (part.value) said.push(part.value);
   else if (node.value.kind === 'parts') said.push(node.value.outcome);
   else if (node.value.kind === 'compound' && node.value.bundled) said.push('bundle');
-  else if (KIND_NOTES[node.value.kind]) said.push(KIND_NOTES[node.value.kind]!);
-  if (holds.value) said.push(String(childrenOf(node.value).length));
+  else if (kindOf(node.value).word) said.push(kindOf(node.value).word);
+  if (isHolder.value) said.push(String(childrenOf(node.value).length));
   if (node.value.guide) said.push('guide');
   return said.join(' · ');
 });
@@ -95,7 +88,7 @@ const hollow = computed(() => props.row.role === 'cuts' || !paintOf(node.value).
       {
         on: chosen,
         under,
-        clips: drop === 'into' && !holds,
+        clips: drop === 'into' && !isHolder,
         dim: row.dimmed,
       },
     ]"
@@ -107,9 +100,9 @@ const hollow = computed(() => props.row.role === 'cuts' || !paintOf(node.value).
       class="dot"
       :class="{ small: row.depth, hollow, guide: node.guide }"
       :style="{ '--paint': paint }"
-      :aria-label="holds ? `${folded ? 'Unfold' : 'Fold'} ${node.name}` : `Select ${node.name}`"
-      :aria-expanded="holds ? !folded : undefined"
-      @click="holds ? emit('fold') : emit('pick', $event)"
+      :aria-label="isHolder ? `${folded ? 'Unfold' : 'Fold'} ${node.name}` : `Select ${node.name}`"
+      :aria-expanded="isHolder ? !folded : undefined"
+      @click="isHolder ? emit('fold') : emit('pick', $event)"
     />
     <input
       v-if="renaming"

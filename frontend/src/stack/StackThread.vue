@@ -7,7 +7,8 @@ import StrandHead from '@/stack/StrandHead.vue';
 import { entriesOf, entryOf, holderOf, ROW, strandKey, threadsOf, xOf } from '@/stack/thread';
 import { newId, useDrawing } from '@/stores/drawing';
 import type { Row } from '@/stores/selection';
-import { HOLDING, LIVE_KINDS, useSelection } from '@/stores/selection';
+import { useSelection } from '@/stores/selection';
+import { holds, isLive } from '@/marks/kinds';
 
 /** The stack as a thread of dots: compounds and groups branch off it like river arms. */
 const SEARCHED_FROM = 12;
@@ -121,7 +122,7 @@ async function onDrop(): Promise<void> {
   const ids = dragged;
   onDragEnd();
   if (!to) return;
-  if (to.where === 'into' && !HOLDING.includes(to.row.node.kind)) {
+  if (to.where === 'into' && !holds(to.row.node)) {
     const clip = { holder: to.row.node.id, id: newId() };
     if (await drawing.run({ kind: 'put-inside', ids, ...clip })) selection.pick(...ids);
     return;
@@ -159,7 +160,7 @@ watch(
     const inHand = focused ? [...rows, focused] : rows;
     const open = inHand.flatMap((row) => row.chain.slice(1));
     const alone = focused ?? (rows.length === 1 ? rows[0]! : null);
-    if (alone && LIVE_KINDS.includes(alone.node.kind)) open.push(alone.node.id);
+    if (alone && isLive(alone.node)) open.push(alone.node.id);
     unfold(open);
   },
 );

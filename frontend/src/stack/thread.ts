@@ -1,6 +1,6 @@
 // The lines of the stack, and those that join their dots.
 import type { Row, Strand } from '@/stores/selection';
-import { LIVE_KINDS } from '@/stores/selection';
+import { isLive } from '@/marks/kinds';
 
 export const ROW = 36;
 const LEFT = 28;
@@ -86,7 +86,7 @@ export function threadsOf(entries: readonly Entry[]): Thread[] {
     const branch = `C${from} ${begin + 26} ${to} ${first - 26} ${to} ${first}`;
     found.push({
       d: `M${from} ${begin}${branch}V${last}`,
-      live: LIVE_KINDS.includes(entry.row.node.kind),
+      live: isLive(entry.row.node),
     });
   });
   return found;

@@ -9,7 +9,7 @@ import { newId, useDrawing } from '@/stores/drawing';
 import { offerToFit } from '@/stores/fitting';
 import { useNotices } from '@/stores/notices';
 import { useSelection } from '@/stores/selection';
-import type { Point } from '@/stores/view';
+import type { Point } from '@/marks/numbers';
 
 const PASTE_STEP = 10;
 const KEPT = 'dotstack-copied';

@@ -17,8 +17,8 @@ import type { Waiting } from '@/stores/waiting';
 import { settle, wait, waitingFor } from '@/stores/waiting';
 import { latestWins } from '@/stores/latestWins';
 import { useNotices } from '@/stores/notices';
-import { shared } from '@/stores/sharing';
-import type { Point } from '@/stores/view';
+import { shared } from '@/marks/sharing';
+import type { Point } from '@/marks/numbers';
 
 const RETRY_MS = 1000;
 /** So often a step is sent at which the server fails: it must not stand in the way of others. */

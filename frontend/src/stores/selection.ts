@@ -1,10 +1,19 @@
 import { defineStore } from 'pinia';
 import { computed, ref, watch } from 'vue';
 
-import type { Box, Figure, Node, Role } from '@/api/types';
-import { matrixOf } from '@/look/matrix';
+import type { Figure, Node, Role } from '@/api/types';
 import { useDrawing } from '@/stores/drawing';
-import { shared } from '@/stores/sharing';
+import { shared } from '@/marks/sharing';
+import { boxRound } from '@/marks/matrix';
+import {
+  childrenOf,
+  comesInPieces,
+  holds,
+  isActive,
+  isLive,
+  kindOf,
+  piecesOf,
+} from '@/marks/kinds';
 
 /** What comes in pieces shows these in one strand of the stack, what it is made from in another. */
 export type Strand = 'pieces' | 'made from';
@@ -29,73 +38,8 @@ export interface Row {
   inside: boolean;
 }
 
-/** The shapes directly inside a node, the lowest first, with the roles they have there. */
-export function childrenOf(node: Node): { node: Node; role: Role | null }[] {
-  if (node.kind === 'compound')
-    return node.members.map((member) => ({
-      node: member.node as Node,
-      role: node.bundled ? null : member.role,
-    }));
-  const inner =
-    node.kind === 'group'
-      ? node.nodes
-      : node.kind === 'regions'
-        ? node.members
-        : node.kind === 'clip'
-          ? [node.holder, ...(node.nodes ?? [])]
-          : node.kind === 'parts'
-            ? [...(node.nodes ?? []), node.cutter]
-            : [];
-  return inner.map((child) => ({ node: child as Node, role: null }));
-}
-
-/** Kinds that hold other shapes, and those of them that paint what comes of these together. */
-export const HOLDING = ['group', 'compound', 'regions', 'clip', 'parts'];
-export const LIVE_KINDS = ['compound', 'regions', 'clip', 'parts'];
-/** Those of which pieces come that one can hold. */
-export const IN_PIECES = ['regions', 'parts'];
-
-/** What is made of shapes that can be taken as another outcome, if they are not very many. */
-const RETAKEN = ['compound', 'regions', 'parts', 'group'];
+/** Of more shapes than these, outcomes are not shown of what is made of them. */
 const MOST_RETAKEN = 40;
-
-/** The outcome that a live thing is, if it is any: of a compound by what its members do. */
-export function outcomeOf(node: Node): string | null {
-  if (node.kind === 'parts') return node.outcome;
-  if (node.kind !== 'compound') return null;
-  if (node.bundled) return 'bundle';
-  const [role, ...others] = node.members.slice(1).map((member) => member.role);
-  if (!role || others.some((other) => other !== role)) return null;
-  return { adds: 'join', cuts: 'cut', limits: 'overlap', alternates: 'alternate' }[role];
-}
-
-/** The shape whose paint another shows: itself, of what holds several the topmost painted one. */
-export function paintOf(node: Node): Node {
-  if (node.kind === 'clip') return paintOf(node.holder as Node);
-  const painted = node.kind === 'group' || node.kind === 'parts' ? node.nodes : [];
-  return painted?.length ? paintOf(painted.at(-1) as Node) : node;
-}
-
-/** Whether any piece of a live thing was moved, or removed, by hand. */
-export function areAway(node: Node): boolean {
-  const held = node.kind === 'regions' || node.kind === 'parts' ? (node.held ?? []) : [];
-  return held.some(({ transform, dropped }) => dropped || !matrixOf(transform).isIdentity);
-}
-
-/** The box round several. */
-export function boxRound(boxes: readonly Box[]): Box {
-  return {
-    x0: Math.min(...boxes.map((box) => box.x0)),
-    y0: Math.min(...boxes.map((box) => box.y0)),
-    x1: Math.max(...boxes.map((box) => box.x1)),
-    y1: Math.max(...boxes.map((box) => box.y1)),
-  };
-}
-
-/** Whether a shape takes part in outcomes, results and exports. */
-export function isActive(node: Node): boolean {
-  return node.visible !== false && !node.guide && node.kind !== 'image';
-}
 
 /** What is known of the shapes of one node on the plate, by their ids. */
 interface Known {
@@ -118,16 +62,14 @@ function rowsOf(
     role,
     strand,
     chain: [node.id, ...(above?.chain ?? [])],
-    guide: (above?.guide ?? false) || node.guide === true,
-    inside:
-      above !== null &&
-      (above.inside || (strand !== 'pieces' && LIVE_KINDS.includes(above.node.kind))),
-    dimmed: (above?.dimmed ?? false) || node.visible === false,
-    held: (above?.held ?? false) || node.locked === true,
+    guide: (above?.guide ?? false) || node.guide,
+    inside: above !== null && (above.inside || (strand !== 'pieces' && isLive(above.node))),
+    dimmed: (above?.dimmed ?? false) || !node.visible,
+    held: (above?.held ?? false) || node.locked,
   };
   const row = shared(known.rows.get(node.id), fresh);
-  const inner = childrenOf(node).reverse();
-  const inPieces = IN_PIECES.includes(node.kind);
+  const inner = [...childrenOf(node)].reverse();
+  const inPieces = comesInPieces(node);
   const pieces = inPieces ? piecesOf(node.id, known.figures).reverse() : [];
   return [
     row,
@@ -136,12 +78,6 @@ function rowsOf(
       rowsOf(child.node, row, child.role, inPieces ? 'made from' : null, known),
     ),
   ];
-}
-
-/** The pieces that something comes in, the lowest first, by the figures of all. */
-export function piecesOf(whole: string, figures: ReadonlyMap<string, Figure>): Node[] {
-  const keys = figures.get(whole)?.piece_ids ?? [];
-  return keys.flatMap((key) => (figures.get(key)?.piece as Node | null) ?? []);
 }
 
 interface OnPlate {
@@ -164,7 +100,7 @@ function rowsOnPlate(node: Node, figures: readonly Figure[]): Row[] {
     rows: new Map((last.get(node.id) ?? []).map((row) => [row.node.id, row])),
     figures: new Map(figures.map((figure) => [figure.id, figure])),
   });
-  const inPieces = rows.some((row) => IN_PIECES.includes(row.node.kind));
+  const inPieces = rows.some((row) => comesInPieces(row.node));
   kept.set(node, { rows, figures, inPieces });
   last.set(node.id, rows);
   return rows;
@@ -224,9 +160,7 @@ export const useSelection = defineStore('selection', () => {
   const wholeInHand = computed(() => {
     if (selected.value.length > 1) return null;
     const above = only.value?.strand === 'pieces' ? rowById.value.get(only.value.parent!) : null;
-    const found = [above, only.value, focused.value].find((row) =>
-      IN_PIECES.includes(row?.node.kind ?? ''),
-    );
+    const found = [above, only.value, focused.value].find((row) => row && comesInPieces(row.node));
     return found?.node ?? null;
   });
   /** The selection, if it is two or more shapes side by side that take part in outcomes. */
@@ -239,7 +173,7 @@ export const useSelection = defineStore('selection', () => {
   /** What outcomes are made of: shapes side by side, or those that one live thing is made of. */
   const operands = computed(() => {
     const node = only.value?.node;
-    const count = node && RETAKEN.includes(node.kind) ? childrenOf(node).length : 0;
+    const count = node && kindOf(node).retaken ? childrenOf(node).length : 0;
     const again = node && count > 1 && count <= MOST_RETAKEN && !only.value?.held;
     return again ? [node.id] : combinable.value;
   });
@@ -249,7 +183,8 @@ export const useSelection = defineStore('selection', () => {
   /** Selects what was made; ``inPieces`` takes hold of its pieces instead. */
   function made(key: string, of: readonly string[], inPieces = false): void {
     if (of.length) origins.set(key, of);
-    if (inPieces && HOLDING.includes(rowById.value.get(key)?.node.kind ?? '')) enter(key);
+    const row = rowById.value.get(key);
+    if (inPieces && row && holds(row.node)) enter(key);
     else pick(key);
   }
   watch(

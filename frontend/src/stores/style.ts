@@ -1,16 +1,10 @@
 import { defineStore } from 'pinia';
 import { computed, ref, watch } from 'vue';
 
-import type { Line, Node } from '@/api/types';
-import { colourOf } from '@/look/gradient';
+import type { Node } from '@/api/types';
+import { colourOf } from '@/marks/paint';
 import { useDrawing } from '@/stores/drawing';
-
-/** What shapes are painted with. */
-export interface Ink {
-  fill: string | null;
-  line: Line | null;
-  opacity: number;
-}
+import type { Ink } from '@/marks/paint';
 
 const FIRST: Ink = { fill: '#3F7355', line: null, opacity: 1 };
 

@@ -2,7 +2,8 @@ import { defineStore } from 'pinia';
 import { computed, reactive, ref } from 'vue';
 
 import type { Box, Piece } from '@/api/types';
-import type { Tool } from '@/editor/shapes';
+import type { Tool } from '@/marks/shapes';
+import type { Point } from '@/marks/numbers';
 
 const MIN_ZOOM = 0.02;
 const MAX_ZOOM = 200;
@@ -10,11 +11,6 @@ const MARGIN = 56;
 
 export const MANNERS = ['solid', 'glass', 'wire'] as const;
 export type Manner = (typeof MANNERS)[number];
-
-export interface Point {
-  x: number;
-  y: number;
-}
 
 /** Whether a result stays live, whether its shapes stay beneath, and whose paint it takes. */
 export interface Taking {

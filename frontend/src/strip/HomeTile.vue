@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { useActions } from '@/editor/actions';
+import { useActions } from '@/stores/actions';
 import StripTile from '@/strip/StripTile.vue';
 
 /** Puts pieces back, where any were moved or removed. */

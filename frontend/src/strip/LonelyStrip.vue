@@ -3,15 +3,16 @@ import { computed, onScopeDispose, shallowRef, watch } from 'vue';
 
 import client, { answered } from '@/api/client';
 import type { Contours, Piece } from '@/api/types';
-import { useActions } from '@/editor/actions';
+import { useActions } from '@/stores/actions';
 import PathPicture from '@/look/PathPicture.vue';
 import { newId, useDrawing } from '@/stores/drawing';
 import { latestWins } from '@/stores/latestWins';
 import type { Row } from '@/stores/selection';
-import { LIVE_KINDS, useSelection } from '@/stores/selection';
+import { useSelection } from '@/stores/selection';
 import { useView } from '@/stores/view';
 import HomeTile from '@/strip/HomeTile.vue';
 import StripTile from '@/strip/StripTile.vue';
+import { isLive as isLiveKind } from '@/marks/kinds';
 
 /** What can be done with one shape: keep it, pick its regions, settle it, lift contours out. */
 const props = defineProps<{ row: Row }>();
@@ -33,7 +34,7 @@ const above = computed(() =>
 );
 const isUnderlay = computed(() => node.value.kind === 'image');
 const isCompound = computed(() => node.value.kind === 'compound');
-const isLive = computed(() => LIVE_KINDS.includes(node.value.kind));
+const isLive = computed(() => isLiveKind(node.value));
 
 const asked = latestWins(
   (id: string) =>
@@ -61,9 +62,7 @@ const liftable = computed(() =>
   !isCompound.value && contours.value.length > 1 ? contours.value.slice(0, MOST) : [],
 );
 const holes = computed(() => (isCompound.value ? contours.value.slice(0, MOST) : []));
-const isFilled = computed(
-  () => node.value.kind === 'compound' && (node.value.filled ?? []).length > 0,
-);
+const isFilled = computed(() => node.value.kind === 'compound' && node.value.filled.length > 0);
 
 function fill(hole: number): void {
   view.outcome = null;

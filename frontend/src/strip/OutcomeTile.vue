@@ -3,7 +3,7 @@ import { computed } from 'vue';
 
 import type { Box, Tile } from '@/api/types';
 import PathPicture from '@/look/PathPicture.vue';
-import type { OutcomeWords } from '@/strip/outcomes';
+import type { OutcomeWords } from '@/marks/outcomes';
 
 /** One outcome as a picture of its real result, in its real paint. */
 const props = defineProps<{

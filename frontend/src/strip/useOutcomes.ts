@@ -4,9 +4,10 @@ import client, { answered, RefusedError } from '@/api/client';
 import type { Outcome, Tile, Tiles } from '@/api/types';
 import { useDrawing } from '@/stores/drawing';
 import { latestWins } from '@/stores/latestWins';
-import { paintOf, useSelection } from '@/stores/selection';
+import { useSelection } from '@/stores/selection';
 import { useView } from '@/stores/view';
-import { FIRST, MORE, STAYS_LIVE } from '@/strip/outcomes';
+import { FIRST, MORE, STAYS_LIVE } from '@/marks/outcomes';
+import { paintOf } from '@/marks/kinds';
 
 /** Several shapes are picked one after the other: only the last selection is computed. */
 const REST_MS = 40;

@@ -9,7 +9,15 @@ from dotstack.core.drawing.commands.command import Command
 from dotstack.core.drawing.copies import numbered, with_new_ids
 from dotstack.core.drawing.document import Drawing
 from dotstack.core.drawing.evaluate import Evaluator
-from dotstack.core.drawing.kinds import CompoundNode, Member, Node, revised
+from dotstack.core.drawing.kinds import (
+    CompoundNode,
+    Member,
+    Node,
+    PrimitiveNode,
+    RectangleNode,
+    revised,
+)
+from dotstack.core.drawing.kinds.parameters import parameter_names
 from dotstack.core.drawing.places import (
     all_ids,
     exchanged,
@@ -101,12 +109,6 @@ class Rename(Command):
         return replaced(drawing, self.id, lambda node: revised(node, {"name": self.name}))
 
 
-ParameterName = Literal[
-    "rx", "ry", "start_deg", "sweep_deg", "inner", "width", "height", "radius",
-    "sides", "points", "ratio", "tip_radius", "notch_radius", "tip", "length",
-]  # fmt: skip
-
-
 class SetParameters(Command):
     """Changes primitives' own parameters, by their names; their centres stay.
 
@@ -116,7 +118,7 @@ class SetParameters(Command):
 
     kind: Literal["set-parameters"] = "set-parameters"
     ids: Ids
-    parameters: dict[ParameterName, float] = Field(default_factory=dict)
+    parameters: dict[str, float] = Field(default_factory=dict)
     radii: tuple[float, float, float, float] | None = None
 
     @property
@@ -128,14 +130,16 @@ class SetParameters(Command):
         return exchanged(drawing, set(self.ids), lambda node: (self._changed(node),))
 
     def _changed(self, node: Node) -> Node:
-        changes: dict[str, object] = {str(name): value for name, value in self.parameters.items()}
-        if "radius" in changes and hasattr(node, "radii"):
+        known = parameter_names(type(node)) if isinstance(node, PrimitiveNode) else ()
+        if unknown := [name for name in self.parameters if name not in known]:
+            raise CommandError(f"{node.name} has no {unknown[0].replace('_', ' ')}.")
+        changes: dict[str, object] = dict(self.parameters)
+        if isinstance(node, RectangleNode) and "radius" in changes:
             changes["radii"] = None
         if self.radii:
+            if not isinstance(node, RectangleNode):
+                raise CommandError(f"{node.name} has no four corners.")
             changes["radii"] = self.radii
-        unknown = [name for name in changes if name not in type(node).model_fields]
-        if unknown:
-            raise CommandError(f"{node.name} has no {unknown[0].replace('_', ' ')}.")
         return revised(node, changes)
 
 

@@ -1,6 +1,6 @@
 import { describe, expect, test } from 'vitest';
 
-import { changed, evaluated } from '@/facts/arithmetic';
+import { changed, evaluated } from '@/fields/arithmetic';
 
 describe('what is typed is evaluated', () => {
   test.each([

@@ -2,16 +2,17 @@ import { defineStore } from 'pinia';
 import { nextTick, ref } from 'vue';
 
 import type { Command, Node, Role } from '@/api/types';
-import { turnAbout } from '@/desk/gestures';
-import { useRegions } from '@/regions/store';
-import { matrixOf } from '@/look/matrix';
+import { useRegions } from '@/stores/regions';
+import { matrixOf } from '@/marks/matrix';
 import { useClipboard } from '@/stores/clipboard';
 import { newId, useDrawing } from '@/stores/drawing';
 import type { Row } from '@/stores/selection';
-import { areAway, HOLDING, paintOf, useSelection } from '@/stores/selection';
+import { useSelection } from '@/stores/selection';
 import { useStyle } from '@/stores/style';
-import type { Point } from '@/stores/view';
 import { useView } from '@/stores/view';
+import { turnAbout } from '@/marks/matrix';
+import type { Point } from '@/marks/numbers';
+import { areAway, holds, kindOf, paintOf } from '@/marks/kinds';
 
 /** What can be done with the selection beside outcomes, one entry a command. */
 export interface Action {
@@ -193,7 +194,7 @@ export const useActions = defineStore('actions', () => {
 
   async function takeOut(): Promise<void> {
     const only = selection.only?.node;
-    const out = only?.kind === 'clip' ? (only.nodes ?? []).map((node) => node.id) : ids();
+    const out = only?.kind === 'clip' ? only.nodes.map((node) => node.id) : ids();
     if (await run({ kind: 'take-out', ids: out })) selection.pick(...out);
   }
 
@@ -236,7 +237,7 @@ export const useActions = defineStore('actions', () => {
     focus: {
       word: 'Work inside',
       key: 'Enter',
-      can: () => HOLDING.includes(selection.only?.node.kind ?? ''),
+      can: () => selection.only !== null && holds(selection.only.node),
       run: () => selection.enter(selection.only!.node.id),
     },
     regions: {
@@ -260,7 +261,7 @@ export const useActions = defineStore('actions', () => {
     settle: {
       word: 'Settle',
       key: 'Shift+S',
-      can: () => every((row) => !['path', 'image', 'piece'].includes(row.node.kind)),
+      can: () => every((row) => !kindOf(row.node).plain),
       run: () => run({ kind: 'settle', ids: ids() }),
     },
     allHome: {

@@ -3,14 +3,15 @@ import { computed, ref, shallowRef, watch } from 'vue';
 
 import client, { answered, RefusedError } from '@/api/client';
 import type { Command, Node, PickedRegion, RegionMap, RegionPick } from '@/api/types';
-import { colourOf as inkOf } from '@/look/gradient';
-import type { Brush, Pick, Picks } from '@/regions/strokes';
-import * as strokes from '@/regions/strokes';
+import { colourOf as inkOf } from '@/marks/paint';
+import type { Brush, Pick, Picks } from '@/marks/strokes';
+import * as strokes from '@/marks/strokes';
 import { newId, useDrawing } from '@/stores/drawing';
 import { useNotices } from '@/stores/notices';
-import { childrenOf, paintOf, useSelection } from '@/stores/selection';
+import { useSelection } from '@/stores/selection';
 import { useView } from '@/stores/view';
 import { useStyle } from '@/stores/style';
+import { childrenOf, paintOf } from '@/marks/kinds';
 
 export type RegionPaint = 'topmost' | 'lowest' | 'new';
 export const PAINTS: readonly RegionPaint[] = ['topmost', 'lowest', 'new'];

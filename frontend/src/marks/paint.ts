@@ -1,4 +1,12 @@
-import type { Gradient, Look } from '@/api/types';
+// Paint as it is shown.
+import type { Gradient, Line, Look } from '@/api/types';
+
+/** What shapes are painted with. */
+export interface Ink {
+  fill: string | null;
+  line: Line | null;
+  opacity: number;
+}
 
 /** The colours of a gradient as they follow each other, as CSS paints them from left to right. */
 export function following({ stops }: Gradient): string {

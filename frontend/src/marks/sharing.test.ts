@@ -1,6 +1,6 @@
 import { expect, test } from 'vitest';
 
-import { shared } from '@/stores/sharing';
+import { shared } from '@/marks/sharing';
 
 const drawing = () => ({
   name: 'Quay',

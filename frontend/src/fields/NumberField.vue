@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import { computed, nextTick, ref, useId, watch } from 'vue';
 
-import { shortNumber } from '@/desk/gestures';
-import { changed, CHANGES, evaluated } from '@/facts/arithmetic';
+import { changed, CHANGES, evaluated } from '@/fields/arithmetic';
 import { useDrawing } from '@/stores/drawing';
+import { shortNumber } from '@/marks/numbers';
 
 /**
  * A number that is typed, stepped by the arrow keys, or scrubbed by dragging its label; what

@@ -2,7 +2,7 @@
 import { computed, ref, watch } from 'vue';
 
 import type { Look } from '@/api/types';
-import { colourOf, cssOf, gradientOf } from '@/look/gradient';
+import { colourOf, cssOf, gradientOf } from '@/marks/paint';
 import { useDrawing } from '@/stores/drawing';
 
 /** A colour: by swatch, by eye, by hex, or none. ``fill`` is undefined where several differ. */

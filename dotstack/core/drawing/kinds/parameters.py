@@ -1,0 +1,45 @@
+"""The parameters of primitives: their ranges and usual values, for whoever lets them be typed."""
+
+from collections.abc import Iterator
+from functools import cache
+from typing import Any, get_args
+
+from dotstack.core.drawing.kinds import Node, PrimitiveNode
+from dotstack.core.drawing.kinds.node import own_fields
+
+# JSON Schema's words, and what a range says.
+_WORDS = {
+    "minimum": "min",
+    "exclusiveMinimum": "above",
+    "maximum": "max",
+    "default": "usual",
+}
+
+
+def primitives() -> Iterator[type[PrimitiveNode]]:
+    """All kinds of primitives."""
+    union, _ = get_args(Node)
+    return (kind for kind in get_args(union) if issubclass(kind, PrimitiveNode))
+
+
+def parameter_names(kind: type[PrimitiveNode]) -> tuple[str, ...]:
+    """The names of a primitive's parameters that are numbers."""
+    return tuple(ranges_of(kind))
+
+
+@cache
+def ranges_of(kind: type[PrimitiveNode]) -> dict[str, dict[str, Any]]:
+    """The range of each parameter of a kind that is a number, by its name.
+
+    ``min`` or, where that itself is refused, ``above``; ``max``; ``whole``; and its ``usual``
+    value, where there is one.
+    """
+    fields = kind.model_json_schema()["properties"]
+    return {
+        name: {
+            **{word: said[key] for key, word in _WORDS.items() if key in said},
+            **({"whole": True} if said["type"] == "integer" else {}),
+        }
+        for name in own_fields(kind)
+        if (said := fields[name]).get("type") in ("number", "integer")
+    }
