@@ -8,6 +8,7 @@ import type { Point } from '@/marks/numbers';
 import { angleOf, shortNumber } from '@/marks/numbers';
 import type { Ink } from '@/marks/paint';
 import { intoOwnAxes } from '@/marks/matrix';
+import { commandOf } from '@/marks/commands';
 
 export interface Keys {
   shift: boolean;
@@ -52,7 +53,7 @@ export type Sized = Pick<Figure, 'matrix' | 'box' | 'width' | 'height'>;
 /** The command that gives a shape a size. */
 export function resizing(id: string) {
   return (to: { width?: number; height?: number }, anchor: Point): Command =>
-    ({ kind: 'resize', ids: [id], ...to, anchor: [anchor.x, anchor.y] }) as Command;
+    commandOf('resize', { ids: [id], ...to, anchor: [anchor.x, anchor.y] });
 }
 
 /** The command that sizes several shapes with the box round them. */
@@ -222,8 +223,8 @@ export function moveGesture(
   let copy = false;
   const command = (): Command =>
     copy
-      ? ({ kind: 'duplicate', ids, seed, by: { e: by.x, f: by.y } } as Command)
-      : ({ kind: 'transform', ids, by: { e: by.x, f: by.y } } as Command);
+      ? commandOf('duplicate', { ids, seed, by: { e: by.x, f: by.y } })
+      : commandOf('transform', { ids, by: { e: by.x, f: by.y } });
   return {
     move(at, keys) {
       const exact = { x: at.x - from.x, y: at.y - from.y };

@@ -1,7 +1,6 @@
 <script setup lang="ts">
 import { ref } from 'vue';
 
-import type { Command } from '@/api/types';
 import ColourField from '@/fields/ColourField.vue';
 import NumberField from '@/fields/NumberField.vue';
 import { newId, useDrawing } from '@/stores/drawing';
@@ -44,11 +43,7 @@ async function keep(): Promise<void> {
       ([key, value]) => known[key as keyof typeof known] !== value,
     );
     if (changes.length)
-      await drawing.run({
-        kind: 'set-plate',
-        plate: props.plate,
-        ...Object.fromEntries(changes),
-      } as Command);
+      await drawing.do('set-plate', { plate: props.plate, ...Object.fromEntries(changes) });
   } else {
     const id = newId();
     if (await drawing.run({ kind: 'add-plate', id, ...size })) selection.plate = id;

@@ -1,7 +1,6 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
 
-import type { Command } from '@/api/types';
 import { useActions } from '@/stores/actions';
 import { useDrawing } from '@/stores/drawing';
 import { useSelection } from '@/stores/selection';
@@ -37,15 +36,15 @@ const spreadable = computed(
   () => selection.selected.length > 2 || (to.value === 'plate' && selection.selected.length > 1),
 );
 
-function align(edge: string): void {
+function align(edge: (typeof EDGES)[number]['edge']): void {
   const ids = [...selection.ids];
   const where = to.value === 'first' ? { fixed: ids[0] } : { to: to.value };
-  void drawing.run({ kind: 'align', ids, edge, with_line: withLine.value, ...where } as Command);
+  void drawing.do('align', { ids, edge, with_line: withLine.value, ...where });
 }
 
-function spread(axis: string, by: string): void {
+function spread(axis: 'x' | 'y', by: 'gaps' | 'centres'): void {
   const where = to.value === 'plate' ? 'plate' : 'selection';
-  void drawing.run({ kind: 'spread', ids: [...selection.ids], axis, by, to: where } as Command);
+  void drawing.do('spread', { ids: [...selection.ids], axis, by, to: where });
 }
 
 defineExpose({ focus: () => first.value?.querySelector('button')?.focus() });

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
 
-import type { Command, Role } from '@/api/types';
+import type { Role } from '@/api/types';
 import { ROLES } from '@/stores/actions';
 import AlignFacts from '@/facts/AlignFacts.vue';
 import BetweenFacts from '@/facts/BetweenFacts.vue';
@@ -28,7 +28,7 @@ const fresh = computed(() => selection.ids.join());
 
 function setRole(compound: string, member: string, event: Event): void {
   const role = (event.target as HTMLSelectElement).value as Role;
-  void drawing.run({ kind: 'set-role', compound, member, role } as Command);
+  void drawing.do('set-role', { compound, member, role });
 }
 
 const roles = computed(() => {

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
 
-import type { Command, Node } from '@/api/types';
+import type { Node } from '@/api/types';
 import { LINE_WIDTH } from '@/marks/shapes';
 import ColourField from '@/fields/ColourField.vue';
 import { common } from '@/marks/common';
@@ -35,7 +35,7 @@ const opacity = computed(() => common(all.value, ({ look }) => look.opacity * 10
 
 function paint(fields: object): void {
   const ids = props.nodes.map((node) => node.id);
-  void drawing.run({ kind: 'paint', ids, ...fields } as Command);
+  void drawing.do('paint', { ids, ...fields });
 }
 
 function setLine(next: { colour?: string | null; width?: number }): void {

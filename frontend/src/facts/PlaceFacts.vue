@@ -2,7 +2,7 @@
 import { storeToRefs } from 'pinia';
 import { computed } from 'vue';
 
-import type { Command, Figure } from '@/api/types';
+import type { Figure } from '@/api/types';
 import { useActions } from '@/stores/actions';
 import AnchorPicker from '@/facts/AnchorPicker.vue';
 import { common } from '@/marks/common';
@@ -54,8 +54,8 @@ function choose(axis: 'x' | 'y', share: number): void {
 }
 
 function place(fields: { x?: number; y?: number; angle_deg?: number }): void {
-  const at = byOwn.value ? 'own' : [anchor.value.x, anchor.value.y];
-  void drawing.run({ kind: 'place', ids: ids.value, anchor: at, ...fields } as Command);
+  const at: 'own' | [number, number] = byOwn.value ? 'own' : [anchor.value.x, anchor.value.y];
+  void drawing.do('place', { ids: ids.value, anchor: at, ...fields });
 }
 
 /** Turns to an angle: a shape that has a turning point set goes round that. */
@@ -72,7 +72,7 @@ function resize(fields: { width?: number; height?: number }): void {
     size.width ??= (only.width * fields.height!) / only.height;
     size.height ??= (only.height * fields.width!) / only.width;
   }
-  void drawing.run({ kind: 'resize', ids: ids.value, ...size } as Command);
+  void drawing.do('resize', { ids: ids.value, ...size });
 }
 </script>
 

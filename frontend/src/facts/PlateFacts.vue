@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 
-import type { Command, PlateHead } from '@/api/types';
+import type { PlateHead } from '@/api/types';
 import ColourField from '@/fields/ColourField.vue';
 import NumberField from '@/fields/NumberField.vue';
 import { useDrawing } from '@/stores/drawing';
@@ -18,7 +18,7 @@ const selection = useSelection();
 const plate = computed(() => drawing.heads[selection.plate]!);
 
 function set(fields: Partial<PlateHead>): void {
-  void drawing.run({ kind: 'set-plate', plate: selection.plate, ...fields } as Command);
+  void drawing.do('set-plate', { plate: selection.plate, ...fields });
 }
 
 function rename(event: Event): void {

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 
-import type { Command, Figure, Node } from '@/api/types';
+import type { Figure, Node } from '@/api/types';
 import { common } from '@/marks/common';
 import NumberField from '@/fields/NumberField.vue';
 import { useDrawing } from '@/stores/drawing';
@@ -49,7 +49,7 @@ function value(parameter: Parameter): number | undefined {
 
 function run(fields: object): void {
   const ids = props.nodes.map((node) => node.id);
-  void drawing.run({ kind: 'set-parameters', ids, ...fields } as Command);
+  void drawing.do('set-parameters', { ids, ...fields });
 }
 
 function radiiOf(node: (typeof boxes.value)[number]): number[] {

@@ -4,6 +4,8 @@ import type { Point } from '@/marks/numbers';
 import type { Ink } from '@/marks/paint';
 import type { Parameter, Values } from '@/marks/parameters';
 import * as typed from '@/marks/parameters';
+import type { Fields } from '@/marks/commands';
+import { commandOf } from '@/marks/commands';
 
 /** What is drawn from the band. A ring is an ellipse with a hole. */
 export type ShapeKind = 'ellipse' | 'rectangle' | 'polygon' | 'star' | 'drop' | 'ring';
@@ -117,7 +119,7 @@ export function drawn(
     transform: { e: centre.x, f: centre.y },
     ...extent,
     ...others,
-  });
+  } as Fields<'add-shape'>['node']);
 }
 
 /** The look of a new line or open path: a line in any case, and no fill. */
@@ -148,6 +150,6 @@ export function pathOf(plate: string, id: string, ink: Ink, data: string): Comma
   return added(plate, { kind: 'path', id, name: 'Path', look, data });
 }
 
-function added(plate: string, node: object): Command {
-  return { kind: 'add-shape', plate, node } as Command;
+function added(plate: string, node: Fields<'add-shape'>['node']): Command {
+  return commandOf('add-shape', { plate, node });
 }

@@ -1,7 +1,6 @@
 <script setup lang="ts">
 import { computed, nextTick, ref, watch } from 'vue';
 
-import type { Command } from '@/api/types';
 import StackRow from '@/stack/StackRow.vue';
 import StrandHead from '@/stack/StrandHead.vue';
 import { entriesOf, entryOf, holderOf, ROW, strandKey, threadsOf, xOf } from '@/stack/thread';
@@ -73,7 +72,7 @@ async function finishRename(row: Row, name: string | null): Promise<void> {
 }
 
 function set(row: Row, fields: object): void {
-  void drawing.run({ kind: 'set-state', ids: [row.node.id], ...fields } as Command);
+  void drawing.do('set-state', { ids: [row.node.id], ...fields });
 }
 
 /** The row that an event on the list is about. */
@@ -128,7 +127,7 @@ async function onDrop(): Promise<void> {
     return;
   }
   const parent = to.where === 'into' ? to.row.node.id : (to.row.parent ?? selection.plate);
-  await drawing.run({ kind: 'move-in-stack', ids, parent, above: aboveOf(to, ids) } as Command);
+  await drawing.do('move-in-stack', { ids, parent, above: aboveOf(to, ids) });
   selection.pick(...ids);
 }
 

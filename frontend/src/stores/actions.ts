@@ -50,6 +50,7 @@ export const useActions = defineStore('actions', () => {
   const several = () => selection.ids.length > 1;
   const every = (test: (row: Row) => boolean) => any() && selection.selected.every(test);
   const run = (command: Command) => drawing.run(command);
+  const act = drawing.do;
 
   /** The middle of the box round the selection. */
   function middle(): Point {
@@ -76,7 +77,7 @@ export const useActions = defineStore('actions', () => {
   /** Leaves copies, mapped; answers the seed that they were made under, or null. */
   async function copied(sources: string[], by: Last['by']): Promise<string | null> {
     const seed = newId();
-    return (await run({ kind: 'duplicate', ids: sources, seed, by } as Command)) ? seed : null;
+    return (await act('duplicate', { ids: sources, seed, by })) ? seed : null;
   }
 
   async function duplicate(): Promise<void> {
@@ -111,26 +112,26 @@ export const useActions = defineStore('actions', () => {
   /** Turns on what some lack, or off what all have. */
   function toggle(key: 'locked' | 'guide' | 'visible', on: boolean): Promise<boolean> {
     const all = selection.selected.every((row) => (row.node[key] ?? key === 'visible') === on);
-    return run({ kind: 'set-state', ids: ids(), [key]: all ? !on : on } as Command);
+    return act('set-state', { ids: ids(), [key]: all ? !on : on });
   }
 
   function mirror(across: 'left-right' | 'top-bottom'): Promise<boolean> {
     const about = several() ? 'selection' : 'own';
-    return run({ kind: 'mirror', ids: ids(), across, about } as Command);
+    return act('mirror', { ids: ids(), across, about });
   }
 
   /** A copy mirrored across the plate's middle: the other half. */
   async function otherHalf(): Promise<void> {
     const seed = newId();
-    const command = { kind: 'mirror', ids: ids(), across: 'left-right', about: 'plate', seed };
-    if (await run(command as Command)) selection.pick(...selection.copiesOf(seed));
+    const how = { across: 'left-right', about: 'plate', seed } as const;
+    if (await act('mirror', { ids: ids(), ...how })) selection.pick(...selection.copiesOf(seed));
   }
 
   /** Mirrors the others across the one line that is selected with them. */
   function mirrorAcrossLine(): Promise<boolean> {
     const line = selection.selected.find((row) => row.node.kind === 'line')!.node.id;
     const others = ids().filter((key) => key !== line);
-    return run({ kind: 'mirror', ids: others, line } as Command);
+    return act('mirror', { ids: others, line });
   }
 
   /** Turns the selection about its turning point, or its middle; answers how. */
@@ -199,11 +200,10 @@ export const useActions = defineStore('actions', () => {
   }
 
   const showAll = () =>
-    run({
-      kind: 'set-state',
-      ids: selection.rows.filter((row) => row.node.visible === false).map((row) => row.node.id),
+    act('set-state', {
+      ids: selection.rows.filter((row) => !row.node.visible).map((row) => row.node.id),
       visible: true,
-    } as Command);
+    });
 
   const isPiece = (row: Row) => row.node.kind === 'piece';
 
@@ -305,8 +305,7 @@ export const useActions = defineStore('actions', () => {
       word: 'Mirror on the plate',
       key: 'Shift+D',
       can: any,
-      run: () =>
-        run({ kind: 'mirror', ids: ids(), across: 'left-right', about: 'plate' } as Command),
+      run: () => act('mirror', { ids: ids(), across: 'left-right', about: 'plate' }),
     },
     otherHalf: { word: 'Mirrored copy on the plate', key: 'D', can: any, run: otherHalf },
     mirrorLine: { word: 'Mirror across the line', key: 'X', can: oneLine, run: mirrorAcrossLine },

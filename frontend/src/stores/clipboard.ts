@@ -3,13 +3,14 @@ import { shallowRef } from 'vue';
 
 import { bytes } from '@/api/bytes';
 import client, { answered } from '@/api/client';
-import type { Command, CopiedShapes, KeptPicture, Node, PastedShapes } from '@/api/types';
+import type { CopiedShapes, KeptPicture, Node, PastedShapes } from '@/api/types';
 import { attempt } from '@/stores/attempt';
 import { newId, useDrawing } from '@/stores/drawing';
 import { offerToFit } from '@/stores/fitting';
 import { useNotices } from '@/stores/notices';
 import { useSelection } from '@/stores/selection';
 import type { Point } from '@/marks/numbers';
+import { commandOf } from '@/marks/commands';
 
 const PASTE_STEP = 10;
 const KEPT = 'dotstack-copied';
@@ -77,7 +78,7 @@ export const useClipboard = defineStore('clipboard', () => {
   async function put(nodes: Node[], by: Point): Promise<void> {
     const seed = newId();
     const move = { e: by.x, f: by.y };
-    const command = { kind: 'paste', plate: selection.plate, nodes, seed, by: move } as Command;
+    const command = commandOf('paste', { plate: selection.plate, nodes, seed, by: move });
     if (!(await drawing.run(command))) return;
     selection.pick(...selection.copiesOf(seed));
     offerToFit();
@@ -137,7 +138,7 @@ export const useClipboard = defineStore('clipboard', () => {
         .replace(/\.[^.]*$/, '')
         .trim()
         .slice(0, 120) || 'Underlay';
-    const command = { kind: 'add-underlay', plate: selection.plate, id, name, ...found } as Command;
+    const command = commandOf('add-underlay', { plate: selection.plate, id, name, ...found });
     if (!(await drawing.run(command))) return;
     selection.pick(id);
     offerToFit();

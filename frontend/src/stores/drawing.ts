@@ -19,6 +19,8 @@ import { latestWins } from '@/stores/latestWins';
 import { useNotices } from '@/stores/notices';
 import { shared } from '@/marks/sharing';
 import type { Point } from '@/marks/numbers';
+import type { Fields, Kind } from '@/marks/commands';
+import { commandOf } from '@/marks/commands';
 
 const RETRY_MS = 1000;
 /** So often a step is sent at which the server fails: it must not stand in the way of others. */
@@ -255,6 +257,11 @@ export const useDrawing = defineStore('drawing', () => {
     return runFound(() => Promise.resolve(command), key);
   }
 
+  /** The same, of a kind of command and its fields. */
+  function act<K extends Kind>(kind: K, fields: Fields<K>): Promise<boolean> {
+    return run(commandOf(kind, fields));
+  }
+
   /** Puts a copy of an asset on a plate, in its own paint or in another. */
   function placeAsset(
     plate: string,
@@ -391,6 +398,7 @@ export const useDrawing = defineStore('drawing', () => {
     settled,
     catchUp,
     run,
+    do: act,
     runFound,
     placeAsset,
     renew,

@@ -2,8 +2,9 @@ import { defineStore } from 'pinia';
 import { computed, ref, shallowRef, watch } from 'vue';
 
 import client, { answered, RefusedError } from '@/api/client';
-import type { Command, Node, PickedRegion, RegionMap, RegionPick } from '@/api/types';
+import type { Node, PickedRegion, RegionMap, RegionPick } from '@/api/types';
 import { colourOf as inkOf } from '@/marks/paint';
+import { commandOf } from '@/marks/commands';
 import type { Brush, Pick, Picks } from '@/marks/strokes';
 import * as strokes from '@/marks/strokes';
 import { newId, useDrawing } from '@/stores/drawing';
@@ -192,18 +193,12 @@ export const useRegions = defineStore('regions', () => {
       fill: paint === 'new' ? style.fill : null,
     };
     const id = build.value ?? newId();
+    const { keep } = view.taking;
     const command = build.value
-      ? { kind: 'set-regions', id, ...how }
-      : {
-          kind: 'build-regions',
-          ids: ids.value,
-          id,
-          name: 'Regions',
-          keep: view.taking.keep,
-          ...how,
-        };
+      ? commandOf('set-regions', { id, ...how })
+      : commandOf('build-regions', { ids: [...ids.value], id, name: 'Regions', keep, ...how });
     applying = true;
-    if (await drawing.run(command as Command)) {
+    if (await drawing.run(command)) {
       const of = build.value ? [] : ids.value;
       leave();
       selection.made(id, of, true);

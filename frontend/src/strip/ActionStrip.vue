@@ -15,6 +15,8 @@ import RegionStrip from '@/strip/RegionStrip.vue';
 import ScrollRow from '@/strip/ScrollRow.vue';
 import { useOutcomes } from '@/strip/useOutcomes';
 import { outcomeOf } from '@/marks/kinds';
+import type { Fields } from '@/marks/commands';
+import { commandOf } from '@/marks/commands';
 
 /** What can be done now with what is selected, as pictures. */
 const emit = defineEmits<{ keep: [] }>();
@@ -79,14 +81,11 @@ async function take(outcome: Outcome): Promise<void> {
       return null;
     }
     view.outcome = null;
-    const command =
-      other ??
-      (!(live && tile.live)
-        ? { kind: 'take-outcome', ...how, as_lines: lines }
-        : outcome === 'split'
-          ? { kind: 'build-regions', ids, id, name: result, keep }
-          : { kind: 'combine', ...how });
-    return command as Command;
+    if (other) return other;
+    if (!live || !tile.live) return commandOf('take-outcome', { ...how, as_lines: lines });
+    return outcome === 'split'
+      ? commandOf('build-regions', { ids, id, name: result, keep })
+      : commandOf('combine', { ...how, outcome: outcome as Fields<'combine'>['outcome'] });
   });
   // Who has gone on to another shape meanwhile stays there.
   if (taken && !other && selection.picked === picked)
@@ -94,12 +93,13 @@ async function take(outcome: Outcome): Promise<void> {
 }
 
 /** Takes a live thing as another outcome; a name that told the old one tells the new one. */
-function retaken(node: Node, outcome: Outcome) {
+function retaken(node: Node, outcome: Outcome): Command {
   const told =
     node.name === 'Group' ||
     Object.values(OUTCOME_WORDS).some(({ result }) => result === node.name);
   const name = told ? OUTCOME_WORDS[outcome].result : node.name;
-  return { kind: 'set-outcome', id: node.id, outcome, name };
+  const as = outcome as Fields<'set-outcome'>['outcome'];
+  return commandOf('set-outcome', { id: node.id, outcome: as, name });
 }
 
 defineExpose({ take });
