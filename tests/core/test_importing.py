@@ -3,6 +3,7 @@
 import re
 from itertools import count
 from typing import Any
+from xml.sax.saxutils import escape
 
 import numpy as np
 import pytest
@@ -17,6 +18,7 @@ from dotstack.core.drawing.pasting import Pasted, pasted
 from dotstack.core.drawing.pictures import plate_picture
 from dotstack.core.errors import CommandError, CoreError, FormatError, LimitError
 from dotstack.core.formats import read_svg
+from dotstack.core.paint import Look
 from tests.core.test_exporting import MARKS, exported, only, pixels
 
 HEAD = 'xmlns="http://www.w3.org/2000/svg" xmlns:xlink="http://www.w3.org/1999/xlink"'
@@ -71,6 +73,39 @@ def test_what_is_kept_looks_as_another_reader_shows_it(name: str) -> None:
     assert (off > 0.15).mean() < 2e-3
 
 
+# Each as CSS says it, told by hand.
+STYLED = {
+    ".a{fill:#010203}": "#010203",
+    "path{fill:red} .a{fill:#010203} path{fill:lime}": "#010203",
+    "g .a{fill:#010203} .a{fill:red}": "#010203",
+    "g > path.a.b{fill:#010203} .a.b{fill:red}": "#010203",
+    "path{fill:#010203!important} #p{fill:red}": "#010203",
+    '.c{font-family:"x;y}";fill:red} .a{fill:#010203}': "#010203",
+    "p:hover, .a{fill:#010203}": "#010203",
+    "/* .a{fill:red} */ [d]{fill:#010203}": "#010203",
+    ".a{fill:rgba(1,2,3,50%)}": "#010203 0.5",
+    ".a{fill:rgb(1 2 3 / .25)}": "#010203 0.25",
+    ".a{fill:hsl(120deg 100% 50%)}": "#00FF00",
+    ".a{fill:rgb(50%,0%,100%);fill-opacity:50%}": "#8000FF 0.5",
+}
+
+
+@pytest.mark.parametrize("sheet", STYLED)
+def test_style_sheets_count_as_css_has_it(sheet: str) -> None:
+    def painted(own: str) -> Look:
+        path = f'<path id="p" class="a b" {own} d="M0 0H9V9Z"/>'
+        found = read(svg(f"<style>{escape(sheet)}</style><g>{path}</g>"))
+        assert found.notes == ()
+        return found.nodes[0].look
+
+    look = painted('fill="red"')
+    assert f"{look.fill} {look.opacity}".removesuffix(" 1.0") == STYLED[sheet]
+    # What an element says itself counts more, but not more than what is important.
+    mine = painted('style="fill:#040506"').fill
+    assert mine == ("#010203" if "!important" in sheet else "#040506")
+    assert painted('style="fill:#040506 !important"').fill == "#040506"
+
+
 @pytest.mark.parametrize(
     ("attributes", "box"),
     [
@@ -110,7 +145,9 @@ def test_shapes_stay_what_they_are() -> None:
         ('<circle id="nan" r="NaN"/>', "nan: r is 'NaN'"),
         ('<circle id="d" r="5" stroke="red" stroke-dasharray="2 1"/>', "d: stroke-dasharray"),
         ('<circle id="f" r="5" filter="url(#blur)"/>', "f: filter"),
-        ("<style>g > circle { fill: red } @import url(x.css);</style>", "selector 'g > circle'"),
+        ("<style>g > { fill: red } @import url(x.css);</style>", "selector 'g >'"),
+        ("<style>g > { fill: red } @import url(x.css);</style>", "@import"),
+        ('<circle id="f" r="5" fill="hsv(9,9%,9%)"/>', "f: the fill 'hsv.*' is not known"),
         ("<style>@font-face { src: url(http://quay.example/f) }</style>", "@font-face"),
         ('<linearGradient id="l"><stop stop-color="#000000"/><stop stop-color="#FFFFFF"/>'
          '</linearGradient><circle id="g" r="5" stroke="url(#l)"/>', "g: the gradient .* #808080"),

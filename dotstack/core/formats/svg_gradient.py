@@ -40,7 +40,7 @@ class SvgGradient:
 def read_gradient(
     address: str,
     by_id: Mapping[str, Element],
-    rules: list[svg_style.Rule],
+    styles: svg_style.Styles,
     view: tuple[float, float] | None,
     name: str,
     tell: Callable[[str], None],
@@ -52,7 +52,7 @@ def read_gradient(
     not kept. Raises FormatError, which names the shape.
     """
     chain = _chain(address, by_id)
-    stops = next((found for element in chain if (found := _stops(element, rules, name))), ())
+    stops = next((found for element in chain if (found := _stops(element, styles, name))), ())
     if not chain or not stops:
         return None
     said: dict[str, str] = {}
@@ -109,12 +109,12 @@ def _chain(address: str, by_id: Mapping[str, Element]) -> list[Element]:
     return chain
 
 
-def _stops(element: Element, rules: list[svg_style.Rule], name: str) -> tuple[Stop, ...]:
+def _stops(element: Element, styles: svg_style.Styles, name: str) -> tuple[Stop, ...]:
     stops: list[Stop] = []
     for child in element:
         if not isinstance(child.tag, str) or local(child) != "stop":
             continue
-        style = svg_style.style_of(child, "stop", {}, rules)
+        style = styles.of(child, {})
         read = svg_style.colour(style.get("stop-color", "black"))
         if read is None:
             continue

@@ -96,8 +96,8 @@ class _Place:
 @dataclass(slots=True)
 class _Reader:
     root: Element
+    styles: svg_style.Styles = field(init=False)
     by_id: dict[str, Element] = field(default_factory=dict)
-    rules: list[svg_style.Rule] = field(default_factory=list)
     findings: list[Finding] = field(default_factory=list)
     view: tuple[float, float] | None = None
     elements: int = 0
@@ -105,13 +105,10 @@ class _Reader:
 
     def read(self) -> SvgFile:
         for element in self.root.iter():
-            if isinstance(element.tag, str):
-                if element.get("id"):
-                    self.by_id.setdefault(element.attrib["id"], element)
-                if local(element) == "style":
-                    self.rules += svg_style.read_rules(element.text or "", self._tell_style)
-        self.rules.sort(key=lambda rule: rule.weight)
-        style = svg_style.style_of(self.root, "svg", {}, self.rules)
+            if element.get("id"):
+                self.by_id.setdefault(element.attrib["id"], element)
+        self.styles = svg_style.Styles(self.root, self._tell_style)
+        style = self.styles.of(self.root, {})
         box = self._careful("svg", lambda: view_box(self.root, "svg"), None)
         self.view = box[2:] if box else None
         items = self._inside(self.root, _Place(style))
@@ -158,7 +155,7 @@ class _Reader:
         if self.elements > MAX_ELEMENTS:
             raise LimitError("elements of one SVG file", self.elements, MAX_ELEMENTS)
         kind = local(element)
-        at = replace(outer, style=svg_style.style_of(element, kind, outer.style, self.rules))
+        at = replace(outer, style=self.styles.of(element, outer.style))
         if at.style.get("display") == "none":
             return None
         if "transform" in element.attrib:
@@ -234,7 +231,7 @@ class _Reader:
         at = replace(at.inside(element), affine=affine)
         if local(target) == "symbol":
             moved = self._moved(affine, lambda: inner(target, element, name), name)
-            own = svg_style.style_of(target, "symbol", at.style, self.rules)
+            own = self.styles.of(target, at.style)
             within = replace(at, affine=moved or affine, style=own)
             return Branch(name, self._inside(target, within))
         if len(at.path) > _MAX_DEPTH:
@@ -249,7 +246,7 @@ class _Reader:
         if target.get("clipPathUnits", "userSpaceOnUse") != "userSpaceOnUse":
             self._tell("clip", name, "a clip in parts of its box cannot be kept")
             return item
-        style = svg_style.style_of(target, "clipPath", {}, self.rules)
+        style = self.styles.of(target, {})
         style = {**style, "fill": "#000000", "stroke": "none"}
         if "clip-rule" in style:
             style["fill-rule"] = style["clip-rule"]
@@ -307,7 +304,7 @@ class _Reader:
         address = svg_style.reference(value) or ""
 
         def read() -> SvgGradient | Stop | None:
-            return read_gradient(address, self.by_id, self.rules, self.view, name, told)
+            return read_gradient(address, self.by_id, self.styles, self.view, name, told)
 
         def told(what: str) -> None:
             self._tell("gradient", name, what)

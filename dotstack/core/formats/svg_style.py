@@ -1,24 +1,21 @@
 """Styles in SVG: attributes, rules and declarations, as far as they can be told from a mark.
 
 After CSS 2.1, chapters 4 and 6, and SVG 1.1 (second edition), chapter 6: a presentation
-attribute counts less than any rule, a rule less than the element's own declarations.
+attribute counts less than any rule, a rule less than the element's own declarations, and what
+is important more than all of these.
 """
 
-import re
-from collections.abc import Callable
-from dataclasses import dataclass
+from collections.abc import Callable, Iterator
+from typing import TypeAlias
 from xml.etree.ElementTree import Element
 
-from PIL import ImageColor
+import cssselect2
+import tinycss2
+from tinycss2.ast import Declaration
+from tinycss2.color4 import Color, parse_color
 
-from dotstack.core.formats.svg_shapes import numbers_in
+from dotstack.core.formats.svg_shapes import local, numbers_in
 
-# What a selector may be here: a name, a class, an id, or a name with one of these.
-_SELECTOR = re.compile(r"^(\*|[a-zA-Z][\w-]*)?(?:([.#])(-?[_a-zA-Z][\w-]*))?$")
-_RULE = re.compile(r"([^{}]+)\{([^{}]*)\}")
-_COMMENT = re.compile(r"/\*.*?\*/|<!--|-->", re.DOTALL)
-_AT_RULE = re.compile(r"@([\w-]+)[^{};]*(?:;|\{(?:[^{}]*\{[^{}]*\})*[^{}]*\})")
-_URL = re.compile(r"""^url\(\s*['"]?([^'")]*)['"]?\s*\)""")
 INHERITED = (
     "fill", "fill-rule", "fill-opacity", "stroke", "stroke-width", "stroke-opacity",
     "stroke-dasharray", "stroke-linecap", "stroke-linejoin", "clip-rule", "color", "visibility",
@@ -26,81 +23,92 @@ INHERITED = (
 OWN = ("opacity", "display", "clip-path", "mask", "filter", "mix-blend-mode", "stop-color",
        "stop-opacity", "transform")  # fmt: skip
 
-
-@dataclass(frozen=True, slots=True)
-class Rule:
-    """A rule of a style sheet for one simple selector."""
-
-    name: str
-    sign: str
-    word: str
-    declarations: dict[str, str]
-
-    @property
-    def weight(self) -> int:
-        """How much it counts among other rules."""
-        return {"#": 100, ".": 10, "": 0}[self.sign] + (self.name not in ("", "*"))
-
-    def fits(self, element: Element, local: str) -> bool:
-        """Whether it is for this element."""
-        if self.name not in ("", "*", local):
-            return False
-        if self.sign == ".":
-            return self.word in element.get("class", "").split()
-        return not self.sign or element.get("id") == self.word
+# Properties by their names, and whether each is important.
+_Said: TypeAlias = dict[str, tuple[str, bool]]
 
 
-def read_rules(text: str, tell: Callable[[str], None]) -> list[Rule]:
-    """The rules of a style sheet, the weakest first; ``tell`` is told what is left out."""
-    text = _COMMENT.sub(" ", text)
-    for name in _AT_RULE.findall(text):
-        tell(f"@{name} in a style sheet")
-    rules = []
-    for selectors, body in _RULE.findall(_AT_RULE.sub(" ", text)):
-        for selector in selectors.split(","):
-            match = _SELECTOR.match(selector.strip())
-            if match and selector.strip():
-                name, sign, word = (part or "" for part in match.groups())
-                rules.append(Rule(name, sign, word, declarations(body)))
-            elif selector.strip():
-                tell(f"the selector {selector.strip()[:60]!r}")
-    return sorted(rules, key=lambda rule: rule.weight)
+class Styles:
+    """The style sheets of a file; ``tell`` is told what of them is left out."""
+
+    def __init__(self, root: Element, tell: Callable[[str], None]) -> None:
+        self._matcher = cssselect2.Matcher()
+        whole = cssselect2.ElementWrapper.from_xml_root(root)
+        self._wrapped = {each.etree_element: each for each in whole.iter_subtree()}
+        for element in self._wrapped:
+            if local(element) == "style":
+                self._read(element.text or "", tell)
+
+    def of(self, element: Element, inherited: dict[str, str]) -> dict[str, str]:
+        """All properties of an element: what it inherits, and what it says itself."""
+        named = (key for key in (*INHERITED, *OWN) if key in element.attrib and key != "transform")
+        own = {key: element.attrib[key].strip() for key in named}
+        rules = self._matcher.match(self._wrapped[element])
+        found = [*(said for *_, said in rules), _declared(element.get("style", ""))]
+        for importance in (False, True):
+            for said in found:
+                own |= {key: value for key, (value, is_so) in said.items() if is_so is importance}
+        kept = {key: value for key, value in own.items() if value != "inherit"}
+        return {**{key: inherited[key] for key in INHERITED if key in inherited}, **kept}
+
+    def _read(self, text: str, tell: Callable[[str], None]) -> None:
+        rules = tinycss2.parse_stylesheet(text, skip_comments=True, skip_whitespace=True)
+        for rule in rules:
+            if rule.type == "at-rule":
+                tell(f"@{rule.at_keyword} in a style sheet")
+            elif rule.type == "qualified-rule":
+                said = _declared(rule.content)
+                # One by one: a selector that is not known takes the others not with it.
+                for selector in _parted(rule.prelude):
+                    try:
+                        for compiled in cssselect2.compile_selector_list(selector):
+                            self._matcher.add_selector(compiled, said)
+                    except cssselect2.SelectorError:
+                        tell(f"the selector {selector.strip()[:60]!r}")
 
 
-def declarations(text: str) -> dict[str, str]:
+def _parted(prelude: list[tinycss2.ast.Node]) -> Iterator[str]:
+    """The selectors of a rule."""
+    selector: list[tinycss2.ast.Node] = []
+    for token in [*prelude, None]:
+        if token is None or token == ",":
+            text = tinycss2.serialize(selector)
+            if text.strip():
+                yield text
+            selector = []
+        else:
+            selector.append(token)
+
+
+def _declared(source: str | list[tinycss2.ast.Node]) -> _Said:
     """The declarations in a rule or a ``style`` attribute."""
-    found = {}
-    for item in text.split(";"):
-        key, _, value = item.partition(":")
-        if value.strip():
-            found[key.strip().lower()] = value.replace("!important", "").strip()
+    found: _Said = {}
+    for item in tinycss2.parse_blocks_contents(source, skip_comments=True, skip_whitespace=True):
+        if isinstance(item, Declaration) and (value := tinycss2.serialize(item.value).strip()):
+            found[item.lower_name] = value, item.important
     return found
-
-
-def style_of(
-    element: Element, local: str, inherited: dict[str, str], rules: list[Rule]
-) -> dict[str, str]:
-    """All properties of an element: what it inherits, and what it says itself."""
-    own = {key: element.attrib[key].strip() for key in (*INHERITED, *OWN) if key in element.attrib}
-    own.pop("transform", None)
-    for rule in rules:
-        if rule.fits(element, local):
-            own |= rule.declarations
-    own |= declarations(element.get("style", ""))
-    kept = {key: value for key, value in own.items() if value != "inherit"}
-    return {**{key: inherited[key] for key in INHERITED if key in inherited}, **kept}
 
 
 def reference(value: str) -> str | None:
     """The id that a value points to inside the file; None if it points nowhere there."""
-    match = _URL.match(value)
-    address = match[1].strip() if match else value.strip()
+    address = _url(value)
+    address = value.strip() if address is None else address.strip()
     return address[1:] if address.startswith("#") else None
 
 
 def is_reference(value: str) -> bool:
     """Whether a value points to something."""
-    return bool(_URL.match(value))
+    return _url(value) is not None
+
+
+def _url(value: str) -> str | None:
+    """The address that a value begins with, if it begins with one."""
+    tokens = tinycss2.parse_component_value_list(value.strip(), skip_comments=True)
+    if not tokens:
+        return None
+    first = tokens[0]
+    if first.type == "function" and first.lower_name == "url" and first.arguments:
+        first = first.arguments[0]
+    return str(first.value) if first.type in ("url", "string") else None
 
 
 def fraction(text: str, name: str, key: str) -> float:
@@ -111,10 +119,16 @@ def fraction(text: str, name: str, key: str) -> float:
 
 
 def colour(value: str) -> tuple[str, float] | None:
-    """A colour as six hex digits, and its opacity; None if it is no colour."""
-    try:
-        parts = ImageColor.getrgb(value.strip().lower())
-    except ValueError:
+    """A colour as six hex digits, and its opacity; None if it is no colour.
+
+    After CSS Color Module Level 4; what lies outside sRGB becomes the nearest in each channel.
+    """
+    read = parse_color(value)
+    if not isinstance(read, Color):
         return None
-    red, green, blue = parts[:3]
-    return f"#{red:02X}{green:02X}{blue:02X}", parts[3] / 255 if len(parts) > 3 else 1.0
+    try:
+        channels = [min(max(each or 0.0, 0.0), 1.0) for each in read.to("srgb").coordinates]
+    except NotImplementedError:
+        return None
+    digits = "".join(f"{round(each * 255):02X}" for each in channels)
+    return f"#{digits}", min(max(read.alpha, 0.0), 1.0)

@@ -1,9 +1,11 @@
 import 'vuetify/styles/core';
 
 import { createVuetify } from 'vuetify';
+import { aliases, mdi } from 'vuetify/iconsets/mdi-svg';
 
 /** Warm paper and ink; see product.md, section 3. */
 export default createVuetify({
+  icons: { defaultSet: 'mdi', aliases, sets: { mdi } },
   theme: {
     defaultTheme: 'day',
     themes: {
