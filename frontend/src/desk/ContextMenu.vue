@@ -70,6 +70,7 @@ function plates(): { name: string; action: Action }[] {
   return (selection.ids.length ? others : []).map((plate) => ({
     name: plate,
     action: {
+      key: '',
       word: drawing.heads[plate]!.name,
       can: () => true,
       run: () => clipboard.moveTo(plate).then(() => (selection.plate = plate)),

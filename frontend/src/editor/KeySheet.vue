@@ -1,24 +1,13 @@
 <script setup lang="ts">
-import { useActions } from '@/stores/actions';
-import { KEYS } from '@/editor/keys';
-import { REGION_KEYS } from '@/regions/keys';
+import { KEY_LISTS } from '@/marks/keys';
 
-const actions = useActions();
-const every = [
-  ...KEYS,
-  ...Object.values(actions.actions).map((action) => [action.key, action.word.toLowerCase()]),
-];
-const lists = [
-  { title: '', keys: every },
-  { title: 'While regions are picked', keys: REGION_KEYS },
-];
 const emit = defineEmits<{ close: [] }>();
 </script>
 
 <template>
   <v-card class="card" rounded="xl" title="Keys">
     <div class="all">
-      <template v-for="list in lists" :key="list.title">
+      <template v-for="list in KEY_LISTS" :key="list.title">
         <h3 v-if="list.title">{{ list.title }}</h3>
         <dl>
           <template v-for="[key, does] in list.keys" :key="does">

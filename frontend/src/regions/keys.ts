@@ -4,22 +4,6 @@ import { useDrawing } from '@/stores/drawing';
 import { useView } from '@/stores/view';
 import type { Point } from '@/marks/numbers';
 
-/** The keys while regions are picked, as the sheet and the README list them. */
-export const REGION_KEYS: readonly (readonly [string, string])[] = [
-  ['Tab', 'the next dot; Shift+Tab the one before'],
-  ['arrows', 'the dot on that side'],
-  ['Space', 'use the brush on the dot in hand'],
-  ['Shift+Space', 'fuse it with the piece of the dot before'],
-  ['X', 'drop while held; alone the dot in hand'],
-  ['1 2 3', 'Keep, Fuse, Drop'],
-  ['R', 'the rest stays or goes'],
-  ['P', 'paint of topmost, lowest, new'],
-  ['C', 'the next colour for the piece in hand'],
-  ['Ctrl+Z', 'take the last stroke back'],
-  ['Enter', 'apply'],
-  ['Esc', 'leave all as it was'],
-];
-
 /** Dots that lie so little below the first of a row are in it. */
 const ROW_PIXELS = 20;
 const WAYS: Record<string, readonly [number, number]> = {

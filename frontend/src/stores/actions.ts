@@ -13,12 +13,14 @@ import { useView } from '@/stores/view';
 import { turnAbout } from '@/marks/matrix';
 import type { Point } from '@/marks/numbers';
 import { areAway, holds, kindOf, paintOf } from '@/marks/kinds';
+import type { ActionName } from '@/marks/keys';
+import { ACTION_NAMES, ACTION_WORDS } from '@/marks/keys';
 
 /** What can be done with the selection beside outcomes, one entry a command. */
 export interface Action {
   word: string;
-  /** As ``KeyboardEvent.key``, with ``Shift+`` or ``Ctrl+`` before it where held. */
-  key?: string;
+  /** As ``KeyboardEvent.key``, with ``Shift+`` or ``Ctrl+`` before it where held; or none. */
+  key: string;
   /** Whether it makes sense now. */
   can(): boolean;
   run(): unknown;
@@ -210,153 +212,115 @@ export const useActions = defineStore('actions', () => {
   const oneLine = () =>
     several() && selection.selected.filter((row) => row.node.kind === 'line').length === 1;
 
-  const actions: Record<string, Action> = {
-    copy: { word: 'Copy', key: 'Ctrl+C', can: any, run: clipboard.copy },
-    cutOut: { word: 'Cut out', key: 'Ctrl+X', can: any, run: clipboard.cut },
+  const doing: Record<ActionName, Pick<Action, 'can' | 'run'>> = {
+    copy: { can: any, run: clipboard.copy },
+    cutOut: { can: any, run: clipboard.cut },
     import: {
-      word: 'Import files',
-      key: 'Shift+I',
       can: () => true,
       run: clipboard.chooseFiles,
     },
-    duplicate: { word: 'Duplicate', key: 'Ctrl+D', can: any, run: duplicate },
-    again: { word: 'Again', key: 'Y', can: () => last.value !== null, run: again },
+    duplicate: { can: any, run: duplicate },
+    again: { can: () => last.value !== null, run: again },
     remove: {
-      word: 'Remove',
-      key: 'Delete',
       can: any,
       run: () => run({ kind: 'remove', ids: ids() }),
     },
-    group: { word: 'Group', key: 'U', can: any, run: group },
+    group: { can: any, run: group },
     ungroup: {
-      word: 'Ungroup',
-      key: 'Shift+U',
       can: () => every((row) => row.node.kind === 'group'),
       run: ungroup,
     },
     focus: {
-      word: 'Work inside',
-      key: 'Enter',
       can: () => selection.only !== null && holds(selection.only.node),
       run: () => selection.enter(selection.only!.node.id),
     },
     regions: {
-      word: 'Pick regions',
-      key: 'R',
       can: () => regions.possible,
       run: regions.begin,
     },
     clip: {
-      word: 'Show only within the lowest',
-      key: 'Shift+W',
       can: () => selection.combinable.length > 1 && !inClip() && !every(isPiece),
       run: clip,
     },
     takeOut: {
-      word: 'Take out of the clip',
-      key: 'Shift+W',
       can: () => inClip() || selection.only?.node.kind === 'clip',
       run: takeOut,
     },
     settle: {
-      word: 'Settle',
-      key: 'Shift+S',
       can: () => every((row) => !kindOf(row.node).plain),
       run: () => run({ kind: 'settle', ids: ids() }),
     },
     allHome: {
-      word: 'All pieces home',
       can: () => Boolean(selection.wholeInHand && areAway(selection.wholeInHand)),
       run: () => run({ kind: 'all-home', id: selection.wholeInHand!.id }),
     },
     unbundle: {
-      word: 'Unbundle',
-      key: 'Shift+B',
       can: () => selection.only?.node.kind === 'path' || selection.only?.node.kind === 'compound',
       run: () => run({ kind: 'unbundle', id: selection.only!.node.id }),
     },
     role: {
-      word: 'Next role',
-      key: 'Shift+R',
       can: () => every((row) => row.role !== null),
       run: () => nextRole(selection.selected),
     },
-    raise: { word: 'Raise', key: 'PageUp', can: any, run: arrange('raise') },
-    lower: { word: 'Lower', key: 'PageDown', can: any, run: arrange('lower') },
-    top: { word: 'Raise to top', key: 'Home', can: any, run: arrange('top') },
-    bottom: { word: 'Lower to bottom', key: 'End', can: any, run: arrange('bottom') },
-    hide: { word: 'Hide or show', key: 'H', can: any, run: () => toggle('visible', false) },
+    raise: { can: any, run: arrange('raise') },
+    lower: { can: any, run: arrange('lower') },
+    top: { can: any, run: arrange('top') },
+    bottom: { can: any, run: arrange('bottom') },
+    hide: { can: any, run: () => toggle('visible', false) },
     showAll: {
-      word: 'Show all hidden',
-      key: 'Shift+H',
       can: () => selection.rows.some((row) => row.node.visible === false),
       run: showAll,
     },
-    lock: { word: 'Lock or unlock', key: 'L', can: any, run: () => toggle('locked', true) },
-    guide: { word: 'Guide shape or not', key: 'I', can: any, run: () => toggle('guide', true) },
-    mirrorX: { word: 'Mirror left to right', key: 'M', can: any, run: () => mirror('left-right') },
+    lock: { can: any, run: () => toggle('locked', true) },
+    guide: { can: any, run: () => toggle('guide', true) },
+    mirrorX: { can: any, run: () => mirror('left-right') },
     mirrorY: {
-      word: 'Mirror top to bottom',
-      key: 'Shift+M',
       can: any,
       run: () => mirror('top-bottom'),
     },
     mirrorPlate: {
-      word: 'Mirror on the plate',
-      key: 'Shift+D',
       can: any,
       run: () => act('mirror', { ids: ids(), across: 'left-right', about: 'plate' }),
     },
-    otherHalf: { word: 'Mirrored copy on the plate', key: 'D', can: any, run: otherHalf },
-    mirrorLine: { word: 'Mirror across the line', key: 'X', can: oneLine, run: mirrorAcrossLine },
-    turn: { word: 'Turn by 15°', key: ')', can: any, run: () => turn(15) },
-    turnBack: { word: 'Turn back by 15°', key: '(', can: any, run: () => turn(-15) },
-    quarter: { word: 'A quarter turn', key: ']', can: any, run: () => turn(90) },
-    quarterBack: { word: 'A quarter turn back', key: '[', can: any, run: () => turn(-90) },
+    otherHalf: { can: any, run: otherHalf },
+    mirrorLine: { can: oneLine, run: mirrorAcrossLine },
+    turn: { can: any, run: () => turn(15) },
+    turnBack: { can: any, run: () => turn(-15) },
+    quarter: { can: any, run: () => turn(90) },
+    quarterBack: { can: any, run: () => turn(-90) },
     sameCentre: {
-      word: 'Same centre',
-      key: '.',
       can: several,
       run: () => run({ kind: 'same-centre', ids: ids() }),
     },
     sameSize: {
-      word: 'Same size',
-      key: 'Z',
       can: several,
       run: () => run({ kind: 'same-size', ids: ids() }),
     },
     sameAngle: {
-      word: 'Same angle',
-      key: 'Shift+Z',
       can: several,
       run: () => run({ kind: 'same-angle', ids: ids() }),
     },
-    copyPaint: { word: 'Paint like the first', key: 'Shift+P', can: several, run: copyPaint },
+    copyPaint: { can: several, run: copyPaint },
     takePaint: {
-      word: 'Paint of new shapes from this',
-      key: 'P',
       can: () => selection.only !== null,
       run: takePaint,
     },
     likeFill: {
-      word: 'Select the same fill',
-      key: 'A',
       can: any,
       run: () => selectLike((node) => node.look.fill),
     },
     likeLine: {
-      word: 'Select the same line',
-      key: 'Shift+A',
       can: any,
       run: () => selectLike((node) => node.look.line),
     },
     likeKind: {
-      word: 'Select the same kind',
-      key: 'Q',
       can: any,
       run: () => selectLike((node) => node.kind),
     },
   };
+  const actions = Object.fromEntries(
+    ACTION_NAMES.map((name) => [name, { ...ACTION_WORDS[name], ...doing[name] }]),
+  ) as Record<ActionName, Action>;
 
   /** Does what a key stands for; answers whether it stands for something now. */
   function byKey(key: string): boolean {

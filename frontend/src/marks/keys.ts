@@ -1,0 +1,121 @@
+// All keys, as they are pressed, shown in the sheet and in tooltips, and listed in docs/keys.md.
+import { OUTCOME_WORDS } from '@/marks/outcomes';
+import { SHAPES } from '@/marks/shapes';
+
+/** A key, and what it does. */
+type Row = readonly [string, string];
+
+/** What actions are called, and their keys: '' for none. */
+export const ACTION_WORDS = {
+  copy: { word: 'Copy', key: 'Ctrl+C' },
+  cutOut: { word: 'Cut out', key: 'Ctrl+X' },
+  import: { word: 'Import files', key: 'Shift+I' },
+  duplicate: { word: 'Duplicate', key: 'Ctrl+D' },
+  again: { word: 'Again', key: 'Y' },
+  remove: { word: 'Remove', key: 'Delete' },
+  group: { word: 'Group', key: 'U' },
+  ungroup: { word: 'Ungroup', key: 'Shift+U' },
+  focus: { word: 'Work inside', key: 'Enter' },
+  regions: { word: 'Pick regions', key: 'R' },
+  clip: { word: 'Show only within the lowest', key: 'Shift+W' },
+  takeOut: { word: 'Take out of the clip', key: 'Shift+W' },
+  settle: { word: 'Settle', key: 'Shift+S' },
+  allHome: { word: 'All pieces home', key: '' },
+  unbundle: { word: 'Unbundle', key: 'Shift+B' },
+  role: { word: 'Next role', key: 'Shift+R' },
+  raise: { word: 'Raise', key: 'PageUp' },
+  lower: { word: 'Lower', key: 'PageDown' },
+  top: { word: 'Raise to top', key: 'Home' },
+  bottom: { word: 'Lower to bottom', key: 'End' },
+  hide: { word: 'Hide or show', key: 'H' },
+  showAll: { word: 'Show all hidden', key: 'Shift+H' },
+  lock: { word: 'Lock or unlock', key: 'L' },
+  guide: { word: 'Guide shape or not', key: 'I' },
+  mirrorX: { word: 'Mirror left to right', key: 'M' },
+  mirrorY: { word: 'Mirror top to bottom', key: 'Shift+M' },
+  mirrorPlate: { word: 'Mirror on the plate', key: 'Shift+D' },
+  otherHalf: { word: 'Mirrored copy on the plate', key: 'D' },
+  mirrorLine: { word: 'Mirror across the line', key: 'X' },
+  turn: { word: 'Turn by 15°', key: ')' },
+  turnBack: { word: 'Turn back by 15°', key: '(' },
+  quarter: { word: 'A quarter turn', key: ']' },
+  quarterBack: { word: 'A quarter turn back', key: '[' },
+  sameCentre: { word: 'Same centre', key: '.' },
+  sameSize: { word: 'Same size', key: 'Z' },
+  sameAngle: { word: 'Same angle', key: 'Shift+Z' },
+  copyPaint: { word: 'Paint like the first', key: 'Shift+P' },
+  takePaint: { word: 'Paint of new shapes from this', key: 'P' },
+  likeFill: { word: 'Select the same fill', key: 'A' },
+  likeLine: { word: 'Select the same line', key: 'Shift+A' },
+  likeKind: { word: 'Select the same kind', key: 'Q' },
+} as const;
+export type ActionName = keyof typeof ACTION_WORDS;
+export const ACTION_NAMES = Object.keys(ACTION_WORDS) as ActionName[];
+
+const EDITOR: readonly Row[] = [
+  ...SHAPES.map((shape) => [shape.digit, `draw a ${shape.word.toLowerCase()}`] as const),
+  ['0', 'show the shelf'],
+  ['*', 'put the selection on the shelf'],
+  ['Esc', 'leave, step out, then pick'],
+  ['Enter', 'ask for the sizes of the shape to be drawn; close the path in hand'],
+  ['Shift+Enter', 'leave the path in hand open'],
+  ['Backspace', 'take its last node back'],
+  ['Tab', 'walk down the stack; Shift+Tab up'],
+  ...Object.values(OUTCOME_WORDS)
+    .filter(({ key }) => key)
+    .map(({ key, word }) => [key, word] as const),
+  [',', 'align and spread'],
+  ['arrows', 'nudge by 1'],
+  ['Shift+arrows', 'nudge by 10'],
+  ['Alt+arrows', 'nudge by 0.1'],
+  ['F2', 'rename'],
+  ['Ctrl+A', 'select all'],
+  ['Ctrl+V', 'paste'],
+  ['Ctrl+Shift+V', 'paste in place'],
+  ['Ctrl+Z', 'undo'],
+  ['Ctrl+Shift+Z', 'redo, as Ctrl+Y'],
+  ['Ctrl+G', 'group; with Shift ungroup'],
+  ['Shift+E', 'export'],
+  ['Ctrl+S', 'versions: name this state, go back to one'],
+  ['G', 'Solid, Glass, Wire'],
+  ['Shift+G', 'held: before the last outcome'],
+  ['F', 'fit the plate'],
+  ['Shift+F', 'fit the selection'],
+  ['=', 'show at 100 %'],
+  ['+ and −', 'zoom in and out'],
+  ['V', 'rulers'],
+  ['N', 'snapping on or off'],
+  ['Space', 'pan while held'],
+  ['Ctrl', 'no snapping while held'],
+  ['Shift+F10', 'the menu of the selection'],
+  ['?', 'this sheet'],
+];
+
+const REGIONS: readonly Row[] = [
+  ['Tab', 'the next dot; Shift+Tab the one before'],
+  ['arrows', 'the dot on that side'],
+  ['Space', 'use the brush on the dot in hand'],
+  ['Shift+Space', 'fuse it with the piece of the dot before'],
+  ['X', 'drop while held; alone the dot in hand'],
+  ['1 2 3', 'Keep, Fuse, Drop'],
+  ['R', 'the rest stays or goes'],
+  ['P', 'paint of topmost, lowest, new'],
+  ['C', 'the next colour for the piece in hand'],
+  ['Ctrl+Z', 'take the last stroke back'],
+  ['Enter', 'apply'],
+  ['Esc', 'leave all as it was'],
+];
+
+/** All keys, under the titles that tell when they mean this. */
+export const KEY_LISTS: readonly { title: string; keys: readonly Row[] }[] = [
+  {
+    title: '',
+    keys: [
+      ...EDITOR,
+      ...Object.values(ACTION_WORDS)
+        .filter(({ key }) => key)
+        .map(({ key, word }) => [key, word.toLowerCase()] as const),
+    ],
+  },
+  { title: 'While regions are picked', keys: REGIONS },
+];
