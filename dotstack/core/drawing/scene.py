@@ -125,6 +125,8 @@ class Figure(Value):
         piece: what it is, if it is a piece of what is live: no document says it.
         piece_ids: of what comes in pieces, those of its pieces, the lowest first.
         holes: of a bundle, which of its shapes lie in others so that they are holes.
+        grips: of an open primitive, the points that it is held by, in its own axes: its ends,
+            and of an arc its middle between them.
         lost: how many regions the picks of a region build do not find any more.
         fault: why it cannot be shown, in words; all else tells nothing then.
 
@@ -148,6 +150,7 @@ class Figure(Value):
     piece: PieceNode | None = None
     piece_ids: tuple[str, ...] = ()
     holes: tuple[str, ...] = ()
+    grips: tuple[tuple[float, float], ...] = ()
     lost: int = 0
     fault: str | None = None
 

@@ -1,9 +1,10 @@
 """What outline has a primitive of these parameters?
 
-Each primitive is drawn round the origin, in its own axes. A new one is a module with a
-function from parameters to an Outline, and a node kind in ``core.drawing.nodes``.
+Each primitive is drawn round the origin, in its own axes. What to do for a new one is told
+in ``docs/adding.md``.
 """
 
+from dotstack.core.primitives.arc import arc
 from dotstack.core.primitives.drop import drop
 from dotstack.core.primitives.ellipse import ellipse
 from dotstack.core.primitives.line import line
@@ -16,6 +17,7 @@ from dotstack.core.primitives.polygon import (
 from dotstack.core.primitives.rectangle import fitting_box_radii, rectangle
 
 __all__ = [
+    "arc",
     "drop",
     "ellipse",
     "fitting_box_radii",

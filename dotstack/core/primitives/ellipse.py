@@ -23,11 +23,11 @@ def ellipse(
             hole = _whole(inner * rx, inner * ry)
             contours.append(Contour(_backwards(hole.segments), closed=True))
         return Outline.from_contours(contours)
-    outer = _arc(rx, ry, start_deg, sweep_deg)
+    outer = arc_of(rx, ry, start_deg, sweep_deg)
     if inner == 0.0:
         rim = np.array([outer.end[-1], 0.0, outer.start[0]], complex)
         return _closed(outer, Segments.lines(rim[:-1], rim[1:]))
-    back = _backwards(_arc(inner * rx, inner * ry, start_deg, sweep_deg))
+    back = _backwards(arc_of(inner * rx, inner * ry, start_deg, sweep_deg))
     near = Segments.lines(outer.end[-1:], back.start[:1])
     return _closed(outer, near, back, Segments.lines(back.end[-1:], outer.start[:1]))
 
@@ -39,8 +39,8 @@ def _whole(rx: float, ry: float) -> Contour:
     return Contour(arcs.with_ends(ends, ends[::-1]), closed=True)
 
 
-def _arc(rx: float, ry: float, start_deg: float, sweep_deg: float) -> Segments:
-    """The arc of the ellipse, in two parts if it is a half or more, as SVG wants it."""
+def arc_of(rx: float, ry: float, start_deg: float, sweep_deg: float) -> Segments:
+    """An arc of an ellipse, in two parts if it is a half or more, as SVG wants it."""
     parts = 1 if sweep_deg < 180.0 else 2
     marks = start_deg + sweep_deg * np.arange(parts + 1) / parts
     ends = np.array([_on_ellipse(rx, ry, mark) for mark in marks])

@@ -7,7 +7,7 @@ import { ontoPlate } from '@/marks/matrix';
 import type { Point } from '@/marks/numbers';
 
 /**
- * A shape's outline, and what is taken hold of to size it: of a line its two ends. The line that
+ * A shape's outline, and what is taken hold of to size it: of a line or arc its ends. The line that
  * a shape has is seen as it is, with the mark on both sides of it.
  */
 const props = defineProps<{
@@ -15,19 +15,20 @@ const props = defineProps<{
   ink: Line | null;
   zoom: number;
   held: boolean;
-  line: boolean;
 }>();
 const emit = defineEmits<{
   grab: [grip: Point, event: PointerEvent];
-  grabEnd: [atStart: boolean, event: PointerEvent];
+  grabEnd: [held: number, event: PointerEvent];
 }>();
 
 /** What the mark is wider by for the shape's own line, in pixels. */
 const width = computed(() => (props.ink ? props.ink.width * props.zoom + 1.2 : 0));
 
+/** Of a line its ends, of an arc its middle between them too. */
 const ends = computed(() => {
-  const { box, matrix } = props.figure;
-  return [box.x0, box.x1].map((x) => ontoPlate(matrix, { x, y: 0 }));
+  const { grips, matrix } = props.figure;
+  const names = grips.length > 2 ? ['start', 'middle', 'end'] : ['start', 'end'];
+  return grips.map(([x, y], i) => ({ ...ontoPlate(matrix, { x, y }), name: names[i] }));
 });
 </script>
 
@@ -42,7 +43,7 @@ const ends = computed(() => {
       :stroke="ink.colour"
       :stroke-width="ink.width * zoom"
     />
-    <template v-if="held && line">
+    <template v-if="held && ends.length">
       <circle
         v-for="(end, i) in ends"
         :key="i"
@@ -50,8 +51,8 @@ const ends = computed(() => {
         :cx="end.x"
         :cy="end.y"
         :r="6 / zoom"
-        :data-end="i ? 'end' : 'start'"
-        @pointerdown.stop="emit('grabEnd', i === 0, $event)"
+        :data-end="end.name"
+        @pointerdown.stop="emit('grabEnd', i, $event)"
       />
     </template>
     <SizeGrips

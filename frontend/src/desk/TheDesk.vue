@@ -7,7 +7,14 @@ import ContextMenu from '@/desk/ContextMenu.vue';
 import CrossingTicks from '@/desk/CrossingTicks.vue';
 import DeskRulers from '@/desk/DeskRulers.vue';
 import type { Gesture, Hands, Said, Sized } from '@/desk/gestures';
-import { endGesture, keysOf, resizeGesture, resizing, stretching } from '@/desk/gestures';
+import {
+  endGesture,
+  keysOf,
+  resizeGesture,
+  resizing,
+  stretching,
+  throughGesture,
+} from '@/desk/gestures';
 import { shapesAt } from '@/desk/picking';
 import PlateScene from '@/desk/PlateScene.vue';
 import SelectionMarks from '@/desk/SelectionMarks.vue';
@@ -164,13 +171,17 @@ const together = computed<Sized | null>(() => {
   return { matrix, box, width: box.x1 - box.x0, height: box.y1 - box.y0 };
 });
 
-function grabEnd(key: string, atStart: boolean, event: PointerEvent): void {
+/** Takes hold of an end of a line, or of one of the points that an arc goes through. */
+function grabEnd(key: string, held: number, event: PointerEvent): void {
   const figure = selection.figureById.get(key);
   if (!figure || event.button !== 0) return;
-  const still = ontoPlate(figure.matrix, { x: atStart ? figure.box.x1 : figure.box.x0, y: 0 });
+  const ends = figure.grips.map(([x, y]) => ontoPlate(figure.matrix, { x, y }));
   press(
     event,
-    () => endGesture(hands, key, still, atStart, snapperFor([key])),
+    () =>
+      ends.length > 2
+        ? throughGesture(hands, key, ends, held, snapperFor([key]))
+        : endGesture(hands, key, ends[1 - held]!, held === 0, snapperFor([key])),
     () => undefined,
   );
 }
@@ -363,9 +374,8 @@ const { ghost } = asset;
             :ink="inkOf(figure.id)"
             :zoom="view.zoom"
             :held="quiet && only?.node.id === figure.id"
-            :line="only?.node.kind === 'line'"
             @grab="(grip, event) => grab(figure, resizing(figure.id), grip, event)"
-            @grab-end="(atStart, event) => grabEnd(figure.id, atStart, event)"
+            @grab-end="(held, event) => grabEnd(figure.id, held, event)"
           />
           <SizeGrips
             v-if="together && quiet"

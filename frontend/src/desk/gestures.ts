@@ -2,7 +2,8 @@
 import type { Command, Figure } from '@/api/types';
 import type { Mark, Snapped, Snapping } from '@/desk/snapping';
 import type { ShapeKind } from '@/marks/shapes';
-import { drawn, lineBetween, naturalHeight } from '@/marks/shapes';
+import type { Between } from '@/marks/shapes';
+import { drawn, naturalHeight } from '@/marks/shapes';
 import { turnAbout } from '@/marks/matrix';
 import type { Point } from '@/marks/numbers';
 import { angleOf, shortNumber } from '@/marks/numbers';
@@ -154,8 +155,14 @@ export function drawGesture(
   });
 }
 
-/** Draws a line from end to end; Shift turns it by steps of 15°, Alt draws from its middle. */
-export function lineGesture(hands: Hands, fresh: Fresh, snapper: Snapping, from: Point): Gesture {
+/** Draws a line or arc from end to end; Shift turns it by steps of 15°, Alt begins in its middle. */
+export function betweenGesture(
+  hands: Hands,
+  between: Between,
+  fresh: Fresh,
+  snapper: Snapping,
+  from: Point,
+): Gesture {
   return commandGesture(hands, (at, keys) => {
     const start = landed(hands, snapper, from, keys).at;
     const snapped = landed(hands, snapper, at, keys);
@@ -164,7 +171,7 @@ export function lineGesture(hands: Hands, fresh: Fresh, snapper: Snapping, from:
     const length = Math.hypot(end.x - begin.x, end.y - begin.y);
     if (length === 0) return { command: null, said: { text: '' } };
     return {
-      command: lineBetween(fresh.plate, fresh.id, fresh.ink, begin, end),
+      command: between(fresh.plate, fresh.id, fresh.ink, begin, end),
       said: {
         text: `${shortNumber(length)} at ${degreesOf(begin, end)}`,
         marks: keys.shift ? [] : snapped.marks,
@@ -201,6 +208,25 @@ export function endGesture(
         text: `${shortNumber(length)} at ${degreesOf(still, end)}`,
         marks: keys.shift ? [] : snapped.marks,
       },
+    };
+  });
+}
+
+/** Bends an arc: moves one of the three points that it goes through, the others stay. */
+export function throughGesture(
+  hands: Hands,
+  id: string,
+  points: readonly Point[],
+  held: number,
+  snapper: Snapping,
+): Gesture {
+  return commandGesture(hands, (at, keys) => {
+    const { at: end, marks } = landed(hands, snapper, at, keys);
+    const [first, middle, last] = points.map((point, i) => (i === held ? end : point));
+    const pair = ({ x, y }: Point): [number, number] => [x, y];
+    return {
+      command: { kind: 'set-through', id, points: [pair(first!), pair(middle!), pair(last!)] },
+      said: { text: `${shortNumber(end.x)}, ${shortNumber(end.y)}`, marks },
     };
   });
 }

@@ -1,9 +1,9 @@
 import { computed, ref, watch } from 'vue';
 
 import type { Gesture, Hands, Press } from '@/desk/gestures';
-import { drawGesture, landed, keysOf, lineGesture } from '@/desk/gestures';
+import { drawGesture, landed, keysOf, betweenGesture } from '@/desk/gestures';
 import type { Snapping } from '@/desk/snapping';
-import { drawn, lineBetween } from '@/marks/shapes';
+import { arcBetween, drawn, lineBetween } from '@/marks/shapes';
 import { newId, useDrawing } from '@/stores/drawing';
 import { useSelection } from '@/stores/selection';
 import { useView } from '@/stores/view';
@@ -12,6 +12,9 @@ import type { Point } from '@/marks/numbers';
 
 /** The room that the card for typed sizes takes, in pixels. */
 const CARD = { width: 208, height: 320 };
+
+/** What is drawn from end to end. */
+const BETWEEN = { line: lineBetween, arc: arcBetween };
 
 /** Drawing primitives: by a drag, or by one click and typed sizes. */
 export function useDraw(
@@ -72,8 +75,8 @@ export function useDraw(
         const snapper = snapperFor([]);
         return selecting(
           fresh.id,
-          kind === 'line'
-            ? lineGesture(hands, fresh, snapper, from)
+          kind === 'line' || kind === 'arc'
+            ? betweenGesture(hands, BETWEEN[kind], fresh, snapper, from)
             : drawGesture(hands, kind, fresh, snapper, from),
         );
       },

@@ -2,6 +2,7 @@
 import { computed } from 'vue';
 
 import { useActions } from '@/stores/actions';
+import { articled } from '@/marks/keys';
 import { shapeWord } from '@/marks/shapes';
 import { useRegions } from '@/stores/regions';
 import { useSelection } from '@/stores/selection';
@@ -30,14 +31,14 @@ function drawing_(tool: Exclude<typeof view.tool, 'pick'>): Hint {
       says: 'Click for corners, drag for curves; Enter or a click on the first node closes.',
       keys: [['Shift+Enter', 'leave it open'], ['Backspace', 'take a node back'], FREE, back],
     };
-  const what = shapeWord(tool).word.toLowerCase();
-  if (tool === 'line')
+  const what = articled(shapeWord(tool).word.toLowerCase());
+  if (tool === 'line' || tool === 'arc')
     return {
-      says: 'Drag from end to end, or click to type the length.',
+      says: `Drag ${what} from end to end, or click to type its size.`,
       keys: [['Shift', 'by 15°'], ['Alt', 'from the middle'], FREE, back],
     };
   return {
-    says: `Drag to draw a ${what}, or click to type its size.`,
+    says: `Drag to draw ${what}, or click to type its size.`,
     keys: [['Shift', 'proportions'], ['Alt', 'from the centre'], FREE, back],
   };
 }

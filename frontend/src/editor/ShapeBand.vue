@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { useActions } from '@/stores/actions';
+import { articled } from '@/marks/keys';
 import { LINE_WIDTH, SHAPES } from '@/marks/shapes';
 import ColourField from '@/fields/ColourField.vue';
 import NumberField from '@/fields/NumberField.vue';
@@ -8,7 +9,7 @@ import { SNAP_WORDS, useSnaps } from '@/stores/snaps';
 import { useStyle } from '@/stores/style';
 import { useView } from '@/stores/view';
 
-/** Every primitive, always visible: icon, word and digit key. */
+/** Every primitive, always visible: icon, word and key. */
 const view = useView();
 const style = useStyle();
 const snaps = useSnaps();
@@ -23,12 +24,12 @@ const { actions } = useActions();
       class="chip"
       :class="{ on: view.tool === shape.kind }"
       :aria-pressed="view.tool === shape.kind"
-      :title="`Draw a ${shape.word.toLowerCase()} (${shape.digit})`"
+      :title="`Draw ${articled(shape.word.toLowerCase())} (${shape.key})`"
       @click="view.tool = view.tool === shape.kind ? 'pick' : shape.kind"
     >
       <ShapeIcon :kind="shape.kind" />
       {{ shape.word }}
-      <kbd>{{ shape.digit }}</kbd>
+      <kbd>{{ shape.key }}</kbd>
     </button>
     <button
       class="chip"

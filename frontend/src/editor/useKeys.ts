@@ -134,7 +134,7 @@ export function useKeys(parts: Parts): void {
 
   function plain(event: KeyboardEvent): boolean {
     const key = spelled(event);
-    const shape = SHAPES.find((each) => each.digit === key);
+    const shape = SHAPES.find((each) => each.key === named(event));
     const direction = NUDGES[key];
     if (shape) view.tool = shape.kind;
     else if (key === 'Escape') escape();

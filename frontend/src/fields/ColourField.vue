@@ -17,6 +17,11 @@ const drawing = useDrawing();
 const text = ref('');
 const fault = ref('');
 
+/** The fill as one colour; undefined where several differ. */
+const colour = computed(() => (props.fill === undefined ? undefined : colourOf(props.fill)));
+const gradient = computed(() => gradientOf(props.fill));
+const ground = computed(() => (props.fill && cssOf(props.fill)) ?? undefined);
+
 watch(
   () => [props.fill, drawing.refusals],
   () => {
@@ -25,11 +30,6 @@ watch(
   },
   { immediate: true },
 );
-
-/** The fill as one colour; undefined where several differ. */
-const colour = computed(() => (props.fill === undefined ? undefined : colourOf(props.fill)));
-const gradient = computed(() => gradientOf(props.fill));
-const ground = computed(() => (props.fill && cssOf(props.fill)) ?? undefined);
 
 function shown(): string {
   if (gradient.value) return 'gradient';

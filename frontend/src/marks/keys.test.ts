@@ -15,7 +15,7 @@ test('all keys are listed for who reads and does not ask the sheet', async () =>
 test('no key means two things at once', () => {
   const outcomes = Object.values(OUTCOME_WORDS).map(({ key }) => key);
   const actions = Object.values(ACTION_WORDS).map(({ key }) => key);
-  const keys = [...outcomes, ...actions, ...SHAPES.map(({ digit }) => digit)].filter(Boolean);
+  const keys = [...outcomes, ...actions, ...SHAPES.map(({ key }) => key)].filter(Boolean);
   const twice = keys.filter((key, i) => keys.indexOf(key) !== i);
   // In a clip, the key that puts shapes there takes them out.
   expect(twice).toEqual(['Shift+W']);

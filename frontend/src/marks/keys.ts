@@ -5,6 +5,11 @@ import { SHAPES } from '@/marks/shapes';
 /** A key, and what it does. */
 type Row = readonly [string, string];
 
+/** A word with its article: a box, an arc. */
+export function articled(word: string): string {
+  return `${/^[aeiou]/.test(word) ? 'an' : 'a'} ${word}`;
+}
+
 /** What actions are called, and their keys: '' for none. */
 export const ACTION_WORDS = {
   copy: { word: 'Copy', key: 'Ctrl+C' },
@@ -53,7 +58,7 @@ export type ActionName = keyof typeof ACTION_WORDS;
 export const ACTION_NAMES = Object.keys(ACTION_WORDS) as ActionName[];
 
 const EDITOR: readonly Row[] = [
-  ...SHAPES.map((shape) => [shape.digit, `draw a ${shape.word.toLowerCase()}`] as const),
+  ...SHAPES.map(({ key, word }) => [key, `draw ${articled(word.toLowerCase())}`] as const),
   ['0', 'show the shelf'],
   ['*', 'put the selection on the shelf'],
   ['Esc', 'leave, step out, then pick'],

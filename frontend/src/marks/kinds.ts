@@ -29,6 +29,8 @@ interface Kind<N> {
   inPieces?: boolean;
   /** Whether its shapes can be taken as another outcome. */
   retaken?: boolean;
+  /** Whether it is open, or a picture, so that nothing can show within it. */
+  open?: boolean;
   /** Whether it is a plain outline, with nothing in it to be settled. */
   plain?: boolean;
 }
@@ -63,10 +65,19 @@ const KINDS: { readonly [K in Node['kind']]: Kind<Of<K>> } = {
     ...primitive,
     parameters: ({ rx, ry }) => [...(rx === ry ? [typed.radius] : []), typed.tip],
   },
-  line: { ...primitive, parameters: () => [typed.length] },
+  line: { ...primitive, parameters: () => [typed.length], open: true },
+  arc: {
+    ...primitive,
+    parameters: ({ rx, ry }) => [
+      ...(rx === ry ? [typed.radius] : []),
+      typed.arcBegin,
+      typed.arcSweep,
+    ],
+    open: true,
+  },
   path: { ...primitive, parameters: none, plain: true },
-  image: { ...alone, word: 'underlay', parameters: none, plain: true },
-  piece: { ...primitive, parameters: none, plain: true },
+  image: { ...alone, word: 'underlay', parameters: none, plain: true, open: true },
+  piece: { ...primitive, parameters: none, plain: true, open: true },
   group: {
     word: 'group',
     parameters: none,

@@ -92,6 +92,8 @@ export const notches = parameter('star', 'notch_radius', 'notch radius', 0);
 export const tip = parameter('drop', 'tip', 'tip reach', 2);
 export const begin = parameter('ellipse', 'start_deg', 'start', 0, '°');
 export const sweep = parameter('ellipse', 'sweep_deg', 'sweep', 360, '°');
+export const arcBegin = parameter('arc', 'start_deg', 'start', 180, '°');
+export const arcSweep = parameter('arc', 'sweep_deg', 'sweep', 180, '°');
 export const inner = parameter('ellipse', 'inner', 'inner ratio', 0);
 
 /** What is set where a parameter of a shape with these values is typed. */

@@ -1,4 +1,4 @@
-// What is drawn from the band: its word, digit key and icon, and what is typed of it.
+// What is drawn from the band: its word, key and icon, and what is typed of it.
 import type { Command } from '@/api/types';
 import type { Point } from '@/marks/numbers';
 import type { Ink } from '@/marks/paint';
@@ -8,13 +8,13 @@ import type { Fields } from '@/marks/commands';
 import { commandOf } from '@/marks/commands';
 
 /** What is drawn from the band. A ring is an ellipse with a hole. */
-export type ShapeKind = 'ellipse' | 'rectangle' | 'polygon' | 'star' | 'drop' | 'ring';
+export type ShapeKind = 'ellipse' | 'rectangle' | 'polygon' | 'star' | 'drop' | 'ring' | 'arc';
 export type Tool = ShapeKind | 'line' | 'path';
 
 export interface ShapeWord {
   kind: Tool;
   word: string;
-  digit: string;
+  key: string;
   /** What one click asks for. */
   typed: readonly Parameter[];
   /** Its picture on the band, in a square of 24. */
@@ -22,45 +22,56 @@ export interface ShapeWord {
 }
 
 /** What can be drawn, in the order of the band. */
-const WORDS: { readonly [K in Tool]: Omit<ShapeWord, 'kind' | 'digit'> } = {
+const WORDS: { readonly [K in Tool]: Omit<ShapeWord, 'kind'> } = {
   ellipse: {
     word: 'Circle',
+    key: '1',
     typed: [typed.radius, typed.diameter],
     icon: 'M3.5 12a8.5 8.5 0 0 1 17 0a8.5 8.5 0 0 1-17 0z',
   },
   rectangle: {
     word: 'Box',
+    key: '2',
     typed: [typed.width, typed.height, typed.corner],
     icon: 'M5.5 5.5h13a2 2 0 0 1 2 2v9a2 2 0 0 1-2 2h-13a2 2 0 0 1-2-2v-9a2 2 0 0 1 2-2z',
   },
   polygon: {
     word: 'Polygon',
+    key: '3',
     typed: [typed.sides, typed.radius, typed.side, typed.tall, typed.corner],
     icon: 'M12 3.5 20 9.5 17 19H7L4 9.5z',
   },
   star: {
     word: 'Star',
+    key: '4',
     typed: [typed.points, typed.radius, typed.ratio],
     icon: 'M12 3l2.3 6.2 6.6.3-5.2 4.1 1.8 6.4L12 16.3 6.5 20l1.8-6.4L3.1 9.5l6.6-.3z',
   },
   drop: {
     word: 'Drop',
+    key: '5',
     typed: [typed.radius, typed.tip],
     icon: 'M12 3c3 4.6 5.5 7.2 5.5 11a5.5 5.5 0 0 1-11 0c0-3.8 2.5-6.4 5.5-11z',
   },
   ring: {
     word: 'Ring',
+    key: '6',
     typed: [typed.radius, { ...typed.inner, start: 0.6 }, typed.sweep],
     icon: 'M3.5 12a8.5 8.5 0 0 1 17 0a8.5 8.5 0 0 1-17 0zM8 12a4 4 0 0 1 8 0a4 4 0 0 1-8 0z',
   },
-  line: { word: 'Line', typed: [typed.length], icon: 'M5 19 19 5' },
-  path: { word: 'Path', typed: [], icon: 'M3.5 15C6 6 10.500 6 12 12s6 6 8.500-3' },
+  line: { word: 'Line', key: '7', typed: [typed.length], icon: 'M5 19 19 5' },
+  arc: {
+    word: 'Arc',
+    key: 'E',
+    typed: [typed.radius, typed.arcBegin, typed.arcSweep],
+    icon: 'M3.5 17.500a8.500 8.500 0 0 1 17 0',
+  },
+  path: { word: 'Path', key: '8', typed: [], icon: 'M3.5 15C6 6 10.500 6 12 12s6 6 8.500-3' },
 };
 
-export const SHAPES: readonly ShapeWord[] = (Object.keys(WORDS) as Tool[]).map((kind, i) => ({
+export const SHAPES: readonly ShapeWord[] = (Object.keys(WORDS) as Tool[]).map((kind) => ({
   ...WORDS[kind],
   kind,
-  digit: String(i + 1),
 }));
 
 /** Ranges up to here are those of sizes, which grow with the plate. */
@@ -115,7 +126,7 @@ export function drawn(
     kind: kind === 'ring' ? 'ellipse' : kind,
     id,
     name: shapeWord(kind).word,
-    look: ink,
+    look: kind === 'arc' ? strokeOnly(ink) : ink,
     transform: { e: centre.x, f: centre.y },
     ...extent,
     ...others,
@@ -128,21 +139,37 @@ function strokeOnly(ink: Ink): Ink {
   return { ...ink, fill: null, line };
 }
 
-/** The command that draws a line between two points. */
-export function lineBetween(plate: string, id: string, ink: Ink, from: Point, to: Point): Command {
+/** What a line or arc is placed and named by that is drawn from one point to another. */
+function between(id: string, ink: Ink, word: string, from: Point, to: Point) {
   const reach = Math.hypot(to.x - from.x, to.y - from.y);
   const cos = (to.x - from.x) / reach;
   const sin = (to.y - from.y) / reach;
   const middle = { e: (from.x + to.x) / 2, f: (from.y + to.y) / 2 };
-  return added(plate, {
-    kind: 'line',
-    id,
-    name: 'Line',
-    look: strokeOnly(ink),
-    transform: { a: cos, b: sin, c: -sin, d: cos, ...middle },
-    length: reach,
-  });
+  const transform = { a: cos, b: sin, c: -sin, d: cos, ...middle };
+  return { reach, node: { id, name: word, look: strokeOnly(ink), transform } };
 }
+
+/** The command that draws something between two points. */
+export type Between = (plate: string, id: string, ink: Ink, from: Point, to: Point) => Command;
+
+export const lineBetween: Between = (plate, id, ink, from, to) => {
+  const { node, reach } = between(id, ink, 'Line', from, to);
+  return added(plate, { ...node, kind: 'line', length: reach });
+};
+
+/** A half circle from one point to the other, clockwise. */
+export const arcBetween: Between = (plate, id, ink, from, to) => {
+  const { node, reach } = between(id, ink, 'Arc', from, to);
+  const radius = reach / 2;
+  return added(plate, {
+    ...node,
+    kind: 'arc',
+    rx: radius,
+    ry: radius,
+    start_deg: typed.arcBegin.start,
+    sweep_deg: typed.arcSweep.start,
+  });
+};
 
 /** The command that draws a path; an open one gets a line and no fill. */
 export function pathOf(plate: string, id: string, ink: Ink, data: string): Command {

@@ -7,7 +7,7 @@ import { entriesOf, entryOf, holderOf, ROW, strandKey, threadsOf, xOf } from '@/
 import { newId, useDrawing } from '@/stores/drawing';
 import type { Row } from '@/stores/selection';
 import { useSelection } from '@/stores/selection';
-import { holds, isLive } from '@/marks/kinds';
+import { holds, isLive, kindOf } from '@/marks/kinds';
 
 /** The stack as a thread of dots: compounds and groups branch off it like river arms. */
 const SEARCHED_FROM = 12;
@@ -100,7 +100,7 @@ function onDragOver(event: DragEvent): void {
   }
   event.preventDefault();
   const share = (event.clientY - box.top) / box.height;
-  const takes = !['line', 'image', 'piece'].includes(row.node.kind);
+  const takes = !kindOf(row.node).open;
   const where =
     share < (takes ? EDGE : 0.5) ? 'above' : takes && share < 1 - EDGE ? 'into' : 'below';
   drop.value = canGo(row, where) ? { row, where } : null;

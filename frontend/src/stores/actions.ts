@@ -12,9 +12,9 @@ import { useStyle } from '@/stores/style';
 import { useView } from '@/stores/view';
 import { turnAbout } from '@/marks/matrix';
 import type { Point } from '@/marks/numbers';
-import { areAway, holds, kindOf, paintOf } from '@/marks/kinds';
 import type { ActionName } from '@/marks/keys';
 import { ACTION_NAMES, ACTION_WORDS } from '@/marks/keys';
+import { areAway, holds, kindOf, paintOf } from '@/marks/kinds';
 
 /** What can be done with the selection beside outcomes, one entry a command. */
 export interface Action {

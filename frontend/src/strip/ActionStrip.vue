@@ -14,9 +14,9 @@ import OutcomeTile from '@/strip/OutcomeTile.vue';
 import RegionStrip from '@/strip/RegionStrip.vue';
 import ScrollRow from '@/strip/ScrollRow.vue';
 import { useOutcomes } from '@/strip/useOutcomes';
-import { outcomeOf } from '@/marks/kinds';
 import type { Fields } from '@/marks/commands';
 import { commandOf } from '@/marks/commands';
+import { outcomeOf } from '@/marks/kinds';
 
 /** What can be done now with what is selected, as pictures. */
 const emit = defineEmits<{ keep: [] }>();

@@ -24,6 +24,7 @@ from dotstack.core.drawing.commands.placing import (
     PlaceExactly,
     Resize,
     SetEnds,
+    SetThrough,
     Stretch,
     Transform,
 )
@@ -96,6 +97,7 @@ AnyCommand: TypeAlias = Annotated[
     | SetRole
     | SetState
     | SetSwatches
+    | SetThrough
     | Stretch
     | Spread
     | Settle
@@ -182,6 +184,7 @@ __all__ = [
     "SetRole",
     "SetState",
     "SetSwatches",
+    "SetThrough",
     "Settle",
     "Spread",
     "Stretch",

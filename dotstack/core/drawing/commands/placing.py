@@ -1,7 +1,9 @@
 """Commands that move, turn, size and mirror shapes."""
 
+from cmath import phase
 from collections.abc import Collection
 from dataclasses import replace
+from math import degrees
 from typing import Annotated, Literal
 
 from pydantic import Field
@@ -20,7 +22,7 @@ from dotstack.core.drawing.frame import (
     own_centre,
     sized,
 )
-from dotstack.core.drawing.kinds import LineNode, Node, revised
+from dotstack.core.drawing.kinds import ArcNode, LineNode, Node, revised
 from dotstack.core.drawing.places import Place, place_of, places_of, put, topmost_first
 from dotstack.core.errors import CommandError
 from dotstack.core.geometry import Affine
@@ -196,6 +198,45 @@ class SetEnds(Command):
             a=along.real, b=along.imag, c=-along.imag, d=along.real, e=middle.real, f=middle.imag
         )
         changes: dict[str, object] = {"length": length, "transform": transform}
+        return put(drawing, [revised(place.node, changes)])
+
+
+class SetThrough(Command):
+    """Makes an arc that of the circle through three points of the plate, in this order."""
+
+    kind: Literal["set-through"] = "set-through"
+    id: Id
+    points: tuple[
+        tuple[Coordinate, Coordinate], tuple[Coordinate, Coordinate], tuple[Coordinate, Coordinate]
+    ]
+
+    @property
+    def label(self) -> str:
+        return "Bend arc"
+
+    def applied_to(self, drawing: Drawing, evaluator: Evaluator) -> Drawing:
+        place = place_of(drawing, self.id)
+        if not isinstance(place.node, ArcNode):
+            raise CommandError(f"{place.node.name} is no arc.")
+        inverse = place.outer.inverse
+        first, middle, last = (complex(*inverse.apply_to(*point)) for point in self.points)
+        # Where the perpendicular bisectors meet, told from the first point.
+        one, two = middle - first, last - first
+        across = (one.conjugate() * two).imag
+        if abs(across) <= _SAME * abs(one) * abs(two):
+            raise CommandError("Three points of one straight line lie on no circle.")
+        lead = 1j * (abs(two) ** 2 * one - abs(one) ** 2 * two) / (2 * across)
+        centre, radius = first + lead, abs(lead)
+        # An arc runs positive: from its other end where that leads through the middle.
+        begin, end = (first, last) if across > 0 else (last, first)
+        start = degrees(phase(begin - centre))
+        changes: dict[str, object] = {
+            "rx": radius,
+            "ry": radius,
+            "start_deg": start,
+            "sweep_deg": (degrees(phase(end - centre)) - start) % 360,
+            "transform": Placement(e=centre.real, f=centre.imag),
+        }
         return put(drawing, [revised(place.node, changes)])
 
 

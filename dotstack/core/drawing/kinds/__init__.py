@@ -7,6 +7,7 @@ from typing import Annotated, TypeAlias
 
 from pydantic import Field
 
+from dotstack.core.drawing.kinds.arc import ArcNode
 from dotstack.core.drawing.kinds.clip import ClipNode
 from dotstack.core.drawing.kinds.compound import CompoundNode, Member
 from dotstack.core.drawing.kinds.drop import DropNode
@@ -39,6 +40,7 @@ Node: TypeAlias = Annotated[
     | StarNode
     | DropNode
     | LineNode
+    | ArcNode
     | PathNode
     | UnderlayNode
     | CompoundNode
@@ -58,11 +60,12 @@ def _knowing_each_other(*kinds: type[NodeBase]) -> None:
 
 
 Member.model_rebuild(_types_namespace={"Node": Node})
-_knowing_each_other(EllipseNode, RectangleNode, PolygonNode, StarNode, DropNode, LineNode)
+_knowing_each_other(EllipseNode, RectangleNode, PolygonNode, StarNode, DropNode, LineNode, ArcNode)
 _knowing_each_other(PathNode, UnderlayNode, PieceNode)
 _knowing_each_other(CompoundNode, GroupNode, RegionNode, ClipNode, PartsNode)
 
 __all__ = [
+    "ArcNode",
     "ClipNode",
     "CompoundNode",
     "DropNode",

@@ -4,7 +4,7 @@ from functools import lru_cache
 from typing import Literal, Self
 
 from dotstack.core import primitives
-from dotstack.core.drawing.kinds.node import PrimitiveNode, revised
+from dotstack.core.drawing.kinds.node import Evaluation, PrimitiveNode, revised
 from dotstack.core.geometry import Outline
 from dotstack.core.values import REMEMBERED, Length
 
@@ -19,6 +19,10 @@ class LineNode(PrimitiveNode):
 
     def drawn(self) -> Outline:
         return _line(self.length)
+
+    def told(self, evaluation: Evaluation) -> dict[str, object]:
+        half = self.length / 2
+        return {**super().told(evaluation), "grips": ((-half, 0.0), (half, 0.0))}
 
     def scaled(self, across: float, down: float) -> Self:
         return self.sized(self.length * across, 0.0)
