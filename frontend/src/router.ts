@@ -15,6 +15,6 @@ export default createRouter({
       props: (route) => ({ id: String(route.params.id) }),
     },
     { path: '/shelf', component: () => import('./shelf/ShelfPage.vue') },
-    { path: '/:rest(.*)', component: () => import('./home/LostPage.vue') },
+    { path: '/:rest(.*)', component: () => import('./look/LostPage.vue') },
   ],
 });
