@@ -57,6 +57,12 @@ function picking(): Hint {
   };
 }
 
+/** What is taken hold of, by how many ends a shape has. */
+const HOLDS: Record<number, string> = {
+  2: 'an end to put it elsewhere',
+  3: 'a dot on it to bend it',
+};
+
 const hint = computed<Hint>(() => {
   if (regions.open) return picking();
   if (shelf.inHand)
@@ -75,9 +81,10 @@ const hint = computed<Hint>(() => {
       says: `${selection.only ? 'The copy lies on its source' : 'The copies lie on their sources'}: drag to move.`,
       keys: [['arrows', 'nudge'], FREE],
     };
+  const grips = selection.only ? (selection.figures[0]?.grips.length ?? 0) : 0;
   if (selection.only)
     return {
-      says: 'Drag to move, a bracket to resize, the dot on the ring to turn.',
+      says: `Drag to move, ${HOLDS[grips] ?? 'a bracket to resize'}, the dot on the ring to turn.`,
       keys: [['Shift', 'one axis, or proportions'], ['Alt', 'leave a copy'], FREE],
     };
   if (selection.selected.length > 1)

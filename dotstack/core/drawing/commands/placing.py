@@ -229,7 +229,7 @@ class SetThrough(Command):
         centre, radius = first + lead, abs(lead)
         # An arc runs positive: from its other end where that leads through the middle.
         begin, end = (first, last) if across > 0 else (last, first)
-        start = degrees(phase(begin - centre))
+        start = degrees(phase(begin - centre)) % 360
         changes: dict[str, object] = {
             "rx": radius,
             "ry": radius,
