@@ -117,15 +117,6 @@ def test_lengths_of_cubics_hold_their_bound(points: tuple[complex, ...], kind: i
     assert measure.lengths(segments)[0] == pytest.approx(total, rel=1e-9, abs=1e-12)
 
 
-@given(outlines)
-def test_the_centre_of_gravity_moves_with_the_outline(outline: Outline) -> None:
-    if abs(outline.area) < 1e-3:
-        return
-    by = Affine.translation(3, -2) @ Affine.rotation_deg(50) @ Affine.scaling(2, 0.7)
-    moved = outline.transformed(by).centroid
-    assert moved == pytest.approx(by.apply_to(*outline.centroid), rel=1e-6, abs=1e-6)
-
-
 @given(outlines, st.tuples(st.floats(-5, 15), st.floats(-5, 15)))
 def test_the_nearest_point_is_no_further_than_any_other(
     outline: Outline, point: tuple[float, float]

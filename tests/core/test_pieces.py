@@ -8,7 +8,6 @@ import pytest
 from dotstack.core.drawing import Drawing, Evaluator, Node, difference
 from dotstack.core.drawing import whole as entire
 from dotstack.core.drawing.assets import kept_as_one
-from dotstack.core.drawing.commands.holding import with_pieces
 from dotstack.core.drawing.kinds import CompoundNode, PartsNode, PathNode, RegionNode
 from dotstack.core.drawing.pictures import shapes_picture
 from dotstack.core.drawing.scene import (
@@ -19,6 +18,7 @@ from dotstack.core.drawing.scene import (
     figures,
     painted,
 )
+from dotstack.core.drawing.stacks import with_pieces
 from dotstack.core.drawing.tiles import outcomes_of
 from dotstack.core.errors import CommandError, UnknownNodeError
 from tests.core.drafting import at, bounds, do, drawn, node, stack

@@ -3,14 +3,14 @@
 from collections.abc import Callable, Iterator, Mapping, Sequence
 from dataclasses import dataclass
 
-from dotstack.core.drawing.commands.holding import with_pieces
-from dotstack.core.drawing.commands.settling import as_path
 from dotstack.core.drawing.copies import with_new_ids
 from dotstack.core.drawing.document import Drawing, Plate
 from dotstack.core.drawing.evaluate import Evaluator
 from dotstack.core.drawing.frame import Frame, frame_of
 from dotstack.core.drawing.kinds import GroupNode, Node, Origin, PieceNode, PrimitiveNode, revised
+from dotstack.core.drawing.paths import as_path
 from dotstack.core.drawing.places import place_of, places_of, topmost_first
+from dotstack.core.drawing.stacks import with_pieces
 from dotstack.core.drawing.tree import walk, without_underlays
 from dotstack.core.errors import CommandError
 from dotstack.core.geometry import Affine

@@ -1,15 +1,8 @@
 """Live copies of nodes, under ids of their own."""
 
 from collections.abc import Callable
-from itertools import count
 
 from dotstack.core.drawing.kinds import HolderNode, Node, revised
-
-
-def numbered(seed: str) -> Callable[[], str]:
-    """Makes ids: the seed with a number from 0 on."""
-    serial = count()
-    return lambda: f"{seed}-{next(serial)}"
 
 
 def with_new_ids(node: Node, new_id: Callable[[], str]) -> Node:

@@ -7,14 +7,13 @@ from collections.abc import Sequence
 from typing import Literal, NamedTuple
 
 from dotstack.core.drawing import container
-from dotstack.core.drawing.commands.plates import MAX_PLATES
-from dotstack.core.drawing.commands.shapes import check_fresh
 from dotstack.core.drawing.document import Drawing
 from dotstack.core.drawing.evaluate import Evaluator
 from dotstack.core.drawing.kinds import UnderlayNode
 from dotstack.core.drawing.kit import KitCollection, check_collection
 from dotstack.core.drawing.older import VERSION
 from dotstack.core.drawing.pictures import plate_picture
+from dotstack.core.drawing.sound import MAX_PLATES, check_fresh
 from dotstack.core.drawing.tree import pictures_of
 from dotstack.core.errors import CommandError, FormatError, LimitError
 from dotstack.core.formats import write_svg

@@ -1,4 +1,7 @@
-"""Export: what files can be made of pictures, and how."""
+"""Export: what files can be made of pictures, and how.
+
+The writers lean on large libraries: each is imported where it is wanted.
+"""
 
 import re
 from collections.abc import Callable, Sequence
@@ -14,15 +17,12 @@ from dotstack.core.formats import (
     Part,
     Picture,
     SvgStyle,
-    dxf,
-    icon_font,
-    pdf,
-    pixels,
     slug,
     unique,
     write_sprite,
     write_svg,
 )
+from dotstack.core.formats.limits import LARGEST_ICON, LARGEST_PNG, MOST_GLYPHS
 from dotstack.core.formats.picture import Shading
 from dotstack.core.geometry import bundle, closed_part
 from dotstack.core.values import Length, Name, Value
@@ -39,8 +39,8 @@ _MEDIA = {
     "zip": "application/zip",
 }
 
-Size = Annotated[int, Field(ge=1, le=pixels.LARGEST)]
-IconSize = Annotated[int, Field(ge=1, le=pixels.LARGEST_ICON)]
+Size = Annotated[int, Field(ge=1, le=LARGEST_PNG)]
+IconSize = Annotated[int, Field(ge=1, le=LARGEST_ICON)]
 
 
 class SvgExport(Value):
@@ -206,6 +206,8 @@ def file_name(name: str) -> str:
 
 
 def _of_one(picture: Picture, choice: AnyExport, *, folder: bool) -> dict[str, bytes]:
+    from dotstack.core.formats import pixels
+
     name = picture.name
     match choice:
         case SvgExport():
@@ -234,6 +236,8 @@ def _check_pixels(pictures: Sequence[Picture], choice: AnyExport) -> None:
 
 
 def _pdf(pictures: Sequence[Picture]) -> Exported:
+    from dotstack.core.formats import pdf
+
     notes = [
         f"{picture.name}: its gradients are as dense all over, for those of PDF are"
         for picture in pictures
@@ -250,6 +254,8 @@ def _shadings(picture: Picture) -> list[Shading]:
 
 
 def _dxf(pictures: Sequence[Picture], choice: DxfExport) -> Exported:
+    from dotstack.core.formats import dxf
+
     notes = []
     cropped = [replace(picture, parts=tuple(map(_cropped, picture.parts))) for picture in pictures]
     for picture in cropped:
@@ -284,8 +290,10 @@ def _left(painted: Painted) -> Painted | None:
 
 
 def _font(pictures: Sequence[Picture], choice: FontExport) -> Exported:
-    if len(pictures) > icon_font.LARGEST:
-        raise LimitError("glyphs of one font", len(pictures), icon_font.LARGEST)
+    from dotstack.core.formats import icon_font
+
+    if len(pictures) > MOST_GLYPHS:
+        raise LimitError("glyphs of one font", len(pictures), MOST_GLYPHS)
     notes, glyphs = [], []
     for picture in pictures:
         cropped = [each for part in picture.parts for each in _cropped(part).painted]

@@ -9,11 +9,11 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from dotstack.core.drawing import container
-from dotstack.core.drawing.commands.shapes import check_depth
 from dotstack.core.drawing.evaluate import Evaluator
 from dotstack.core.drawing.kinds import Node
 from dotstack.core.drawing.older import VERSION
 from dotstack.core.drawing.pictures import node_picture
+from dotstack.core.drawing.sound import check_depth
 from dotstack.core.drawing.tree import walk
 from dotstack.core.errors import FormatError
 from dotstack.core.formats import slug, unique, write_svg

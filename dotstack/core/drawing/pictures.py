@@ -1,12 +1,12 @@
 """Plates, shapes and assets as pictures, which is what the writers of files are given."""
 
-from dotstack.core.drawing.commands.holding import with_pieces
 from dotstack.core.drawing.document import Drawing, Plate
 from dotstack.core.drawing.evaluate import Evaluator
 from dotstack.core.drawing.frame import bounds_of, box_round
 from dotstack.core.drawing.kinds import Node, leaves
 from dotstack.core.drawing.places import place_of, topmost_first
 from dotstack.core.drawing.scene import painted
+from dotstack.core.drawing.stacks import with_pieces
 from dotstack.core.formats import Part, Picture
 from dotstack.core.geometry import Affine
 

@@ -3,14 +3,14 @@
 from math import sqrt
 
 from dotstack.core.arrangement import Arrangement
-from dotstack.core.drawing.commands.combining import MAX_PIECES
-from dotstack.core.drawing.commands.regions import pickable_in_order
 from dotstack.core.drawing.document import Drawing
 from dotstack.core.drawing.evaluate import Evaluator
 from dotstack.core.drawing.kinds import Node, PickedRegion, RegionNode
 from dotstack.core.drawing.kinds.picking import picked_region
 from dotstack.core.drawing.places import place_of
 from dotstack.core.drawing.scene import for_tile
+from dotstack.core.drawing.sound import MAX_PIECES
+from dotstack.core.drawing.stacks import pickable_in_order
 from dotstack.core.errors import CommandError, LimitError
 from dotstack.core.geometry import Affine
 from dotstack.core.values import Id, Value

@@ -9,7 +9,6 @@ from typing import Literal, Self, assert_never
 from pydantic import ValidationError
 
 from dotstack.core.combine import intersection
-from dotstack.core.drawing.commands.holding import with_pieces
 from dotstack.core.drawing.delta import Delta, Entries
 from dotstack.core.drawing.document import Drawing
 from dotstack.core.drawing.evaluate import FAULTS, Evaluator
@@ -24,6 +23,7 @@ from dotstack.core.drawing.kinds import (
     PieceNode,
 )
 from dotstack.core.drawing.places import places_of
+from dotstack.core.drawing.stacks import with_pieces
 from dotstack.core.drawing.tree import walk
 from dotstack.core.errors import CommandError
 from dotstack.core.formats.picture import Painted, Shading

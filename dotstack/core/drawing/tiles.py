@@ -3,10 +3,9 @@
 from operator import is_
 
 from dotstack.core.combine import LIVE, PARTED, Outcome, Part, acting, outcomes
-from dotstack.core.drawing.commands import active_in_order, painted_place
+from dotstack.core.drawing.commands import painted_place
 from dotstack.core.drawing.commands.combining import PaintChoice
 from dotstack.core.drawing.commands.filling import holes
-from dotstack.core.drawing.commands.holding import with_pieces
 from dotstack.core.drawing.commands.retaking import made_of
 from dotstack.core.drawing.document import Drawing
 from dotstack.core.drawing.evaluate import Evaluator
@@ -14,6 +13,7 @@ from dotstack.core.drawing.kinds import CompoundNode, Node, PathNode, paint_of, 
 from dotstack.core.drawing.looks import look_of
 from dotstack.core.drawing.places import place_of
 from dotstack.core.drawing.scene import Piece, for_tile, on_plate, painted_in
+from dotstack.core.drawing.stacks import active_in_order, with_pieces
 from dotstack.core.geometry import Affine, Outline, unbundle
 from dotstack.core.values import Id, Value
 

@@ -12,6 +12,7 @@ from fontTools.pens.ttGlyphPen import TTGlyphPen
 from fontTools.ttLib import TTFont
 from fontTools.ttLib.tables._g_l_y_f import Glyph as FontGlyph
 
+from dotstack.core.formats.limits import FIRST_GLYPH
 from dotstack.core.formats.pen import draw
 from dotstack.core.formats.picture import slug, unique
 from dotstack.core.geometry import Affine, Outline
@@ -20,8 +21,6 @@ EM = 1024
 _ASCENT, _DESCENT = 896, 128
 # The first day of 1980.
 _DATE = timestampSinceEpoch(315_532_800)
-_FIRST = 0xE000
-LARGEST = 0xF8FF - _FIRST + 1
 # In units of the em, of which there are 1024: not to be seen at any size.
 _CURVE_ERROR = 0.1
 
@@ -42,7 +41,7 @@ def write_font(family: str, glyphs: Sequence[Glyph]) -> dict[str, bytes]:
     of the em.
     """
     names = unique(slug(glyph.name) for glyph in glyphs)
-    codes = {_FIRST + place: name for place, name in enumerate(names)}
+    codes = {FIRST_GLYPH + place: name for place, name in enumerate(names)}
     drawn, advances = {}, {}
     for glyph, name in zip(glyphs, names):
         drawn[name], advances[name] = _drawn(glyph)

@@ -11,8 +11,6 @@ from PIL import Image
 from dotstack.core.formats.picture import Picture, slug
 from dotstack.core.formats.svg import write_svg
 
-LARGEST = 8192
-LARGEST_ICON = 256
 _SITE_SIZES = (16, 32, 48, 180, 192, 512)
 
 

@@ -3,7 +3,7 @@
 import numpy as np
 from scipy.special import ellipeinc
 
-from dotstack.core.geometry.arrays import Floats, Ints, Points, cross
+from dotstack.core.geometry.arrays import Floats, Ints, cross
 from dotstack.core.geometry.segments import ARC, CUBIC, Segments
 
 # Of a cubic's length, how far a part and its halves may differ; and how often parts are halved.
@@ -35,25 +35,6 @@ def swept_areas(segments: Segments, origin: complex = 0j) -> Floats:
             + 0.05 * cross(a, d)
         )
     return area
-
-
-def moments(segments: Segments, origin: complex = 0j) -> Points:
-    """What each segment adds to ∬(x + y·i) over what a closed contour encloses.
-
-    By ½∮x² dy − (i/2)∮y² dx, with nodes enough to integrate cubics exactly and quarter
-    arcs to rounding.
-    """
-    parts = np.where(segments.kind == ARC, 8, 1)
-    index = np.repeat(np.arange(len(segments)), parts)
-    place = np.arange(len(index)) - np.repeat(np.cumsum(parts) - parts, parts)
-    t = (place[:, None] + (_GAUSS_NODES + 1.0) / 2.0) / parts[index][:, None]
-    point = segments.at(index[:, None], t) - origin
-    speed = segments.velocity(index[:, None], t)
-    density = 0.5 * (point.real**2 * speed.imag - 1j * point.imag**2 * speed.real)
-    each = (density @ (_GAUSS_WEIGHTS / 2.0)) / parts[index]
-    total = np.zeros(len(segments), complex)
-    np.add.at(total, index, each)
-    return total
 
 
 def lengths(segments: Segments) -> Floats:

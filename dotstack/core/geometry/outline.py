@@ -164,19 +164,6 @@ class Outline:
         swept = measure.swept_areas(self.segments, self._middle)
         return float(swept[np.repeat(self.closed, np.diff(self.offsets))].sum())
 
-    @cached_property
-    def centroid(self) -> tuple[float, float]:
-        """The centre of gravity of the area, as ``area`` counts it.
-
-        Raises GeometryError where there is no area.
-        """
-        if self.area == 0:
-            raise GeometryError("An outline without area has no centre of gravity.")
-        closed = np.repeat(self.closed, np.diff(self.offsets))
-        total = measure.moments(self.segments.take(closed), self._middle).sum() / self.area
-        centre = complex(total) + self._middle
-        return centre.real, centre.imag
-
     def nearest(self, x: float, y: float) -> tuple[float, tuple[float, float]]:
         """The distance from a point to the outline itself, and its nearest point there.
 

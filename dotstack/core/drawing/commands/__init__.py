@@ -10,12 +10,7 @@ from pydantic import Field, TypeAdapter, ValidationError
 
 from dotstack.core.drawing.commands.aligning import Align, SameAngle, SameCentre, SameSize, Spread
 from dotstack.core.drawing.commands.clipping import PutInside, TakeOut
-from dotstack.core.drawing.commands.combining import (
-    Combine,
-    TakeOutcome,
-    active_in_order,
-    painted_place,
-)
+from dotstack.core.drawing.commands.combining import Combine, TakeOutcome, painted_place
 from dotstack.core.drawing.commands.filling import FillHole, OpenHoles
 from dotstack.core.drawing.commands.holding import AllHome, acted_on
 from dotstack.core.drawing.commands.painting import CopyPaint, Paint, Recolour, SetSwatches
@@ -53,6 +48,7 @@ from dotstack.core.drawing.commands.stacking import Arrange, Duplicate, Group, M
 from dotstack.core.drawing.commands.underlays import AddUnderlay
 from dotstack.core.drawing.document import Drawing
 from dotstack.core.drawing.evaluate import Evaluator
+from dotstack.core.drawing.stacks import active_in_order
 from dotstack.core.errors import CommandError
 
 AnyCommand: TypeAlias = Annotated[

@@ -5,13 +5,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from dotstack.core.drawing.commands.command import Command
-from dotstack.core.drawing.commands.placing import (
-    Resize,
-    centred,
-    mapped,
-    outermost,
-    turn,
-)
+from dotstack.core.drawing.commands.placing import Resize, centred, mapped, outermost, turn
 from dotstack.core.drawing.commands.shapes import Ids
 from dotstack.core.drawing.document import Drawing
 from dotstack.core.drawing.evaluate import Bounds, Evaluator

@@ -3,12 +3,13 @@
 from typing import Literal
 
 from dotstack.core.drawing.commands.command import Command
-from dotstack.core.drawing.commands.shapes import Ids, check_depth, moved_within
-from dotstack.core.drawing.commands.stacking import brought
+from dotstack.core.drawing.commands.shapes import Ids
 from dotstack.core.drawing.document import Drawing
 from dotstack.core.drawing.evaluate import Evaluator
 from dotstack.core.drawing.kinds import ClipNode, Node
 from dotstack.core.drawing.places import all_ids, exchanged, place_of, places_of, topmost_first
+from dotstack.core.drawing.sound import check_depth
+from dotstack.core.drawing.stacks import brought, moved_within
 from dotstack.core.drawing.tree import walk
 from dotstack.core.errors import CommandError
 from dotstack.core.values import Id

@@ -15,9 +15,8 @@ from dotstack.core.combine import (
     outcomes,
 )
 from dotstack.core.drawing.commands.command import Command
-from dotstack.core.drawing.commands.shapes import Ids, Seed, check_depth, check_fresh
-from dotstack.core.drawing.commands.stacking import gathered_into, one_stack
-from dotstack.core.drawing.copies import numbered, with_new_ids
+from dotstack.core.drawing.commands.shapes import Ids, Seed
+from dotstack.core.drawing.copies import with_new_ids
 from dotstack.core.drawing.document import Drawing
 from dotstack.core.drawing.evaluate import Evaluator
 from dotstack.core.drawing.kinds import (
@@ -26,17 +25,18 @@ from dotstack.core.drawing.kinds import (
     Member,
     Node,
     PartsNode,
-    PathNode,
     paint_of,
     paints_of,
     revised,
 )
 from dotstack.core.drawing.kinds.picking import picked_part
 from dotstack.core.drawing.looks import look_of
+from dotstack.core.drawing.naming import numbered
+from dotstack.core.drawing.paths import path_of
 from dotstack.core.drawing.places import exchanged
+from dotstack.core.drawing.sound import MAX_PIECES, check_depth, check_fresh
+from dotstack.core.drawing.stacks import active_in_order, gathered_into
 from dotstack.core.errors import CommandError, LimitError
-from dotstack.core.geometry import Outline
-from dotstack.core.paint import Look
 from dotstack.core.values import Name
 
 _LABELS = {
@@ -54,10 +54,6 @@ _LABELS = {
     Outcome.SEAMS: "Seams",
     Outcome.BUNDLE: "Bundle",
 }
-# Enough that an arc's centre comes back from its ends without a difference that is seen.
-PRECISION = 12
-MAX_PIECES = 2000
-MAX_COMBINED = 500
 
 PaintChoice = Literal["lowest", "topmost", "first"]
 # Those that stay live as one outline.
@@ -215,17 +211,6 @@ def taken(
     return exchanged(done, {whole.id}, lambda node: (*kept, node))
 
 
-def path_of(outline: Outline, node_id: str, name: str, look: Look) -> PathNode:
-    """A path that looks so."""
-    return PathNode(
-        id=node_id,
-        name=name,
-        look=look,
-        data=outline.to_path_data(PRECISION),
-        fill_rule=outline.fill_rule,
-    )
-
-
 def painted_place(
     choice: PaintChoice | None, order: list[str], named: tuple[str, ...]
 ) -> int | None:
@@ -235,19 +220,3 @@ def painted_place(
     if choice == "first":
         return next((order.index(key) for key in named if key in order), 0)
     return 0 if choice == "lowest" else len(order) - 1
-
-
-def active_in_order(drawing: Drawing, ids: tuple[str, ...]) -> list[Node]:
-    """Those of the nodes, of one stack, that take part in outcomes, the lowest first.
-
-    Raises CommandError unless they lie side by side and are two or more, LimitError if they
-    are too many.
-    """
-    chosen = [node for node in one_stack(drawing, ids) if node.is_active and not node.locked]
-    if len(chosen) < 2:
-        raise CommandError(
-            "Two or more shapes can be combined; hidden, locked and guide shapes take no part."
-        )
-    if len(chosen) > MAX_COMBINED:
-        raise LimitError("shapes combined at once", len(chosen), MAX_COMBINED)
-    return chosen

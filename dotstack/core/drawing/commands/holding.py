@@ -4,22 +4,15 @@ from collections.abc import Callable, Iterable
 from typing import Literal
 
 from dotstack.core.drawing.commands.command import Command
-from dotstack.core.drawing.commands.settling import as_path
-from dotstack.core.drawing.commands.shapes import moved_within
 from dotstack.core.drawing.document import Drawing
 from dotstack.core.drawing.evaluate import Evaluator
-from dotstack.core.drawing.kinds import (
-    GroupNode,
-    Held,
-    InPieces,
-    Node,
-    PieceNode,
-    revised,
-)
+from dotstack.core.drawing.kinds import Held, InPieces, Node, PieceNode, revised
 from dotstack.core.drawing.kinds.pieces import held_of, piece_id, whole_and_key
+from dotstack.core.drawing.paths import as_path
 from dotstack.core.drawing.places import all_ids, exchanged, place_of, places_of, replaced
+from dotstack.core.drawing.stacks import moved_within, whole_of, with_pieces
 from dotstack.core.drawing.tree import with_children
-from dotstack.core.errors import CommandError, UnknownNodeError
+from dotstack.core.errors import CommandError
 from dotstack.core.values import Id, Placement
 
 
@@ -43,26 +36,6 @@ class AllHome(Command):
         return replaced(drawing, node.id, lambda _: node.model_copy(update={"held": left}))
 
 
-def with_pieces(drawing: Drawing, ids: Iterable[str], evaluator: Evaluator) -> Drawing:
-    """The drawing with the wholes of all pieces among the ids as groups of their pieces.
-
-    The pieces are shapes in it like others. Raises UnknownNodeError or ArrangementError.
-    """
-    wanted = {node_id for node_id in ids if _whole_of(node_id)}
-    if not wanted:
-        return drawing
-
-    def as_group(node: Node) -> tuple[Node, ...]:
-        pieces = evaluator.pieces(node) if isinstance(node, InPieces) else ()
-        wanted.difference_update(piece.id for piece in pieces)
-        return (GroupNode(**node.common, nodes=pieces),) if pieces else (node,)
-
-    opened = exchanged(drawing, {whole_and_key(node_id)[0] for node_id in wanted}, as_group)
-    if wanted:
-        raise UnknownNodeError("shape", wanted.pop())
-    return opened
-
-
 def acted_on(
     drawing: Drawing,
     ids: Iterable[str],
@@ -74,7 +47,7 @@ def acted_on(
     What became of pieces is kept by their wholes; a piece that is gone is dropped. What was
     made of pieces lies on their whole, and those that are part of it are plain paths there.
     """
-    wholes = {whole for node_id in ids if (whole := _whole_of(node_id))}
+    wholes = {whole for node_id in ids if (whole := whole_of(node_id))}
     if not wholes:
         return act(drawing, evaluator)
     before = {place.node.id: place.node for place in places_of(drawing, wholes)}
@@ -131,8 +104,3 @@ def _without_pieces(drawing: Drawing) -> Drawing:
         for plate in drawing.plates
     )
     return drawing.model_copy(update={"plates": plates})
-
-
-def _whole_of(node_id: str) -> str | None:
-    whole, key = whole_and_key(node_id)
-    return whole if key else None

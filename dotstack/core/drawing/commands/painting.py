@@ -8,11 +8,7 @@ from dotstack.core.drawing.commands.command import Command
 from dotstack.core.drawing.commands.shapes import Ids
 from dotstack.core.drawing.document import Drawing, Swatch
 from dotstack.core.drawing.evaluate import Evaluator
-from dotstack.core.drawing.kinds import (
-    ClipNode,
-    Node,
-    paint_of,
-)
+from dotstack.core.drawing.kinds import ClipNode, Node, paint_of
 from dotstack.core.drawing.looks import recoloured
 from dotstack.core.drawing.places import exchanged, place_of, with_nodes, with_plate
 from dotstack.core.drawing.tree import with_children

@@ -5,15 +5,15 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from dotstack.core.drawing.commands.command import Command
-from dotstack.core.drawing.commands.shapes import Seed, check_fresh, free_name
-from dotstack.core.drawing.copies import numbered, with_new_ids
+from dotstack.core.drawing.commands.shapes import Seed
+from dotstack.core.drawing.copies import with_new_ids
 from dotstack.core.drawing.document import Drawing, Plate
 from dotstack.core.drawing.evaluate import Evaluator
+from dotstack.core.drawing.naming import free_name, numbered
 from dotstack.core.drawing.places import all_ids, plate_of, with_plate
+from dotstack.core.drawing.sound import MAX_PLATES, check_fresh
 from dotstack.core.errors import CommandError, LimitError
 from dotstack.core.values import Colour, Id, Length, Name
-
-MAX_PLATES = 200
 
 
 class RenameDrawing(Command):

@@ -4,15 +4,16 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from dotstack.core.drawing.commands.combining import MAX_COMBINED, MAX_PIECES, taken
+from dotstack.core.drawing.commands.combining import taken
 from dotstack.core.drawing.commands.command import Command
 from dotstack.core.drawing.commands.shapes import Ids, Seed
-from dotstack.core.drawing.commands.stacking import one_stack
 from dotstack.core.drawing.document import Drawing
 from dotstack.core.drawing.evaluate import Evaluator
 from dotstack.core.drawing.kinds import Node, RegionNode, RegionPick, paint_of, revised
 from dotstack.core.drawing.kinds.picking import picked_region
 from dotstack.core.drawing.places import place_of, replaced
+from dotstack.core.drawing.sound import MAX_PIECES
+from dotstack.core.drawing.stacks import pickable_in_order
 from dotstack.core.errors import CommandError, LimitError
 from dotstack.core.values import Colour, Id, Name
 
@@ -93,19 +94,6 @@ class SetRegions(Command):
         _check_leaves_something(build, evaluator)
         held = _still_held(node, build, evaluator)
         return replaced(drawing, node.id, lambda _: build.model_copy(update=held))
-
-
-def pickable_in_order(drawing: Drawing, ids: tuple[str, ...]) -> list[Node]:
-    """Those of the nodes, of one stack, whose regions can be picked, the lowest first.
-
-    Raises CommandError if there are none, LimitError if they are too many.
-    """
-    chosen = [node for node in one_stack(drawing, ids) if node.is_active and not node.locked]
-    if not chosen:
-        raise CommandError("Hidden, locked and guide shapes have no regions to pick; show one.")
-    if len(chosen) > MAX_COMBINED:
-        raise LimitError("shapes combined at once", len(chosen), MAX_COMBINED)
-    return chosen
 
 
 def picks_of_all(chosen: list[Node], evaluator: Evaluator) -> tuple[RegionPick, ...]:

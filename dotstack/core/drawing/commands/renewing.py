@@ -3,11 +3,11 @@
 from typing import Literal
 
 from dotstack.core.drawing.commands.command import Command
-from dotstack.core.drawing.commands.shapes import check_fresh
 from dotstack.core.drawing.document import Drawing
 from dotstack.core.drawing.evaluate import Evaluator
 from dotstack.core.drawing.kinds import Node
 from dotstack.core.drawing.places import exchanged
+from dotstack.core.drawing.sound import check_fresh
 from dotstack.core.values import Id
 
 

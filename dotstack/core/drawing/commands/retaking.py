@@ -3,7 +3,7 @@
 from typing import Literal
 
 from dotstack.core.combine import Outcome, PartedOutcome
-from dotstack.core.drawing.commands.combining import MAX_COMBINED, OneOutline, live, roles_in
+from dotstack.core.drawing.commands.combining import OneOutline, live, roles_in
 from dotstack.core.drawing.commands.command import Command
 from dotstack.core.drawing.commands.regions import picks_of_all
 from dotstack.core.drawing.document import Drawing
@@ -17,6 +17,7 @@ from dotstack.core.drawing.kinds import (
     paint_of,
 )
 from dotstack.core.drawing.places import place_of, replaced
+from dotstack.core.drawing.sound import MAX_COMBINED
 from dotstack.core.errors import CommandError, LimitError
 from dotstack.core.values import Id, Name
 

@@ -5,9 +5,8 @@ from typing import Annotated, Literal, assert_never
 from pydantic import Field
 
 from dotstack.core.combine import intersection, line_within
-from dotstack.core.drawing.commands.combining import MAX_PIECES, PRECISION, path_of
 from dotstack.core.drawing.commands.command import Command
-from dotstack.core.drawing.commands.shapes import Ids, check_fresh, moved_within
+from dotstack.core.drawing.commands.shapes import Ids
 from dotstack.core.drawing.document import Drawing
 from dotstack.core.drawing.evaluate import Evaluator
 from dotstack.core.drawing.frame import unit_box
@@ -24,7 +23,10 @@ from dotstack.core.drawing.kinds import (
     revised,
 )
 from dotstack.core.drawing.looks import look_of
+from dotstack.core.drawing.paths import PRECISION, as_path, path_of
 from dotstack.core.drawing.places import exchanged, place_of, replaced
+from dotstack.core.drawing.sound import MAX_PIECES, check_fresh
+from dotstack.core.drawing.stacks import moved_within
 from dotstack.core.drawing.tree import with_children
 from dotstack.core.errors import CommandError, LimitError
 from dotstack.core.geometry import Outline, bundle, unbundle
@@ -147,12 +149,6 @@ def settled(node: Node, evaluator: Evaluator) -> Node:
             return as_path(node, outline, node.id)
         case _:
             assert_never(node)
-
-
-def as_path(node: Node, outline: Outline, node_id: str) -> PathNode:
-    """A node of such an outline as a plain path."""
-    fields = {**node.common, "id": node_id}
-    return PathNode(**fields, data=outline.to_path_data(PRECISION), fill_rule=outline.fill_rule)
 
 
 def _pieces(node: InPieces, evaluator: Evaluator) -> Node:

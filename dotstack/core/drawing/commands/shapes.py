@@ -6,7 +6,7 @@ from pydantic import Field
 
 from dotstack.core.combine import Role
 from dotstack.core.drawing.commands.command import Command
-from dotstack.core.drawing.copies import numbered, with_new_ids
+from dotstack.core.drawing.copies import with_new_ids
 from dotstack.core.drawing.document import Drawing
 from dotstack.core.drawing.evaluate import Evaluator
 from dotstack.core.drawing.kinds import (
@@ -18,21 +18,13 @@ from dotstack.core.drawing.kinds import (
     revised,
 )
 from dotstack.core.drawing.kinds.parameters import parameter_names
-from dotstack.core.drawing.places import (
-    all_ids,
-    exchanged,
-    plate_of,
-    replaced,
-    with_nodes,
-    with_plate,
-)
+from dotstack.core.drawing.naming import free_name, numbered
+from dotstack.core.drawing.places import exchanged, plate_of, replaced
+from dotstack.core.drawing.sound import MAX_NODES
+from dotstack.core.drawing.stacks import moved_within, with_added
 from dotstack.core.drawing.tree import walk
-from dotstack.core.errors import CommandError, LimitError
-from dotstack.core.geometry import Affine
+from dotstack.core.errors import CommandError
 from dotstack.core.values import AnyId, Id, Name, Placement
-
-MAX_NODES = 5000
-MAX_NESTING = 24
 
 Seed = Annotated[str, Field(pattern=r"^[A-Za-z0-9-]{1,30}$")]
 Ids = Annotated[tuple[AnyId, ...], Field(min_length=1, max_length=MAX_NODES)]
@@ -195,54 +187,3 @@ class SetRole(Command):
             for member in node.members
         )
         return node.model_copy(update={"members": members})
-
-
-def moved_within(node: Node, by: Affine) -> Node:
-    """The node mapped by a map of the axes that contain it."""
-    return revised(node, {"transform": Placement.of(by @ node.transform.affine)})
-
-
-def free_name(name: str, taken: set[str]) -> str:
-    """The name with the next number that none has: Rib, Rib 2, Rib 3.
-
-    >>> free_name("Rib", {"Rib", "Rib 2"})
-    'Rib 3'
-    """
-    stem, _, number = name.rpartition(" ")
-    stem, count = (
-        (stem, int(number)) if stem and number.isdigit() and len(number) < 6 else (name, 1)
-    )
-    while (fresh := f"{stem[:110]} {count}") in taken or count < 2:
-        count += 1
-    return fresh
-
-
-def with_added(drawing: Drawing, plate_id: str, nodes: tuple[Node, ...]) -> Drawing:
-    """The drawing with nodes on top of a plate's stack; raises CommandError or LimitError."""
-    plate = plate_of(drawing, plate_id)
-    check_fresh(drawing, nodes)
-    return with_plate(drawing, with_nodes(plate, (*plate.nodes, *nodes)))
-
-
-def check_fresh(drawing: Drawing, nodes: tuple[Node, ...]) -> None:
-    """Raises CommandError or LimitError unless the nodes can be added."""
-    taken = all_ids(drawing)
-    fresh = [inner.id for node in nodes for inner in walk(node)]
-    if len(set(fresh)) < len(fresh) or not taken.isdisjoint(fresh):
-        raise CommandError("A shape needs ids that nothing else in the drawing has.")
-    if len(taken) + len(fresh) > MAX_NODES:
-        raise LimitError("shapes in one drawing", len(taken) + len(fresh), MAX_NODES)
-    check_depth(nodes)
-
-
-def check_depth(nodes: tuple[Node, ...]) -> None:
-    """Raises LimitError if compounds and groups lie too deep inside each other."""
-    deepest = max(map(depth, nodes), default=0)
-    if deepest > MAX_NESTING:
-        raise LimitError("compounds inside each other", deepest, MAX_NESTING)
-
-
-def depth(node: Node) -> int:
-    """How many compounds and groups lie inside each other, the node itself counted."""
-    inner = node.children
-    return 1 + max(map(depth, inner)) if inner else 0

@@ -4,24 +4,12 @@ from collections.abc import Callable
 from typing import Literal
 
 from dotstack.core.drawing.commands.command import Command
-from dotstack.core.drawing.commands.shapes import (
-    Ids,
-    Seed,
-    check_depth,
-    check_fresh,
-    free_name,
-    moved_within,
-    with_added,
-)
-from dotstack.core.drawing.copies import numbered, with_new_ids
+from dotstack.core.drawing.commands.shapes import Ids, Seed
+from dotstack.core.drawing.copies import with_new_ids
 from dotstack.core.drawing.document import Drawing
 from dotstack.core.drawing.evaluate import Evaluator
-from dotstack.core.drawing.kinds import (
-    GroupNode,
-    HolderNode,
-    Node,
-    revised,
-)
+from dotstack.core.drawing.kinds import GroupNode, HolderNode, Node, revised
+from dotstack.core.drawing.naming import free_name, numbered
 from dotstack.core.drawing.places import (
     Place,
     all_ids,
@@ -30,11 +18,12 @@ from dotstack.core.drawing.places import (
     places_of,
     plate_of,
     replaced,
-    siblings,
     topmost_first,
     with_nodes,
     with_plate,
 )
+from dotstack.core.drawing.sound import check_depth, check_fresh
+from dotstack.core.drawing.stacks import brought, gathered_into, moved_within, one_stack, with_added
 from dotstack.core.drawing.tree import walk
 from dotstack.core.errors import CommandError
 from dotstack.core.geometry import Affine
@@ -215,41 +204,6 @@ def copied(
         top = top_of[_parent_id(drawing, node_id)]
         above[top] = (copies[node_id], *above.get(top, ()))
     return exchanged(drawing, set(above), lambda node: (node, *above[node.id])), fresh
-
-
-def one_stack(drawing: Drawing, ids: tuple[str, ...]) -> list[Node]:
-    """The nodes with these ids, the lowest first; raises CommandError unless side by side."""
-    wanted = set(ids)
-    beside = siblings(drawing, place_of(drawing, ids[0]))
-    chosen = [node for node in beside if node.id in wanted]
-    if len(chosen) < len(wanted):
-        raise CommandError(
-            "Choose shapes that lie side by side in one stack, "
-            "not some inside a compound or group and some outside."
-        )
-    return chosen
-
-
-def gathered_into(drawing: Drawing, chosen: list[Node], whole: Node) -> Drawing:
-    """The drawing with ``whole``, made of the chosen nodes of one stack, in the topmost's place."""
-    if whole.id in all_ids(drawing):
-        raise CommandError(f"The id {whole.id!r} is taken already.")
-    top = chosen[-1]
-    return exchanged(
-        drawing,
-        {node.id for node in chosen},
-        lambda node: (whole,) if node is top else (),
-    )
-
-
-def brought(places: list[Place], outer: Affine) -> list[Node]:
-    """The nodes as they stand in other axes, which ``outer`` maps to the plate's."""
-    return [
-        place.node
-        if place.outer == outer
-        else moved_within(place.node, outer.inverse @ place.outer)
-        for place in places
-    ]
 
 
 def _parent_id(drawing: Drawing, node_id: str) -> str:

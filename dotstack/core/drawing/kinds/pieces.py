@@ -11,15 +11,7 @@ from dotstack.core.combine import union
 from dotstack.core.drawing.kinds.node import Evaluation, HolderNode, LeafNode
 from dotstack.core.geometry import Affine, Outline, bundle, open_part
 from dotstack.core.paint import Fill, Line, Look
-from dotstack.core.values import (
-    MAX_HELD,
-    AnyId,
-    Name,
-    Opacity,
-    PieceKey,
-    Placement,
-    Value,
-)
+from dotstack.core.values import MAX_HELD, AnyId, Name, Opacity, PieceKey, Placement, Value
 
 
 class OwnPaint(Value):

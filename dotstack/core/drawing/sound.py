@@ -1,0 +1,38 @@
+"""What every document keeps to: its limits, and ids that nothing else has."""
+
+from dotstack.core.drawing.document import Drawing
+from dotstack.core.drawing.kinds import Node
+from dotstack.core.drawing.places import all_ids
+from dotstack.core.drawing.tree import walk
+from dotstack.core.errors import CommandError, LimitError
+
+MAX_PLATES = 200
+MAX_NODES = 5000
+MAX_NESTING = 24
+# Of one outcome: the shapes that go into it, and the pieces that come of it.
+MAX_COMBINED = 500
+MAX_PIECES = 2000
+
+
+def check_fresh(drawing: Drawing, nodes: tuple[Node, ...]) -> None:
+    """Raises CommandError or LimitError unless the nodes can be added."""
+    taken = all_ids(drawing)
+    fresh = [inner.id for node in nodes for inner in walk(node)]
+    if len(set(fresh)) < len(fresh) or not taken.isdisjoint(fresh):
+        raise CommandError("A shape needs ids that nothing else in the drawing has.")
+    if len(taken) + len(fresh) > MAX_NODES:
+        raise LimitError("shapes in one drawing", len(taken) + len(fresh), MAX_NODES)
+    check_depth(nodes)
+
+
+def check_depth(nodes: tuple[Node, ...]) -> None:
+    """Raises LimitError if compounds and groups lie too deep inside each other."""
+    deepest = max(map(depth, nodes), default=0)
+    if deepest > MAX_NESTING:
+        raise LimitError("compounds inside each other", deepest, MAX_NESTING)
+
+
+def depth(node: Node) -> int:
+    """How many compounds and groups lie inside each other, the node itself counted."""
+    inner = node.children
+    return 1 + max(map(depth, inner)) if inner else 0
