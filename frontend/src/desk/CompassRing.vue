@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 
-import { useView } from '@/stores/view';
 import type { Point } from '@/marks/numbers';
+import { useView } from '@/stores/view';
 
 /**
  * The ring round a selection: its dot turns it; its cross is dragged to where the turning

@@ -1,12 +1,12 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 
+import type { Point } from '@/marks/numbers';
 import type { Action } from '@/stores/actions';
 import { useActions } from '@/stores/actions';
 import { useClipboard } from '@/stores/clipboard';
 import { useDrawing } from '@/stores/drawing';
 import { useSelection } from '@/stores/selection';
-import type { Point } from '@/marks/numbers';
 
 /** What makes sense where it was asked for, in a few groups, with the keys that do the same. */
 const props = defineProps<{ at: Point }>();

@@ -1,15 +1,15 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 
+import type { Node } from '@/api/types';
 import ShapeInk from '@/desk/ShapeInk.vue';
 import UnderlayPicture from '@/desk/UnderlayPicture.vue';
 import { useWaitingMarks } from '@/desk/waitingMarks';
-import type { Node } from '@/api/types';
+import { comesInPieces, isLive as isLiveKind } from '@/marks/kinds';
 import { useRegions } from '@/stores/regions';
 import type { Row } from '@/stores/selection';
 import { useSelection } from '@/stores/selection';
 import { useView } from '@/stores/view';
-import { comesInPieces, isLive as isLiveKind } from '@/marks/kinds';
 
 /** What is painted on the plate, and the outlines that can be taken hold of. */
 /** Whether it shows as its shapes or pieces do, and by itself not at all. */

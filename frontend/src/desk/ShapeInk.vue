@@ -2,8 +2,8 @@
 import { computed } from 'vue';
 
 import type { Figure } from '@/api/types';
-import { colourOf } from '@/marks/paint';
 import PiecePaths from '@/look/PiecePaths.vue';
+import { colourOf } from '@/marks/paint';
 import { useRegions } from '@/stores/regions';
 import type { Row } from '@/stores/selection';
 import { useSelection } from '@/stores/selection';

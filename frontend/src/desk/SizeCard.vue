@@ -1,12 +1,12 @@
 <script setup lang="ts">
 import { onMounted, ref } from 'vue';
 
-import type { ShapeWord } from '@/marks/shapes';
-import { offered } from '@/marks/shapes';
 import NumberField from '@/fields/NumberField.vue';
 import type { Point } from '@/marks/numbers';
 import type { Parameter } from '@/marks/parameters';
 import { parameterFields } from '@/marks/parameters';
+import type { ShapeWord } from '@/marks/shapes';
+import { offered } from '@/marks/shapes';
 
 /** Exact sizes and the place, typed where the desk was clicked. */
 const props = defineProps<{

@@ -6,6 +6,12 @@ import CompassRing from '@/desk/CompassRing.vue';
 import ContextMenu from '@/desk/ContextMenu.vue';
 import CrossingTicks from '@/desk/CrossingTicks.vue';
 import DeskRulers from '@/desk/DeskRulers.vue';
+import PlateScene from '@/desk/PlateScene.vue';
+import SelectionMarks from '@/desk/SelectionMarks.vue';
+import SizeCard from '@/desk/SizeCard.vue';
+import SizeGrips from '@/desk/SizeGrips.vue';
+import ValueTags from '@/desk/ValueTags.vue';
+import WaitingLayer from '@/desk/WaitingLayer.vue';
 import type { Gesture, Hands, Said, Sized } from '@/desk/gestures';
 import {
   endGesture,
@@ -16,10 +22,6 @@ import {
   throughGesture,
 } from '@/desk/gestures';
 import { shapesAt } from '@/desk/picking';
-import PlateScene from '@/desk/PlateScene.vue';
-import SelectionMarks from '@/desk/SelectionMarks.vue';
-import SizeCard from '@/desk/SizeCard.vue';
-import SizeGrips from '@/desk/SizeGrips.vue';
 import { useAsset } from '@/desk/useAsset';
 import { useDeskView } from '@/desk/useDeskView';
 import { useDraw } from '@/desk/useDraw';
@@ -27,25 +29,23 @@ import { usePath } from '@/desk/usePath';
 import { usePick } from '@/desk/usePick';
 import { useRing } from '@/desk/useRing';
 import { useSnapping } from '@/desk/useSnapping';
-import ValueTags from '@/desk/ValueTags.vue';
-import WaitingLayer from '@/desk/WaitingLayer.vue';
 import { useWaitingMarks } from '@/desk/waitingMarks';
-import { shapeWord } from '@/marks/shapes';
 import PiecePaths from '@/look/PiecePaths.vue';
+import { holds, paintOf } from '@/marks/kinds';
+import { ontoPlate } from '@/marks/matrix';
+import type { Point } from '@/marks/numbers';
+import { shapeWord } from '@/marks/shapes';
 import RegionLayer from '@/regions/RegionLayer.vue';
-import { useRegions } from '@/stores/regions';
 import { useStroke } from '@/regions/useStroke';
 import { ASSET } from '@/shelf/placing';
 import { useClipboard } from '@/stores/clipboard';
 import { useCompare } from '@/stores/compare';
 import { useDrawing } from '@/stores/drawing';
+import { useRegions } from '@/stores/regions';
 import { useSelection } from '@/stores/selection';
 import { useShelf } from '@/stores/shelf';
 import { useSnaps } from '@/stores/snaps';
 import { useView } from '@/stores/view';
-import { ontoPlate } from '@/marks/matrix';
-import type { Point } from '@/marks/numbers';
-import { holds, paintOf } from '@/marks/kinds';
 
 /** The desk: the plate, its shapes, and every gesture of the pointer on them. */
 const THRESHOLD = 3;
@@ -108,11 +108,12 @@ function press(event: PointerEvent, start: (from: Point) => Gesture | null, clic
 
 const { snapperFor } = useSnapping();
 const { spaceHeld, ground, fit, fitSelection, zoom } = useDeskView(() => desk.value!);
-const { card, justDrawn, pressDraw, askSize, drawTyped } = useDraw(hands, press, place, snapperFor);
-const path = usePath(hands, press, place, snapperFor);
-const asset = useAsset(hands, press, place, snapperFor);
-const { ring, grabRing, grabPivot } = useRing(hands, press, snapperFor);
-const { band, moved, pressPick } = usePick(hands, press, place, snapperFor, () => desk.value!);
+const given = { hands, press, place, snapperFor, element: () => desk.value! };
+const { card, justDrawn, pressDraw, askSize, drawTyped } = useDraw(given);
+const path = usePath(given);
+const asset = useAsset(given);
+const { ring, grabRing, grabPivot } = useRing(given);
+const { band, moved, pressPick } = usePick(given);
 
 /** Why something snapped: what is in hand, or the next node of a path. */
 const marks = computed(() => said.value?.marks ?? path.marks.value);

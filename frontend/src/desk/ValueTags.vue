@@ -5,13 +5,13 @@ import type { Figure, Node } from '@/api/types';
 import type { Tag } from '@/desk/tags';
 import { placeOf, tagsOf } from '@/desk/tags';
 import NumberField from '@/fields/NumberField.vue';
-import { useDrawing } from '@/stores/drawing';
-import { useSelection } from '@/stores/selection';
-import { useView } from '@/stores/view';
 import type { Point } from '@/marks/numbers';
 import { shortNumber } from '@/marks/numbers';
 import type { Values } from '@/marks/parameters';
 import { parameterFields } from '@/marks/parameters';
+import { useDrawing } from '@/stores/drawing';
+import { useSelection } from '@/stores/selection';
+import { useView } from '@/stores/view';
 
 /** A primitive's parameters beside it on the desk: dragged to change, double-clicked to type. */
 const props = defineProps<{

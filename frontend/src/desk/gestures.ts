@@ -1,15 +1,13 @@
 // What a drag on the desk does: small state machines that know no view.
 import type { Command, Figure } from '@/api/types';
 import type { Mark, Snapped, Snapping } from '@/desk/snapping';
-import type { ShapeKind } from '@/marks/shapes';
-import type { Between } from '@/marks/shapes';
-import { drawn, naturalHeight } from '@/marks/shapes';
-import { turnAbout } from '@/marks/matrix';
+import { commandOf } from '@/marks/commands';
+import { intoOwnAxes, turnAbout } from '@/marks/matrix';
 import type { Point } from '@/marks/numbers';
 import { angleOf, shortNumber } from '@/marks/numbers';
 import type { Ink } from '@/marks/paint';
-import { intoOwnAxes } from '@/marks/matrix';
-import { commandOf } from '@/marks/commands';
+import type { Between, ShapeKind } from '@/marks/shapes';
+import { drawn, naturalHeight } from '@/marks/shapes';
 
 export interface Keys {
   shift: boolean;
@@ -46,6 +44,17 @@ export interface Hands {
   run(command: Command): Promise<boolean>;
   rounded(value: number): number;
   step(): number;
+}
+
+/** What the pointer's composables are given of the desk. */
+export interface Desk {
+  hands: Hands;
+  press: Press;
+  /** Where an event is on the desk, in pixels. */
+  place(event: MouseEvent): Point;
+  /** What the shapes with these ids snap to while they are moved. */
+  snapperFor(ids: string[]): Snapping;
+  element(): HTMLElement;
 }
 
 /** What is sized: one shape along its own axes, or the box round several. */

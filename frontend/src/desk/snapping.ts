@@ -1,7 +1,7 @@
 // The choice of the nearest of what can be snapped to. The points come from the core.
 import type { Box, SnapTargets } from '@/api/types';
-import type { SnapSwitch } from '@/stores/snaps';
 import type { Point } from '@/marks/numbers';
+import type { SnapSwitch } from '@/stores/snaps';
 
 /** Why something snapped, and where to show it. */
 export interface Mark {

@@ -1,10 +1,10 @@
 // Value tags: a primitive's parameters on the desk, where they can be dragged and typed.
 import type { Box, Figure, Node } from '@/api/types';
+import { kindOf } from '@/marks/kinds';
 import { intoOwnAxes } from '@/marks/matrix';
 import type { Point } from '@/marks/numbers';
 import { angleOf, shortNumber } from '@/marks/numbers';
 import type { Parameter } from '@/marks/parameters';
-import { kindOf } from '@/marks/kinds';
 
 export interface Tag {
   parameter: Parameter;

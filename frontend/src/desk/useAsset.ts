@@ -1,22 +1,16 @@
 import { computed, ref } from 'vue';
 
 import type { Piece } from '@/api/types';
-import type { Gesture, Hands, Press } from '@/desk/gestures';
+import type { Desk, Gesture } from '@/desk/gestures';
 import { landed } from '@/desk/gestures';
-import type { Snapping } from '@/desk/snapping';
+import type { Point } from '@/marks/numbers';
+import { shortNumber } from '@/marks/numbers';
 import { placeAsset } from '@/shelf/placing';
 import { useShelf } from '@/stores/shelf';
 import { useView } from '@/stores/view';
-import type { Point } from '@/marks/numbers';
-import { shortNumber } from '@/marks/numbers';
 
 /** Drawing the asset that was chosen on the shelf: dragged to a size, or put by a click. */
-export function useAsset(
-  hands: Hands,
-  press: Press,
-  place: (event: PointerEvent | DragEvent) => Point,
-  snapperFor: (ids: string[]) => Snapping,
-) {
+export function useAsset({ hands, press, place, snapperFor }: Desk) {
   const shelf = useShelf();
   const view = useView();
   const at = ref<{ centre: Point; scale: number } | null>(null);

@@ -1,14 +1,13 @@
 import { computed, ref, watch } from 'vue';
 
-import type { Gesture, Hands, Press } from '@/desk/gestures';
-import { drawGesture, landed, keysOf, betweenGesture } from '@/desk/gestures';
-import type { Snapping } from '@/desk/snapping';
+import type { Desk, Gesture } from '@/desk/gestures';
+import { betweenGesture, drawGesture, keysOf, landed } from '@/desk/gestures';
+import type { Point } from '@/marks/numbers';
 import { arcBetween, drawn, lineBetween } from '@/marks/shapes';
 import { newId, useDrawing } from '@/stores/drawing';
 import { useSelection } from '@/stores/selection';
-import { useView } from '@/stores/view';
 import { useStyle } from '@/stores/style';
-import type { Point } from '@/marks/numbers';
+import { useView } from '@/stores/view';
 
 /** The room that the card for typed sizes takes, in pixels. */
 const CARD = { width: 208, height: 320 };
@@ -17,12 +16,7 @@ const CARD = { width: 208, height: 320 };
 const BETWEEN = { line: lineBetween, arc: arcBetween };
 
 /** Drawing primitives: by a drag, or by one click and typed sizes. */
-export function useDraw(
-  hands: Hands,
-  press: Press,
-  place: (event: PointerEvent) => Point,
-  snapperFor: (ids: string[]) => Snapping,
-) {
+export function useDraw({ hands, press, place, snapperFor }: Desk) {
   const drawing = useDrawing();
   const selection = useSelection();
   const view = useView();

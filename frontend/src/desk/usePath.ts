@@ -1,26 +1,21 @@
 import { computed, ref, watch } from 'vue';
 
-import type { Hands, Press } from '@/desk/gestures';
+import type { Desk } from '@/desk/gestures';
 import { keysOf, landed } from '@/desk/gestures';
 import type { PathNode } from '@/desk/pathTool';
 import { pathData } from '@/desk/pathTool';
-import type { Mark, Snapping } from '@/desk/snapping';
+import type { Mark } from '@/desk/snapping';
+import type { Point } from '@/marks/numbers';
 import { pathOf } from '@/marks/shapes';
 import { newId, useDrawing } from '@/stores/drawing';
 import { useSelection } from '@/stores/selection';
-import { useView } from '@/stores/view';
 import { useStyle } from '@/stores/style';
-import type { Point } from '@/marks/numbers';
+import { useView } from '@/stores/view';
 
 const NEAR_PIXELS = 8;
 
 /** A path while it is drawn: by clicks and drags, ended by a click on its start or a key. */
-export function usePath(
-  hands: Hands,
-  press: Press,
-  place: (event: PointerEvent) => Point,
-  snapperFor: (ids: string[]) => Snapping,
-) {
+export function usePath({ hands, press, place, snapperFor }: Desk) {
   const drawing = useDrawing();
   const selection = useSelection();
   const view = useView();

@@ -1,25 +1,18 @@
 import { ref, watch } from 'vue';
 
 import type { Box } from '@/api/types';
-import type { Gesture, Hands, Press } from '@/desk/gestures';
+import type { Desk, Gesture } from '@/desk/gestures';
 import { moveGesture } from '@/desk/gestures';
 import { boxBetween, liesIn, shapesAt, touches } from '@/desk/picking';
-import type { Snapping } from '@/desk/snapping';
+import type { Point } from '@/marks/numbers';
 import { useActions } from '@/stores/actions';
 import { newId, useDrawing } from '@/stores/drawing';
 import { useSelection } from '@/stores/selection';
-import type { Point } from '@/marks/numbers';
 
 const SAME_SPOT_PIXELS = 3;
 
 /** Selecting on the desk, and moving what is selected. */
-export function usePick(
-  hands: Hands,
-  press: Press,
-  place: (event: PointerEvent) => Point,
-  snapperFor: (ids: string[]) => Snapping,
-  element: () => HTMLElement,
-) {
+export function usePick({ hands, press, place, snapperFor, element }: Desk) {
   const selection = useSelection();
   const drawing = useDrawing();
   const actions = useActions();

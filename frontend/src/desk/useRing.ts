@@ -1,8 +1,7 @@
 import { computed, watch } from 'vue';
 
-import type { Hands, Press } from '@/desk/gestures';
+import type { Desk } from '@/desk/gestures';
 import { turnGesture } from '@/desk/gestures';
-import type { Snapping } from '@/desk/snapping';
 import { useActions } from '@/stores/actions';
 import { newId } from '@/stores/drawing';
 import { useSelection } from '@/stores/selection';
@@ -13,7 +12,7 @@ const RING_ROOM = 48;
 const RING_LEAST = 58;
 
 /** The compass ring, its turning point, and what is done by them. */
-export function useRing(hands: Hands, press: Press, snapperFor: (ids: string[]) => Snapping) {
+export function useRing({ hands, press, snapperFor }: Desk) {
   const selection = useSelection();
   const view = useView();
   const actions = useActions();

@@ -1,10 +1,10 @@
 import type { Snapping } from '@/desk/snapping';
 import { Snapper } from '@/desk/snapping';
+import { boxRound } from '@/marks/matrix';
 import { useDrawing } from '@/stores/drawing';
 import { useSelection } from '@/stores/selection';
 import { useSnaps } from '@/stores/snaps';
 import { useView } from '@/stores/view';
-import { boxRound } from '@/marks/matrix';
 
 const NEAR_PIXELS = 6;
 

@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 
-import { useActions } from '@/stores/actions';
 import { articled } from '@/marks/keys';
 import { shapeWord } from '@/marks/shapes';
+import { useActions } from '@/stores/actions';
 import { useRegions } from '@/stores/regions';
 import { useSelection } from '@/stores/selection';
 import { useShelf } from '@/stores/shelf';

@@ -1,10 +1,10 @@
 <script setup lang="ts">
-import { useActions } from '@/stores/actions';
-import { articled } from '@/marks/keys';
-import { LINE_WIDTH, SHAPES } from '@/marks/shapes';
 import ColourField from '@/fields/ColourField.vue';
 import NumberField from '@/fields/NumberField.vue';
 import ShapeIcon from '@/look/ShapeIcon.vue';
+import { articled } from '@/marks/keys';
+import { LINE_WIDTH, SHAPES } from '@/marks/shapes';
+import { useActions } from '@/stores/actions';
 import { SNAP_WORDS, useSnaps } from '@/stores/snaps';
 import { useStyle } from '@/stores/style';
 import { useView } from '@/stores/view';

@@ -3,18 +3,18 @@ import { computed, ref, watch } from 'vue';
 import { RouterLink } from 'vue-router';
 
 import type { Node, Piece } from '@/api/types';
-import { useActions } from '@/stores/actions';
 import NewPlate from '@/editor/NewPlate.vue';
 import ChoicePill from '@/look/ChoicePill.vue';
 import DotLogo from '@/look/DotLogo.vue';
-import { colourOf } from '@/marks/paint';
 import PathPicture from '@/look/PathPicture.vue';
-import { useRegions } from '@/stores/regions';
+import { childrenOf, comesInPieces, isActive, piecesOf } from '@/marks/kinds';
+import { colourOf } from '@/marks/paint';
+import { useActions } from '@/stores/actions';
 import { newId, useDrawing } from '@/stores/drawing';
+import { useRegions } from '@/stores/regions';
 import { useSelection } from '@/stores/selection';
 import type { Manner } from '@/stores/view';
 import { MANNERS, useView } from '@/stores/view';
-import { childrenOf, comesInPieces, isActive, piecesOf } from '@/marks/kinds';
 
 /** The drawing's name and state, its plates, undo and redo, zoom, and the way out. */
 const emit = defineEmits<{ fit: []; versions: []; keep: [plate: string]; export: [] }>();

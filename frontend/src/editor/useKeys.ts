@@ -1,19 +1,19 @@
 import { onScopeDispose } from 'vue';
 
 import type { Outcome } from '@/api/types';
-import { useActions } from '@/stores/actions';
+import type { Point } from '@/marks/numbers';
+import { OUTCOME_WORDS } from '@/marks/outcomes';
 import { SHAPES } from '@/marks/shapes';
 import { spelled } from '@/marks/spelled';
 import { useRegionKeys } from '@/regions/keys';
-import { useRegions } from '@/stores/regions';
+import { useActions } from '@/stores/actions';
 import { useClipboard } from '@/stores/clipboard';
 import { useCompare } from '@/stores/compare';
 import { useDrawing } from '@/stores/drawing';
+import { useRegions } from '@/stores/regions';
 import { useSelection } from '@/stores/selection';
 import { useSnaps } from '@/stores/snaps';
 import { useView } from '@/stores/view';
-import { OUTCOME_WORDS } from '@/marks/outcomes';
-import type { Point } from '@/marks/numbers';
 
 /** What keys do that the stores cannot do alone. */
 interface Parts {

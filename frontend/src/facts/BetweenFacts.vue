@@ -3,9 +3,9 @@ import { computed, ref, watch } from 'vue';
 
 import client, { answered } from '@/api/client';
 import type { Measured } from '@/api/types';
+import { shortNumber } from '@/marks/numbers';
 import { useDrawing } from '@/stores/drawing';
 import { latestWins } from '@/stores/latestWins';
-import { shortNumber } from '@/marks/numbers';
 
 /** How two shapes stand to each other: the clear gap, and the way between their centres. */
 const props = defineProps<{ ids: string[] }>();

@@ -2,16 +2,16 @@
 import { computed, ref } from 'vue';
 
 import type { Role } from '@/api/types';
-import { ROLES } from '@/stores/actions';
 import AlignFacts from '@/facts/AlignFacts.vue';
 import BetweenFacts from '@/facts/BetweenFacts.vue';
 import PaintFacts from '@/facts/PaintFacts.vue';
-import PlateFacts from '@/facts/PlateFacts.vue';
 import PlaceFacts from '@/facts/PlaceFacts.vue';
+import PlateFacts from '@/facts/PlateFacts.vue';
 import RegionFacts from '@/facts/RegionFacts.vue';
 import ShapeFacts from '@/facts/ShapeFacts.vue';
-import { useRegions } from '@/stores/regions';
+import { ROLES } from '@/stores/actions';
 import { useDrawing } from '@/stores/drawing';
+import { useRegions } from '@/stores/regions';
 import { useSelection } from '@/stores/selection';
 
 /** Exact numbers of the selection, and its paint. */

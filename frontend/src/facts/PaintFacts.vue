@@ -2,13 +2,13 @@
 import { computed, ref } from 'vue';
 
 import type { Node } from '@/api/types';
-import { LINE_WIDTH } from '@/marks/shapes';
-import ColourField from '@/fields/ColourField.vue';
-import { common } from '@/marks/common';
-import NumberField from '@/fields/NumberField.vue';
 import SwatchSheet from '@/facts/SwatchSheet.vue';
-import { useDrawing } from '@/stores/drawing';
+import ColourField from '@/fields/ColourField.vue';
+import NumberField from '@/fields/NumberField.vue';
+import { common } from '@/marks/common';
 import { kindOf } from '@/marks/kinds';
+import { LINE_WIDTH } from '@/marks/shapes';
+import { useDrawing } from '@/stores/drawing';
 
 /** Fill, line and opacity; of a group or region build those of all that it holds. */
 const props = defineProps<{ nodes: Node[] }>();

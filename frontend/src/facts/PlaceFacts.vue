@@ -3,10 +3,10 @@ import { storeToRefs } from 'pinia';
 import { computed } from 'vue';
 
 import type { Figure } from '@/api/types';
-import { useActions } from '@/stores/actions';
 import AnchorPicker from '@/facts/AnchorPicker.vue';
-import { common } from '@/marks/common';
 import NumberField from '@/fields/NumberField.vue';
+import { common } from '@/marks/common';
+import { useActions } from '@/stores/actions';
 import { useDrawing } from '@/stores/drawing';
 import { useView } from '@/stores/view';
 

@@ -4,11 +4,11 @@ import { computed } from 'vue';
 import type { PlateHead } from '@/api/types';
 import ColourField from '@/fields/ColourField.vue';
 import NumberField from '@/fields/NumberField.vue';
-import { useDrawing } from '@/stores/drawing';
-import { useSelection } from '@/stores/selection';
+import { isActive } from '@/marks/kinds';
 import { boxRound } from '@/marks/matrix';
 import { shortNumber } from '@/marks/numbers';
-import { isActive } from '@/marks/kinds';
+import { useDrawing } from '@/stores/drawing';
+import { useSelection } from '@/stores/selection';
 
 /** Where nothing is selected: the plate, and the measures of the mark on it. */
 const SIDE = { min: 0, max: 1e6, above: true };

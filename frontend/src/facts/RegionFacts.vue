@@ -2,8 +2,8 @@
 import { computed } from 'vue';
 
 import ColourField from '@/fields/ColourField.vue';
-import { useRegions } from '@/stores/regions';
 import { pickOf, pieces } from '@/marks/strokes';
+import { useRegions } from '@/stores/regions';
 import { useSelection } from '@/stores/selection';
 
 /** The pieces of a region build while its regions are picked, and those that lost theirs. */

@@ -2,13 +2,13 @@
 import { computed } from 'vue';
 
 import type { Figure, Node } from '@/api/types';
-import { common } from '@/marks/common';
 import NumberField from '@/fields/NumberField.vue';
-import { useDrawing } from '@/stores/drawing';
+import { common } from '@/marks/common';
+import { kindOf } from '@/marks/kinds';
 import { shortNumber } from '@/marks/numbers';
 import type { Parameter, Values } from '@/marks/parameters';
 import { parameterFields } from '@/marks/parameters';
-import { kindOf } from '@/marks/kinds';
+import { useDrawing } from '@/stores/drawing';
 
 /** The parameters that all the selected shapes have, whatever else they are. */
 const props = defineProps<{ nodes: Node[]; figures: Figure[] }>();

@@ -2,8 +2,8 @@
 import { computed, nextTick, ref, useId, watch } from 'vue';
 
 import { changed, CHANGES, evaluated } from '@/fields/arithmetic';
-import { useDrawing } from '@/stores/drawing';
 import { shortNumber } from '@/marks/numbers';
+import { useDrawing } from '@/stores/drawing';
 
 /**
  * A number that is typed, stepped by the arrow keys, or scrubbed by dragging its label; what

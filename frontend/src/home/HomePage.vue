@@ -8,8 +8,8 @@ import type { DrawingCard as Card, DrawingCards, DrawingState, OpenedFile } from
 import DrawingCard from '@/home/DrawingCard.vue';
 import PageHeader from '@/look/PageHeader.vue';
 import AssetThumb from '@/shelf/AssetThumb.vue';
-import { newId } from '@/stores/drawing';
 import { useKits } from '@/shelf/kits';
+import { newId } from '@/stores/drawing';
 import { useNotices } from '@/stores/notices';
 import { useShelf } from '@/stores/shelf';
 

@@ -1,11 +1,11 @@
 // What is drawn from the band: its word, key and icon, and what is typed of it.
 import type { Command } from '@/api/types';
+import type { Fields } from '@/marks/commands';
+import { commandOf } from '@/marks/commands';
 import type { Point } from '@/marks/numbers';
 import type { Ink } from '@/marks/paint';
 import type { Parameter, Values } from '@/marks/parameters';
 import * as typed from '@/marks/parameters';
-import type { Fields } from '@/marks/commands';
-import { commandOf } from '@/marks/commands';
 
 /** What is drawn from the band. A ring is an ellipse with a hole. */
 export type ShapeKind = 'ellipse' | 'rectangle' | 'polygon' | 'star' | 'drop' | 'ring' | 'arc';

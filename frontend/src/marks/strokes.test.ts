@@ -2,7 +2,7 @@ import { describe, expect, test } from 'vitest';
 
 import type { PickedRegion, RegionMap, RegionSpot } from '@/api/types';
 import type { Picks } from '@/marks/strokes';
-import { drop, fuse, keep, paint, pieces, picksOf, place, pickOf, toStored } from '@/marks/strokes';
+import { drop, fuse, keep, paint, pickOf, picksOf, pieces, place, toStored } from '@/marks/strokes';
 
 /** Picks in short: "0 | 1 2 | -3" keeps 0, fuses 1 and 2, and drops 3. */
 function picks(said: string): Picks {

@@ -1,12 +1,12 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 
+import { ontoPlate } from '@/marks/matrix';
+import { pickOf, pieces } from '@/marks/strokes';
 import { spread } from '@/regions/spread';
 import { useRegions } from '@/stores/regions';
-import { pickOf, pieces } from '@/marks/strokes';
 import { useSelection } from '@/stores/selection';
 import { useView } from '@/stores/view';
-import { ontoPlate } from '@/marks/matrix';
 
 /** Regions to be picked: thin outlines, a dot in each, and strings between fused ones. */
 const props = defineProps<{ touched: readonly number[]; hovered: number | null }>();

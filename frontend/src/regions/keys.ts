@@ -1,8 +1,8 @@
-import { spelled } from '@/marks/spelled';
-import { useRegions, BRUSHES, PAINTS } from '@/stores/regions';
-import { useDrawing } from '@/stores/drawing';
-import { useView } from '@/stores/view';
 import type { Point } from '@/marks/numbers';
+import { spelled } from '@/marks/spelled';
+import { useDrawing } from '@/stores/drawing';
+import { BRUSHES, PAINTS, useRegions } from '@/stores/regions';
+import { useView } from '@/stores/view';
 
 /** Dots that lie so little below the first of a row are in it. */
 const ROW_PIXELS = 20;

@@ -2,9 +2,9 @@
 import { computed, ref, watch } from 'vue';
 
 import type { AssetOnShelf } from '@/api/types';
+import { shortNumber } from '@/marks/numbers';
 import AssetThumb from '@/shelf/AssetThumb.vue';
 import { useShelf } from '@/stores/shelf';
-import { shortNumber } from '@/marks/numbers';
 
 /** What is to be known of the picked assets, and what can be done with them. */
 const props = defineProps<{ assets: readonly AssetOnShelf[] }>();

@@ -6,12 +6,12 @@ import type { AssetOnShelf, CollectionOnShelf, SectionOnShelf } from '@/api/type
 import ExportDialog from '@/export/ExportDialog.vue';
 import type { Exportable } from '@/export/formats';
 import PageHeader from '@/look/PageHeader.vue';
-import AssetFacts from '@/shelf/AssetFacts.vue';
 import AssetButton from '@/shelf/AssetButton.vue';
+import AssetFacts from '@/shelf/AssetFacts.vue';
 import CollectionTree from '@/shelf/CollectionTree.vue';
 import GroundPill from '@/shelf/GroundPill.vue';
-import { useKits } from '@/shelf/kits';
 import SharedShelf from '@/shelf/SharedShelf.vue';
+import { useKits } from '@/shelf/kits';
 import { useFound } from '@/shelf/useFound';
 import { usePicked } from '@/shelf/usePicked';
 import { useShelfKeys } from '@/shelf/useShelfKeys';

@@ -5,6 +5,7 @@ import { RouterLink } from 'vue-router';
 import type { AssetOnShelf } from '@/api/types';
 import NumberField from '@/fields/NumberField.vue';
 import ChoicePill from '@/look/ChoicePill.vue';
+import { shortNumber } from '@/marks/numbers';
 import AssetButton from '@/shelf/AssetButton.vue';
 import { ASSET, placeAsset } from '@/shelf/placing';
 import { useFound } from '@/shelf/useFound';
@@ -12,7 +13,6 @@ import { useDrawing } from '@/stores/drawing';
 import { useNotices } from '@/stores/notices';
 import { useSelection } from '@/stores/selection';
 import { useShelf } from '@/stores/shelf';
-import { shortNumber } from '@/marks/numbers';
 
 /** The shelf beside the stack: drag an asset on to the plate, draw it there, or type its size. */
 const PAINTS = [

@@ -1,9 +1,9 @@
+import type { Point } from '@/marks/numbers';
 import { useDrawing } from '@/stores/drawing';
 import { offerToFit } from '@/stores/fitting';
 import { useSelection } from '@/stores/selection';
 import { useShelf } from '@/stores/shelf';
 import { useStyle } from '@/stores/style';
-import type { Point } from '@/marks/numbers';
 
 /** What an asset is called while it is dragged from the shelf. */
 export const ASSET = 'application/x-dotstack-asset';

@@ -1,14 +1,14 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 
-import { useActions } from '@/stores/actions';
-import { cssOf } from '@/marks/paint';
-import { matrixOf } from '@/marks/matrix';
-import { ROW } from '@/stack/thread';
 import type { Node } from '@/api/types';
+import { childrenOf, holds, isLive as isLiveKind, kindOf, paintOf } from '@/marks/kinds';
+import { matrixOf } from '@/marks/matrix';
+import { cssOf } from '@/marks/paint';
+import { ROW } from '@/stack/thread';
+import { useActions } from '@/stores/actions';
 import type { Row } from '@/stores/selection';
 import { useSelection } from '@/stores/selection';
-import { childrenOf, holds, isLive as isLiveKind, kindOf, paintOf } from '@/marks/kinds';
 
 /** One shape of the stack: its dot, its name, what it is, and what can be switched. */
 const props = defineProps<{

@@ -1,13 +1,13 @@
 <script setup lang="ts">
 import { computed, nextTick, ref, watch } from 'vue';
 
+import { holds, isLive, kindOf } from '@/marks/kinds';
 import StackRow from '@/stack/StackRow.vue';
 import StrandHead from '@/stack/StrandHead.vue';
 import { entriesOf, entryOf, holderOf, ROW, strandKey, threadsOf, xOf } from '@/stack/thread';
 import { newId, useDrawing } from '@/stores/drawing';
 import type { Row } from '@/stores/selection';
 import { useSelection } from '@/stores/selection';
-import { holds, isLive, kindOf } from '@/marks/kinds';
 
 /** The stack as a thread of dots: compounds and groups branch off it like river arms. */
 const SEARCHED_FROM = 12;

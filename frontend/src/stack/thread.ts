@@ -1,6 +1,6 @@
 // The lines of the stack, and those that join their dots.
-import type { Row, Strand } from '@/stores/selection';
 import { isLive } from '@/marks/kinds';
+import type { Row, Strand } from '@/stores/selection';
 
 export const ROW = 36;
 const LEFT = 28;

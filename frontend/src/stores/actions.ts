@@ -2,19 +2,18 @@ import { defineStore } from 'pinia';
 import { nextTick, ref } from 'vue';
 
 import type { Command, Node, Role } from '@/api/types';
-import { useRegions } from '@/stores/regions';
-import { matrixOf } from '@/marks/matrix';
+import type { ActionName } from '@/marks/keys';
+import { ACTION_NAMES, ACTION_WORDS } from '@/marks/keys';
+import { areAway, holds, kindOf, paintOf } from '@/marks/kinds';
+import { matrixOf, turnAbout } from '@/marks/matrix';
+import type { Point } from '@/marks/numbers';
 import { useClipboard } from '@/stores/clipboard';
 import { newId, useDrawing } from '@/stores/drawing';
+import { useRegions } from '@/stores/regions';
 import type { Row } from '@/stores/selection';
 import { useSelection } from '@/stores/selection';
 import { useStyle } from '@/stores/style';
 import { useView } from '@/stores/view';
-import { turnAbout } from '@/marks/matrix';
-import type { Point } from '@/marks/numbers';
-import type { ActionName } from '@/marks/keys';
-import { ACTION_NAMES, ACTION_WORDS } from '@/marks/keys';
-import { areAway, holds, kindOf, paintOf } from '@/marks/kinds';
 
 /** What can be done with the selection beside outcomes, one entry a command. */
 export interface Action {

@@ -4,13 +4,13 @@ import { shallowRef } from 'vue';
 import { bytes } from '@/api/bytes';
 import client, { answered } from '@/api/client';
 import type { CopiedShapes, KeptPicture, Node, PastedShapes } from '@/api/types';
+import { commandOf } from '@/marks/commands';
+import type { Point } from '@/marks/numbers';
 import { attempt } from '@/stores/attempt';
 import { newId, useDrawing } from '@/stores/drawing';
 import { offerToFit } from '@/stores/fitting';
 import { useNotices } from '@/stores/notices';
 import { useSelection } from '@/stores/selection';
-import type { Point } from '@/marks/numbers';
-import { commandOf } from '@/marks/commands';
 
 const PASTE_STEP = 10;
 const KEPT = 'dotstack-copied';

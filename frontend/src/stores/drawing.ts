@@ -13,14 +13,14 @@ import type {
   PreviewState,
   Swatch,
 } from '@/api/types';
-import type { Waiting } from '@/stores/waiting';
-import { settle, wait, waitingFor } from '@/stores/waiting';
-import { latestWins } from '@/stores/latestWins';
-import { useNotices } from '@/stores/notices';
-import { shared } from '@/marks/sharing';
-import type { Point } from '@/marks/numbers';
 import type { Fields, Kind } from '@/marks/commands';
 import { commandOf } from '@/marks/commands';
+import type { Point } from '@/marks/numbers';
+import { shared } from '@/marks/sharing';
+import { latestWins } from '@/stores/latestWins';
+import { useNotices } from '@/stores/notices';
+import type { Waiting } from '@/stores/waiting';
+import { settle, wait, waitingFor } from '@/stores/waiting';
 
 const RETRY_MS = 1000;
 /** So often a step is sent at which the server fails: it must not stand in the way of others. */

@@ -3,16 +3,16 @@ import { computed, ref, shallowRef, watch } from 'vue';
 
 import client, { answered, RefusedError } from '@/api/client';
 import type { Node, PickedRegion, RegionMap, RegionPick } from '@/api/types';
-import { colourOf as inkOf } from '@/marks/paint';
 import { commandOf } from '@/marks/commands';
+import { childrenOf, paintOf } from '@/marks/kinds';
+import { colourOf as inkOf } from '@/marks/paint';
 import type { Brush, Pick, Picks } from '@/marks/strokes';
 import * as strokes from '@/marks/strokes';
 import { newId, useDrawing } from '@/stores/drawing';
 import { useNotices } from '@/stores/notices';
 import { useSelection } from '@/stores/selection';
-import { useView } from '@/stores/view';
 import { useStyle } from '@/stores/style';
-import { childrenOf, paintOf } from '@/marks/kinds';
+import { useView } from '@/stores/view';
 
 export type RegionPaint = 'topmost' | 'lowest' | 'new';
 export const PAINTS: readonly RegionPaint[] = ['topmost', 'lowest', 'new'];

@@ -2,9 +2,6 @@ import { defineStore } from 'pinia';
 import { computed, ref, watch } from 'vue';
 
 import type { Figure, Node, Role } from '@/api/types';
-import { useDrawing } from '@/stores/drawing';
-import { shared } from '@/marks/sharing';
-import { boxRound } from '@/marks/matrix';
 import {
   childrenOf,
   comesInPieces,
@@ -14,6 +11,9 @@ import {
   kindOf,
   piecesOf,
 } from '@/marks/kinds';
+import { boxRound } from '@/marks/matrix';
+import { shared } from '@/marks/sharing';
+import { useDrawing } from '@/stores/drawing';
 
 /** What comes in pieces shows these in one strand of the stack, what it is made from in another. */
 export type Strand = 'pieces' | 'made from';

@@ -2,9 +2,9 @@ import { defineStore } from 'pinia';
 import { computed, ref, watch } from 'vue';
 
 import type { Node } from '@/api/types';
+import type { Ink } from '@/marks/paint';
 import { colourOf } from '@/marks/paint';
 import { useDrawing } from '@/stores/drawing';
-import type { Ink } from '@/marks/paint';
 
 const FIRST: Ink = { fill: '#3F7355', line: null, opacity: 1 };
 

@@ -2,8 +2,8 @@ import { defineStore } from 'pinia';
 import { computed, reactive, ref } from 'vue';
 
 import type { Box, Piece } from '@/api/types';
-import type { Tool } from '@/marks/shapes';
 import type { Point } from '@/marks/numbers';
+import type { Tool } from '@/marks/shapes';
 
 const MIN_ZOOM = 0.02;
 const MAX_ZOOM = 200;

@@ -2,21 +2,21 @@
 import { computed } from 'vue';
 
 import type { Command, Node, Outcome, Tile } from '@/api/types';
-import { useRegions } from '@/stores/regions';
+import type { Fields } from '@/marks/commands';
+import { commandOf } from '@/marks/commands';
+import { outcomeOf } from '@/marks/kinds';
+import { LEAVES_PIECES, OUTCOME_WORDS, STAYS_LIVE } from '@/marks/outcomes';
 import { newId, useDrawing } from '@/stores/drawing';
 import { useNotices } from '@/stores/notices';
+import { useRegions } from '@/stores/regions';
 import { useSelection } from '@/stores/selection';
 import { useView } from '@/stores/view';
 import HomeTile from '@/strip/HomeTile.vue';
 import LonelyStrip from '@/strip/LonelyStrip.vue';
-import { LEAVES_PIECES, OUTCOME_WORDS, STAYS_LIVE } from '@/marks/outcomes';
 import OutcomeTile from '@/strip/OutcomeTile.vue';
 import RegionStrip from '@/strip/RegionStrip.vue';
 import ScrollRow from '@/strip/ScrollRow.vue';
 import { useOutcomes } from '@/strip/useOutcomes';
-import type { Fields } from '@/marks/commands';
-import { commandOf } from '@/marks/commands';
-import { outcomeOf } from '@/marks/kinds';
 
 /** What can be done now with what is selected, as pictures. */
 const emit = defineEmits<{ keep: [] }>();

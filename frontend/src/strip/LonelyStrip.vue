@@ -3,8 +3,9 @@ import { computed, onScopeDispose, shallowRef, watch } from 'vue';
 
 import client, { answered } from '@/api/client';
 import type { Contours, Piece } from '@/api/types';
-import { useActions } from '@/stores/actions';
 import PathPicture from '@/look/PathPicture.vue';
+import { isLive as isLiveKind } from '@/marks/kinds';
+import { useActions } from '@/stores/actions';
 import { newId, useDrawing } from '@/stores/drawing';
 import { latestWins } from '@/stores/latestWins';
 import type { Row } from '@/stores/selection';
@@ -12,7 +13,6 @@ import { useSelection } from '@/stores/selection';
 import { useView } from '@/stores/view';
 import HomeTile from '@/strip/HomeTile.vue';
 import StripTile from '@/strip/StripTile.vue';
-import { isLive as isLiveKind } from '@/marks/kinds';
 
 /** What can be done with one shape: keep it, pick its regions, settle it, lift contours out. */
 const props = defineProps<{ row: Row }>();

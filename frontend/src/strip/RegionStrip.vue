@@ -2,9 +2,9 @@
 import { computed } from 'vue';
 
 import ChoicePill from '@/look/ChoicePill.vue';
-import { BRUSHES, PAINTS, useRegions } from '@/stores/regions';
 import type { Brush } from '@/marks/strokes';
 import { pieces } from '@/marks/strokes';
+import { BRUSHES, PAINTS, useRegions } from '@/stores/regions';
 import StripTile from '@/strip/StripTile.vue';
 
 /**

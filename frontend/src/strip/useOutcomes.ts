@@ -2,12 +2,12 @@ import { computed, onScopeDispose, ref, shallowRef, watch } from 'vue';
 
 import client, { answered, RefusedError } from '@/api/client';
 import type { Outcome, Tile, Tiles } from '@/api/types';
+import { paintOf } from '@/marks/kinds';
+import { FIRST, MORE, STAYS_LIVE } from '@/marks/outcomes';
 import { useDrawing } from '@/stores/drawing';
 import { latestWins } from '@/stores/latestWins';
 import { useSelection } from '@/stores/selection';
 import { useView } from '@/stores/view';
-import { FIRST, MORE, STAYS_LIVE } from '@/marks/outcomes';
-import { paintOf } from '@/marks/kinds';
 
 /** Several shapes are picked one after the other: only the last selection is computed. */
 const REST_MS = 40;
