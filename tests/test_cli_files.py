@@ -10,8 +10,8 @@ from dotstack.cli import main
 from dotstack.core.drawing import Evaluator
 from dotstack.core.drawing.drawing_file import write_drawing
 from dotstack.core.drawing.kit import read_kit, write_kit
-from tests.core.test_drawing_file import quay
-from tests.core.test_kit import bare, harbour
+from tests.core.drawing.test_drawing_file import quay
+from tests.core.drawing.test_kit import bare, harbour
 
 
 @pytest.fixture

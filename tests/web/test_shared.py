@@ -14,7 +14,7 @@ from dotstack.shared import HttpSharedShelf, SharedShelfError
 from dotstack.shared.service import create_service
 from dotstack.store import Database
 from dotstack.web import create_app
-from tests.core.test_kit import harbour
+from tests.core.drawing.test_kit import harbour
 from tests.ports import free_port
 
 

@@ -12,8 +12,8 @@ from dotstack.core.drawing import Drawing, Evaluator
 from dotstack.core.drawing.scene import painted
 from dotstack.core.paint import Gradient
 from tests.core.drafting import at, do, drawn, node
-from tests.core.test_exporting import exported, only, pixels
-from tests.core.test_importing import read, shown, svg
+from tests.core.formats.test_exporting import exported, only, pixels
+from tests.core.formats.test_importing import read, shown, svg
 
 SHAPES = (
     '<rect x="8" y="12" width="44" height="30" rx="6" {}/>',

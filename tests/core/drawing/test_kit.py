@@ -15,7 +15,7 @@ from dotstack.core.drawing.assets import kept
 from dotstack.core.drawing.drawing_file import read_drawing, write_drawing
 from dotstack.core.drawing.kit import KitAsset, KitCollection, KitSection, read_kit, write_kit
 from dotstack.core.errors import FormatError, LimitError
-from tests.core.test_drawing_file import quay
+from tests.core.drawing.test_drawing_file import quay
 
 
 def harbour() -> KitCollection:

@@ -19,7 +19,7 @@ from dotstack.core.drawing.pictures import plate_picture
 from dotstack.core.errors import CommandError, CoreError, FormatError, LimitError
 from dotstack.core.formats import read_svg
 from dotstack.core.paint import Look
-from tests.core.test_exporting import MARKS, exported, only, pixels
+from tests.core.formats.test_exporting import MARKS, exported, only, pixels
 
 HEAD = 'xmlns="http://www.w3.org/2000/svg" xmlns:xlink="http://www.w3.org/1999/xlink"'
 
