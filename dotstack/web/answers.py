@@ -13,15 +13,13 @@ from dotstack.core.drawing.kit import KitCollection
 from dotstack.core.drawing.scene import Box, Piece, all_figures, changed_figures, painted, shown
 from dotstack.store import Asset, Opened, Shelf, State, Summary
 from dotstack.web.models import (
+    AssetPicture,
+    CarriedCollection,
     DrawingCard,
     DrawingState,
     HistoryState,
     PlatePicture,
     PreviewState,
-)
-from dotstack.web.shelf_models import (
-    AssetPicture,
-    CarriedCollection,
     ShelfState,
 )
 from dotstack.web.studio import studio

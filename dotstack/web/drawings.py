@@ -1,6 +1,7 @@
 """``/api/drawings``: the list of drawings, and each as a whole."""
 
 from flask import Response, request
+from pydantic import BaseModel
 
 from dotstack.core.drawing import Drawing, Plate
 from dotstack.core.drawing.container import MAX_BYTES
@@ -8,22 +9,65 @@ from dotstack.core.drawing.drawing_file import pictures_in, read_drawing, write_
 from dotstack.core.drawing.pictures import plate_picture
 from dotstack.core.drawing.places import plate_of
 from dotstack.core.formats import write_svg
+from dotstack.core.values import Length, Name
 from dotstack.web import answers
 from dotstack.web.blueprints import api
 from dotstack.web.models import (
-    DrawingCards,
+    Body,
+    CarriedCollection,
+    DrawingCard,
     DrawingPath,
     DrawingState,
-    NamedCopy,
-    NewDrawing,
-    PlatePath,
-    Revision,
-)
-from dotstack.web.shelf_models import (
-    CarriedQuery,
-    OpenedFile,
+    StateId,
 )
 from dotstack.web.studio import studio
+
+
+class Revision(Body):
+    """The number of a drawing's newest state."""
+
+    revision: int
+
+
+class PlatePath(DrawingPath):
+    """Which plate a request is about."""
+
+    plate_id: str
+
+
+class NewDrawing(Body):
+    """A new drawing with one plate."""
+
+    name: Name
+    width: Length
+    height: Length
+
+
+class NamedCopy(Body):
+    """The name of a copy, and the state of the drawing that it is of; None for as it is now."""
+
+    name: Name
+    state: StateId | None = None
+
+
+class DrawingCards(BaseModel):
+    """All drawings, the last changed first."""
+
+    drawings: list[DrawingCard]
+
+
+class CarriedQuery(BaseModel):
+    """The collections that a drawing's file is to carry."""
+
+    collection: list[str] = []
+
+
+class OpenedFile(BaseModel):
+    """The drawing that was made from a file, and what else the file carries."""
+
+    id: str
+    carried: list[CarriedCollection]
+
 
 blueprint = api("drawings", "/api/drawings")
 

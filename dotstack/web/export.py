@@ -1,28 +1,100 @@
 """``/api/export``: marks as files for other programs."""
 
 from base64 import b64encode
+from typing import Annotated, Literal, TypeAlias
 
 from flask import Response
+from pydantic import BaseModel, Field
 
 from dotstack.core.drawing import Evaluator, container
-from dotstack.core.drawing.exporting import export, file_name, media_of
+from dotstack.core.drawing.exporting import AnyExport, export, file_name, media_of
 from dotstack.core.drawing.pictures import node_picture, plate_picture, shapes_picture
 from dotstack.core.drawing.places import plate_of
 from dotstack.core.formats import Picture
+from dotstack.core.values import AnyId, Id
 from dotstack.web import answers
 from dotstack.web.blueprints import api
-from dotstack.web.models import (
-    AssetSubject,
-    CollectionSubject,
-    ExportAnswer,
-    ExportOrder,
-    FileSize,
-    PlatesSubject,
-    PlateSubject,
-    ShapesSubject,
-    Subject,
-)
+from dotstack.web.models import Body
 from dotstack.web.studio import studio
+
+
+class PlateSubject(Body):
+    """One plate of a drawing."""
+
+    kind: Literal["plate"]
+    drawing: Id
+    plate: Id
+
+
+class PlatesSubject(Body):
+    """All plates of a drawing."""
+
+    kind: Literal["plates"]
+    drawing: Id
+
+
+class ShapesSubject(Body):
+    """Chosen shapes of a drawing, cropped to them."""
+
+    kind: Literal["shapes"]
+    drawing: Id
+    ids: Annotated[list[AnyId], Field(min_length=1, max_length=5000)]
+
+
+class AssetSubject(Body):
+    """One asset of the shelf."""
+
+    kind: Literal["asset"]
+    asset: Id
+
+
+class CollectionSubject(Body):
+    """All assets of a collection."""
+
+    kind: Literal["collection"]
+    collection: Id
+
+
+Subject: TypeAlias = Annotated[
+    PlateSubject | PlatesSubject | ShapesSubject | AssetSubject | CollectionSubject,
+    Field(discriminator="kind"),
+]
+
+
+class ExportOrder(Body):
+    """What is to be exported, and as what."""
+
+    subject: Subject
+    choice: AnyExport
+
+
+class FileSize(BaseModel):
+    """A file of an export, and its size in bytes."""
+
+    name: str
+    size: int
+
+
+class ExportAnswer(BaseModel):
+    """A file to be saved: one, or a zip archive of several.
+
+    Attributes:
+        data: the file's bytes in base 64.
+        size: how many these are.
+        files: what the archive holds, or the one file.
+        picture: the first mark as it looks, as SVG text.
+        notes: what the format could not hold.
+
+    """
+
+    name: str
+    media: str
+    data: str
+    size: int
+    files: list[FileSize]
+    picture: str
+    notes: list[str]
+
 
 blueprint = api("export", "/api/export")
 

@@ -1,22 +1,61 @@
 """``/api/drawings/<id>/…``: the states that a drawing was in, some with a name."""
 
 from flask import Response
+from pydantic import BaseModel
 
 from dotstack.core.drawing.places import plate_of
+from dotstack.core.values import Name
 from dotstack.web import answers
 from dotstack.web.blueprints import api
 from dotstack.web.models import (
-    DrawingHistory,
+    Based,
+    Body,
     DrawingPath,
     DrawingState,
-    GoBack,
     HistoryState,
-    NamedState,
-    OnePlate,
+    Key,
     PlatePicture,
-    StatePath,
+    StateId,
 )
 from dotstack.web.studio import studio
+
+
+class StatePath(DrawingPath):
+    """Which state of a drawing a request is about: a step's number, or a version's id."""
+
+    state: str
+
+
+class OnePlate(BaseModel):
+    """The plate that is wanted of a drawing."""
+
+    plate: str
+
+
+class NamedState(Body):
+    """A name for a state."""
+
+    name: Name
+    state: StateId
+
+
+class DrawingHistory(BaseModel):
+    """The states of a drawing in their order; those after ``position`` were undone.
+
+    ``versions`` are those that were given a name, and outlast their steps.
+    """
+
+    position: int
+    steps: list[HistoryState]
+    versions: list[HistoryState]
+
+
+class GoBack(Based):
+    """Makes the drawing what it was in a state, as a step of this key."""
+
+    key: Key
+    state: StateId
+
 
 blueprint = api("history", "/api/drawings/<drawing_id>")
 

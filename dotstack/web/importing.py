@@ -1,12 +1,24 @@
 """``/api/import``: files of other programs as shapes; nothing is saved by it."""
 
 from flask import Response, request
+from pydantic import BaseModel
 
+from dotstack.core.drawing.kinds import Node
 from dotstack.core.drawing.pasting import pasted
 from dotstack.store import new_id
 from dotstack.web import answers
 from dotstack.web.blueprints import api
-from dotstack.web.models import PastedShapes
+
+
+class PastedShapes(BaseModel):
+    """What an SVG file holds: shapes ready to be put on a plate, the lowest first.
+
+    ``notes`` say what could not be kept, and where it is.
+    """
+
+    nodes: list[Node]
+    notes: list[str]
+
 
 blueprint = api("import", "/api/import")
 

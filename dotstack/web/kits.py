@@ -1,6 +1,9 @@
 """``/api/kits``: collections saved to files, and loaded from them."""
 
+from typing import Literal
+
 from flask import Response, request
+from pydantic import BaseModel
 
 from dotstack.core.drawing.container import MAX_BYTES
 from dotstack.core.drawing.drawing_file import read_drawing
@@ -8,12 +11,21 @@ from dotstack.core.drawing.kit import read_kit, write_kit
 from dotstack.core.errors import FormatError
 from dotstack.web import answers
 from dotstack.web.blueprints import api
-from dotstack.web.shelf_models import (
-    CollectionPath,
-    KitAnswer,
-    KitQuery,
-)
+from dotstack.web.models import KitAnswer
 from dotstack.web.studio import studio
+
+
+class CollectionPath(BaseModel):
+    """Which collection a request is about."""
+
+    collection_id: str
+
+
+class KitQuery(BaseModel):
+    """What becomes of a collection whose name is on the shelf already; None asks first."""
+
+    when_there: Literal["replace", "keep both", "skip"] | None = None
+
 
 blueprint = api("kits", "/api/kits")
 

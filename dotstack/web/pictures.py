@@ -1,12 +1,27 @@
 """``/api/pictures``: the pictures of underlays."""
 
 from flask import Response, request
+from pydantic import BaseModel
 
 from dotstack.core.formats.raster import MAX_BYTES, read_raster
 from dotstack.web import answers
 from dotstack.web.blueprints import api
-from dotstack.web.models import KeptPicture, PicturePath
 from dotstack.web.studio import studio
+
+
+class PicturePath(BaseModel):
+    """Which picture a request is about."""
+
+    digest: str
+
+
+class KeptPicture(BaseModel):
+    """A picture that is kept: what it is known by, and its sides in pixels."""
+
+    picture: str
+    width: int
+    height: int
+
 
 blueprint = api("pictures", "/api/pictures")
 

@@ -1,25 +1,65 @@
 """``/api/drawings/<id>/…``: assets of the shelf on the plates of a drawing."""
 
+from typing import Annotated
+
 from flask import Response
+from pydantic import BaseModel, Field
 
 from dotstack.core.drawing import assets
 from dotstack.core.drawing.commands import AddShape, Renew
 from dotstack.core.drawing.places import place_of
 from dotstack.core.errors import CommandError
+from dotstack.core.paint import Line
+from dotstack.core.values import Colour, Coordinate, Id
 from dotstack.store import Asset, new_id
 from dotstack.web import answers
 from dotstack.web.blueprints import api
-from dotstack.web.models import (
-    DrawingPath,
-    DrawingState,
-    PlaceAsset,
-)
-from dotstack.web.shelf_models import (
-    Outdated,
-    OutdatedShape,
-    Renewal,
-)
+from dotstack.web.models import Based, Body, DrawingPath, DrawingState, Key
 from dotstack.web.studio import studio
+
+Factor = Annotated[float, Field(gt=0, le=1000)]
+
+
+class AssetPaint(Body):
+    """The paint that an asset is placed in, instead of its own."""
+
+    fill: Colour | None
+    line: Line | None
+
+
+class PlaceAsset(Based):
+    """Puts an asset on a plate, its centre at x and y, ``scale`` times its own size."""
+
+    key: Key
+    plate: Id
+    asset: Id
+    x: Coordinate
+    y: Coordinate
+    scale: Factor = 1.0
+    paint: "AssetPaint | None" = None
+
+
+class Renewal(Based):
+    """A placed copy that is to have its asset's new mark, or to stay as it is."""
+
+    key: Key
+    id: Id
+    keep: bool = False
+
+
+class OutdatedShape(BaseModel):
+    """A placed copy whose asset has another mark by now."""
+
+    id: str
+    name: str
+    asset: str
+
+
+class Outdated(BaseModel):
+    """All placed copies of a drawing whose assets have other marks by now."""
+
+    shapes: list[OutdatedShape]
+
 
 blueprint = api("placing", "/api/drawings/<drawing_id>")
 

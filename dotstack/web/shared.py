@@ -1,22 +1,53 @@
 """``/api/shared``: collections published for others, and fetched from them."""
 
 import json
+from typing import Annotated, Literal
 
 from flask import Response
+from pydantic import BaseModel, Field
 
 from dotstack.core.drawing.kit import read_kit, write_kit
 from dotstack.core.errors import FormatError
+from dotstack.core.values import Id, Name
 from dotstack.shared import SharedShelf, SharedShelfError
 from dotstack.web import answers
 from dotstack.web.blueprints import api
-from dotstack.web.shelf_models import (
-    FetchShared,
-    KitAnswer,
-    PublishShared,
-    SharedCollection,
-    SharedState,
-)
+from dotstack.web.models import Body, KitAnswer
 from dotstack.web.studio import studio
+
+
+class SharedCollection(BaseModel):
+    """A published collection; ``have`` is the version that is on the own shelf, if any."""
+
+    name: str
+    versions: list[str]
+    have: str | None
+
+
+class SharedState(BaseModel):
+    """What is on the shared shelf; ``address`` is None where there is none."""
+
+    address: str | None
+    collections: list[SharedCollection]
+
+
+Version = Annotated[str, Field(pattern=r"^[0-9A-Za-z][0-9A-Za-z.+-]{0,39}$")]
+
+
+class PublishShared(Body):
+    """A collection to be published under a version."""
+
+    collection: Id
+    version: Version
+
+
+class FetchShared(Body):
+    """A published collection to be put on the shelf; None asks where its name is there."""
+
+    name: Name
+    version: Version
+    when_there: Literal["replace", "keep both", "skip"] | None = None
+
 
 blueprint = api("shared", "/api/shared")
 

@@ -1,29 +1,137 @@
 """``/api/shelf``: what is kept to be used again."""
 
+from typing import Annotated, Literal, Self, TypeAlias
+
 from flask import Response
+from pydantic import BaseModel, Field, model_validator
 
 from dotstack.core.drawing.assets import kept, kept_as_one, kept_plate
-from dotstack.core.drawing.kit import KitAsset
+from dotstack.core.drawing.kit import KitAsset, Tag
 from dotstack.core.drawing.places import plate_of
 from dotstack.core.errors import CommandError
+from dotstack.core.values import AnyId, Id, Name
 from dotstack.web import answers
 from dotstack.web.blueprints import api
-from dotstack.web.shelf_models import (
-    AddCollection,
-    AddSection,
-    AssetIds,
-    AssetPath,
-    AssetPictures,
-    DeleteFromShelf,
-    MoveOnShelf,
-    PutOnShelf,
-    RenameOnShelf,
-    ShelfChange,
-    ShelfState,
-    TagAssets,
-    UpdateAsset,
-)
+from dotstack.web.models import AssetPicture, Body, ShelfState
 from dotstack.web.studio import studio
+
+Tags = Annotated[list[Tag], Field(max_length=40)]
+
+
+Ids = Annotated[list[Id], Field(min_length=1, max_length=5000)]
+
+
+ShapeIds = Annotated[list[AnyId], Field(min_length=1, max_length=5000)]
+
+
+class PutOnShelf(Body):
+    """Shapes of a drawing, or those of a plate, to be kept in a section.
+
+    ``name`` is that of the one asset made of all; None makes one of each, under its own name.
+    """
+
+    drawing: Id
+    ids: ShapeIds | None = None
+    plate: Id | None = None
+    section: Id
+    name: Name | None = None
+    tags: Tags = Field(default_factory=list)
+
+    @model_validator(mode="after")
+    def _one_of_both(self) -> Self:
+        if (self.ids is None) == (self.plate is None):
+            raise ValueError("either ids or a plate is wanted")
+        return self
+
+
+class UpdateAsset(Body):
+    """The shapes of a drawing that an asset is to be made of from now on."""
+
+    drawing: Id
+    ids: ShapeIds
+
+
+class AssetPath(BaseModel):
+    """Which asset a request is about."""
+
+    asset_id: str
+
+
+class AddCollection(Body):
+    """A new collection, with sections."""
+
+    kind: Literal["add-collection"]
+    name: Name
+    sections: Annotated[list[Name], Field(max_length=100)] = Field(default_factory=list)
+
+
+class AddSection(Body):
+    """A new section of a collection."""
+
+    kind: Literal["add-section"]
+    collection: Id
+    name: Name
+
+
+ShelfKind: TypeAlias = Literal["collection", "section", "asset"]
+
+
+class RenameOnShelf(Body):
+    """Another name for something on the shelf."""
+
+    kind: Literal["rename"]
+    what: ShelfKind
+    id: Id
+    name: Name
+
+
+class TagAssets(Body):
+    """Tags that assets get, and others that they lose."""
+
+    kind: Literal["tag"]
+    ids: Ids
+    add: Tags = Field(default_factory=list)
+    remove: Tags = Field(default_factory=list)
+
+
+class MoveOnShelf(Body):
+    """Another place: ``into`` a section or a collection, before the one at ``index``."""
+
+    kind: Literal["move"]
+    what: ShelfKind
+    ids: Ids
+    into: Id | None = None
+    index: Annotated[int, Field(ge=0)]
+
+
+class DeleteFromShelf(Body):
+    """Takes something off the shelf, with all that it holds."""
+
+    kind: Literal["delete"]
+    what: ShelfKind
+    ids: Ids
+
+
+class ShelfChange(Body):
+    """One change of the shelf."""
+
+    change: Annotated[
+        AddCollection | AddSection | RenameOnShelf | TagAssets | MoveOnShelf | DeleteFromShelf,
+        Field(discriminator="kind"),
+    ]
+
+
+class AssetIds(Body):
+    """Assets whose pictures are wanted."""
+
+    ids: Annotated[list[Id], Field(min_length=1, max_length=200)]
+
+
+class AssetPictures(BaseModel):
+    """Those of the assets that are there."""
+
+    pictures: list[AssetPicture]
+
 
 blueprint = api("shelf", "/api/shelf")
 

@@ -1,39 +1,122 @@
 """``/api/drawings/<id>/…``: steps of one drawing, and what they would come to."""
 
-from flask import Response
+from typing import Annotated
 
-from dotstack.core.drawing import Drawing, apply, difference
+from flask import Response
+from pydantic import BaseModel, Field
+
+from dotstack.core.combine import Outcome
+from dotstack.core.drawing import AnyCommand, Drawing, apply, difference
 from dotstack.core.drawing.assets import standing
 from dotstack.core.drawing.commands import OUTCOME_KINDS
+from dotstack.core.drawing.commands.combining import PaintChoice
+from dotstack.core.drawing.kinds import Node
 from dotstack.core.drawing.pictures import shapes_picture
 from dotstack.core.drawing.places import plate_of
 from dotstack.core.drawing.region_map import RegionMap, region_map
-from dotstack.core.drawing.scene import Box, between_two, require_shown
+from dotstack.core.drawing.scene import Box, Piece, between_two, require_shown
 from dotstack.core.drawing.snapping import SnapTargets, snap_targets
-from dotstack.core.drawing.tiles import contours_of, outcomes_of
+from dotstack.core.drawing.tiles import TileResult, contours_of, outcomes_of
 from dotstack.core.formats import write_svg
 from dotstack.core.geometry import bundle
+from dotstack.core.values import AnyId, Id
 from dotstack.web import answers
 from dotstack.web.blueprints import api
 from dotstack.web.models import (
     Based,
-    Change,
-    Compared,
-    Contours,
-    CopiedShapes,
     DrawingPath,
     DrawingState,
-    Measured,
-    Pair,
-    PlateAt,
-    Preview,
+    Key,
+    PlatePicture,
     PreviewState,
-    Selection,
-    ShapeAt,
     Shapes,
-    Tiles,
 )
 from dotstack.web.studio import studio
+
+
+class Change(Based):
+    """A command; ``key`` names this step, so that a repeated request does nothing twice."""
+
+    key: Key
+    command: AnyCommand
+
+
+class Preview(Based):
+    """A command to look at."""
+
+    command: AnyCommand
+
+
+class Selection(Based):
+    """Chosen shapes of one stack, or one live thing.
+
+    ``paint`` says whose paint results of one piece take.
+
+    ``which`` outcomes: all, unless named. With ``as_lines`` shapes with a line and no fill are
+    cut and overlapped as lines.
+    """
+
+    paint: PaintChoice | None = None
+    as_lines: bool = False
+    which: list[Outcome] = Field(default_factory=lambda: list(Outcome), min_length=1)
+    ids: Annotated[list[AnyId], Field(min_length=1, max_length=5000)]
+
+
+class PlateAt(Based):
+    """A plate of the drawing at this revision."""
+
+    plate: Id
+
+
+class Pair(Based):
+    """Two shapes of one plate."""
+
+    ids: tuple[AnyId, AnyId]
+
+
+class Measured(BaseModel):
+    """How two shapes stand to each other: the gap between their outlines, and from the
+    centre of the first to that of the second. ``gap`` is None where one has no outline.
+    """
+
+    gap: float | None
+    dx: float
+    dy: float
+
+
+class ShapeAt(Based):
+    """A shape of the drawing at this revision."""
+
+    id: Id
+
+
+class Contours(BaseModel):
+    """The contours of a plain path, each as it looks by itself."""
+
+    contours: list[Piece]
+
+
+class CopiedShapes(BaseModel):
+    """Shapes as an SVG document, and as they are: ready to be put on a plate, the lowest first."""
+
+    svg: str
+    nodes: list[Node]
+
+
+class Tiles(BaseModel):
+    """All outcomes of a selection, most useful first, in one common box."""
+
+    nodes: int
+    box: Box
+    tiles: list[TileResult]
+
+
+class Compared(BaseModel):
+    """A plate as it was before the last outcome, and what that was; None if there was none."""
+
+    label: str | None = None
+    before: PlatePicture | None = None
+
 
 blueprint = api("steps", "/api/drawings/<drawing_id>")
 
