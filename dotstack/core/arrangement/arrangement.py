@@ -110,14 +110,14 @@ class Arrangement:
             with np.errstate(divide="ignore", invalid="ignore", over="ignore"):
                 known = (last and last._known(operands, given)) or _nothing_known(given)
                 pieces = _pieces(given, known)
-                met = Contacts.concatenate(
+                met = Contacts.stacked(
                     [known.contacts, contacts.find(given, pieces, known.settled)]
                 )
                 made = graph.build(given, len(operands), met)
                 # Crossings too may lie on further edges, as they would were they ends.
                 again = contacts.further(given, pieces, met, graph.crossings(given, made))
                 if len(again.a):
-                    made = graph.build(given, len(operands), Contacts.concatenate([met, again]))
+                    made = graph.build(given, len(operands), Contacts.stacked([met, again]))
                 found = faces.find(given.segments, made, tolerance)
             arrangement = cls(operands, rung, given, pieces, met, made, found)
             fault = arrangement._fault()
@@ -337,5 +337,5 @@ def _pieces(given: Gathered, known: _Known) -> Pieces:
     new = curves.pieces_of(given.segments, fresh, given.tolerance)
     if not len(known.pieces):
         return new
-    every = Pieces.concatenate([known.pieces, new])
+    every = Pieces.stacked([known.pieces, new])
     return every.take(np.lexsort((every.t0, every.parent)))

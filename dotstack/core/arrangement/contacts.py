@@ -15,11 +15,12 @@ from dotstack.core.geometry import flat
 from dotstack.core.geometry.arrays import Bools, Floats, Ints, Points, cross, dot, ranges
 from dotstack.core.geometry.flat import Pieces
 from dotstack.core.geometry.segments import ARC, CUBIC, LINE, Segments
+from dotstack.core.geometry.table import Table
 from dotstack.core.geometry.tolerance import Tolerance
 
 
 @dataclass(frozen=True, eq=False, slots=True)
-class Contacts:
+class Contacts(Table):
     """Points at which segment ``a`` at ``t`` meets segment ``b`` at ``u``; shape (n,) each."""
 
     a: Ints
@@ -28,26 +29,13 @@ class Contacts:
     u: Floats
     point: Points
 
-    @staticmethod
-    def concatenate(batches: "list[Contacts]") -> "Contacts":
-        """All contacts of several batches, in order."""
-        return Contacts(
-            np.concatenate([c.a for c in batches]),
-            np.concatenate([c.t for c in batches]),
-            np.concatenate([c.b for c in batches]),
-            np.concatenate([c.u for c in batches]),
-            np.concatenate([c.point for c in batches]),
-        )
-
 
 def find(given: Gathered, pieces: Pieces, settled: Bools) -> Contacts:
     """All contacts of distinct segments but those of two that are both ``settled``, shape (n,).
 
     ``pieces`` are those of all distinct segments that ``curves.is_free``, sorted by segment.
     """
-    return Contacts.concatenate(
-        [_crossings(given, pieces, settled), _ends_on(given, pieces, settled)]
-    )
+    return Contacts.stacked([_crossings(given, pieces, settled), _ends_on(given, pieces, settled)])
 
 
 def _crossings(given: Gathered, pieces: Pieces, settled: Bools) -> Contacts:
@@ -84,7 +72,7 @@ def _crossings(given: Gathered, pieces: Pieces, settled: Bools) -> Contacts:
     if len(first):
         met = curves.crossings(segments, pieces, first, second, tolerance)
         found.append(_at(segments, *met))
-    return Contacts.concatenate([_at(segments, *_none()), *found])
+    return Contacts.stacked([_at(segments, *_none()), *found])
 
 
 def _ends_on(given: Gathered, pieces: Pieces, settled: Bools) -> Contacts:

@@ -2,12 +2,12 @@
 
 Both segments are cut into flat pieces. Two pieces whose directions cannot agree cross at
 most once: Newton's method from the crossing of their chords. Two that run nearly
-parallel are left to ``graphs``.
+parallel are left to ``parallels``.
 """
 
 import numpy as np
 
-from dotstack.core.arrangement import graphs, pairs
+from dotstack.core.arrangement import pairs, parallels
 from dotstack.core.geometry import flat
 from dotstack.core.geometry.arrays import Bools, Floats, Ints, Points, cross, finite
 from dotstack.core.geometry.flat import Pieces
@@ -53,7 +53,9 @@ def crossings(
         clear = _slant(left, right) > left.spread_rad + right.spread_rad + _CLEAR_RAD
         settled, answer = _newton(segments, left.take(clear), right.take(clear), tolerance)
         found.append(answer)
-        found.append(graphs.crossings(segments, left.take(~clear), right.take(~clear), tolerance))
+        found.append(
+            parallels.crossings(segments, left.take(~clear), right.take(~clear), tolerance)
+        )
         again = np.flatnonzero(clear)[~settled]
         left, right = _halved(segments, left.take(again), right.take(again))
     if not found:
@@ -72,7 +74,7 @@ def _near_pieces(
     pieces = pieces.take(takes_part[pieces.parent])
     others = np.flatnonzero(takes_part & ~is_free(segments))
     if len(others):
-        pieces = Pieces.concatenate([pieces, pieces_of(segments, others, tolerance)])
+        pieces = Pieces.stacked([pieces, pieces_of(segments, others, tolerance)])
     p, q = pairs.overlapping(pieces.boxes(), tolerance.snap)
     wanted = np.unique(np.minimum(a, b) * n + np.maximum(a, b))
     one, two = pieces.parent[p], pieces.parent[q]

@@ -8,7 +8,7 @@ from dotstack.core.arrangement import linked, rotation
 from dotstack.core.arrangement.graph import Graph
 from dotstack.core.arrangement.sight import Frame
 from dotstack.core.geometry import measure
-from dotstack.core.geometry.arrays import Floats, Ints
+from dotstack.core.geometry.arrays import Floats, Ints, run_starts
 from dotstack.core.geometry.segments import Segments
 from dotstack.core.geometry.tolerance import Tolerance
 
@@ -99,7 +99,7 @@ def _cycle_areas(edges: Segments, cycle: Ints, cycles: int) -> Floats:
 def _outer_cycles(area: Floats, component: Ints, tolerance: Tolerance) -> tuple[Ints, int]:
     """The outer cycle of each component, and how many cycles run the outer way round."""
     order = np.lexsort((area, component))
-    first = np.flatnonzero(np.diff(component[order], prepend=-1))
+    first = run_starts(component[order])
     outer = order[first]
     # Rounding leaves slivers with areas of either sign; they are no second outer cycle.
     extent = np.zeros(len(outer))

@@ -9,7 +9,7 @@ from dotstack.core.arrangement import linked
 from dotstack.core.arrangement.contacts import Contacts
 from dotstack.core.arrangement.gather import Gathered
 from dotstack.core.geometry import locate
-from dotstack.core.geometry.arrays import Bools, Floats, Ints, Points
+from dotstack.core.geometry.arrays import Bools, Floats, Ints, Points, run_starts
 from dotstack.core.geometry.segments import LINE, Segments
 
 _INNER = np.array([0.25, 0.5, 0.75])
@@ -132,7 +132,7 @@ def _vertices(
     label = _clusters(distinct, snap)
     # Of each cluster the member that came first in the input.
     order = np.lexsort((first, label))
-    leaders = order[np.flatnonzero(np.diff(label[order], prepend=-1))]
+    leaders = order[run_starts(label[order])]
     vertex = label[back]
     n = len(segments)
     return distinct[leaders], (vertex[:n], vertex[n : 2 * n]), vertex[2 * n :]
@@ -227,7 +227,7 @@ def crossings(given: Gathered, graph: Graph) -> Points:
 def _merged(given: Gathered, operands: int, vertices: Points, edges: _Edges, label: Ints) -> Graph:
     """One edge for each label: that of the first segment, with the runs of all."""
     order = np.lexsort((edges.segment, label))
-    leaders = order[np.flatnonzero(np.diff(label[order], prepend=-1))]
+    leaders = order[run_starts(label[order])]
     used, renumbered = np.unique(
         np.concatenate([edges.tail[leaders], edges.head[leaders]]), return_inverse=True
     )

@@ -260,5 +260,5 @@ def _cubics(rows: Segments, offsets: Ints, tolerance: Tolerance) -> tuple[Segmen
     first, last = order[first], order[last]
     kept, merged = rows.take(first), made.take(first)
     joint = Segments.cubics(kept.start, merged.p, merged.q, rows.end[last])
-    chosen = (np.where(pick, a, b) for a, b in zip(joint.fields(), kept.fields()))
+    chosen = (np.where(pick, a, b) for a, b in zip(joint.columns, kept.columns))
     return Segments(*chosen), offsets

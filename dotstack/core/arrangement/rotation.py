@@ -7,7 +7,7 @@ import numpy as np
 
 from dotstack.core.arrangement import linked
 from dotstack.core.arrangement.graph import Graph
-from dotstack.core.geometry.arrays import Bools, Floats, Ints, Points, dot
+from dotstack.core.geometry.arrays import Bools, Floats, Ints, Points, dot, run_starts
 from dotstack.core.geometry.segments import ARC, LINE, Segments
 from dotstack.core.geometry.tolerance import Tolerance
 
@@ -50,7 +50,7 @@ def ring_order(segments: Segments, graph: Graph, tolerance: Tolerance) -> Ints:
 
 def _following(group: Ints) -> Ints:
     """Of sorted groups each member's place's next one, cyclically within its group."""
-    first = np.flatnonzero(np.diff(group, prepend=-1))
+    first = run_starts(group)
     following = np.arange(1, len(group) + 1)
     following[np.append(first[1:], len(group)) - 1] = first
     return following
@@ -122,7 +122,7 @@ def _by_circles(segments: Segments, graph: Graph, half: Ints, tolerance: Toleran
         radius[todo] = np.minimum(_WIDER * radius[todo], widest[of])
         wider = _exit_angles(segments, graph, member, radius[todo])
         # Tied directions lie close together: none of them is across the cut from another.
-        head = np.flatnonzero(np.diff(of, prepend=-1))
+        head = run_starts(of)
         reference = np.repeat(wider[head], np.diff(np.append(head, len(of))))
         wider = np.remainder(wider - reference + np.pi, 2 * np.pi)
         resorted = np.lexsort((wider, of))
@@ -137,7 +137,7 @@ def _cut_where_widest(angle: Floats, origin: Ints) -> Ints:
     """Rolls the angles round each origin, sorted, so that no tie lies across their ends."""
     following = _following(origin)
     gap = np.remainder(angle[following] - angle, 2 * np.pi)
-    first = np.flatnonzero(np.diff(origin, prepend=-1))
+    first = run_starts(origin)
     count = np.diff(np.append(first, len(origin)))
     by_gap = np.lexsort((-gap, origin))
     shift = np.repeat(following[by_gap[first]] - first, count)
@@ -242,7 +242,7 @@ def next_half_edges(order: Ints, origin: Ints) -> Ints:
     n = len(order)
     position = np.empty(n, np.intp)
     position[order] = np.arange(n)
-    first = np.flatnonzero(np.diff(origin[order], prepend=-1))
+    first = run_starts(origin[order])
     last = np.append(first[1:], n) - 1
     before = np.arange(n) - 1
     before[first] = last

@@ -10,7 +10,7 @@ import numpy as np
 from dotstack.core.arrangement import pairs
 from dotstack.core.geometry import measure
 from dotstack.core.geometry.affine import Affine
-from dotstack.core.geometry.arrays import Bools, Floats, Ints, Points
+from dotstack.core.geometry.arrays import Bools, Floats, Ints, Points, run_starts
 from dotstack.core.geometry.segments import ARC, CUBIC, LINE, Segments
 
 _FIRST_REACH = 4.0
@@ -118,7 +118,7 @@ class Frame:
         met = ~here & (ahead >= -self.near) & (ahead <= reach)
         of, on, speed, ahead = of[met], on[met], speed[met], ahead[met]
         by = np.lexsort((ahead, of))
-        first = by[np.flatnonzero(np.diff(of[by], prepend=-1))]
+        first = by[run_starts(of[by])]
         edge, nearest = np.full(len(eyes), -1), np.full(len(eyes), reach)
         left = np.zeros(len(eyes), np.bool_)
         edge[of[first]], left[of[first]] = on[first], speed.imag[first] > 0
@@ -154,7 +154,7 @@ class Frame:
         height = eyes.imag[of]
         crosses = (np.minimum(start, end) < height) & (np.maximum(start, end) > height)
         crosses &= x0[on] > eyes.real[of] + self.near
-        first = np.flatnonzero(np.diff(of, prepend=-1))
+        first = run_starts(of)
         bound = np.minimum.reduceat(np.where(crosses, x1[on], np.inf), first)
         bound = np.repeat(bound, np.diff(np.append(first, len(of))))
         seen = x0[on] <= bound + self.near

@@ -38,7 +38,7 @@ def straightened(segments: Segments, tolerance: Tolerance) -> tuple[Segments, In
     high = np.where(np.append(index[1:] == index[:-1], False), np.append(low[1:], 1.0), 1.0)
     rows = segments.pieces(index, low, high)
     lines = Segments.lines(rows.start, rows.end)
-    chosen = (np.where(straight[index], a, b) for a, b in zip(lines.fields(), rows.fields()))
+    chosen = (np.where(straight[index], a, b) for a, b in zip(lines.columns, rows.columns))
     kept = Segments(*chosen)
     real = ~points(kept)
     return kept.take(real), index[real]

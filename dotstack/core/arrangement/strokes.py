@@ -9,7 +9,7 @@ from dotstack.core.arrangement import rejoin
 from dotstack.core.arrangement.faces import Faces
 from dotstack.core.arrangement.gather import Gathered
 from dotstack.core.arrangement.graph import Graph, Strokes
-from dotstack.core.geometry.arrays import Bools, Floats, Ints, Points
+from dotstack.core.geometry.arrays import Bools, Floats, Ints, Points, run_starts
 from dotstack.core.geometry.outline import Contour, Outline
 from dotstack.core.geometry.segments import CUBIC, Segments
 from dotstack.core.geometry.tolerance import Tolerance
@@ -55,7 +55,7 @@ def _round(
 
     Each with whether it is the whole of such a contour. ``contour`` is that of each stroke.
     """
-    first = np.flatnonzero(np.diff(contour, prepend=-1))
+    first = run_starts(contour)
     last = np.append(first[1:], len(contour)) - 1
     comes_back = strokes.tail[first] == strokes.head[last]
     comes_back &= ~cut[strokes.tail[first]]

@@ -5,7 +5,7 @@ import numpy as np
 from dotstack.core.arrangement import rejoin, rotation
 from dotstack.core.arrangement.faces import Faces
 from dotstack.core.arrangement.graph import Graph
-from dotstack.core.geometry.arrays import Ints
+from dotstack.core.geometry.arrays import Ints, run_starts
 from dotstack.core.geometry.outline import Outline
 from dotstack.core.geometry.segments import Segments
 from dotstack.core.geometry.tolerance import Tolerance
@@ -39,7 +39,7 @@ def outlines(
     rows, offsets = rejoin.minimal(segments, run, offsets, tolerance)
     rows = rows.translated(middle)
     # Contours come label by label: each label's are one stretch of the rows.
-    begin = np.flatnonzero(np.diff(of, prepend=-1))
+    begin = run_starts(of)
     found = {}
     for first, last in zip(begin.tolist(), [*begin[1:].tolist(), len(of)]):
         low, high = offsets[first], offsets[last]

@@ -41,3 +41,8 @@ def ranges(starts: Ints, counts: Ints) -> Ints:
     before = np.cumsum(counts) - counts
     run: Ints = np.arange(int(counts.sum())) + np.repeat(starts - before, counts)
     return run
+
+
+def run_starts(labels: Ints) -> Ints:
+    """Where each run of equal labels begins; labels are 0 or more, equal ones side by side."""
+    return np.flatnonzero(np.diff(labels, prepend=-1))

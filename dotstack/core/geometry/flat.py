@@ -11,6 +11,7 @@ import numpy as np
 
 from dotstack.core.geometry.arrays import Bools, Floats, Ints, Points, cross, dot, ranges
 from dotstack.core.geometry.segments import ARC, CUBIC, Segments
+from dotstack.core.geometry.table import Table
 
 FLAT_RAD = 0.35
 _HALVINGS = 40
@@ -19,7 +20,7 @@ _STEADY = 1e-14
 
 
 @dataclass(frozen=True, eq=False, slots=True)
-class Pieces:
+class Pieces(Table):
     """n pieces; every field has shape (n,).
 
     Attributes:
@@ -47,18 +48,6 @@ class Pieces:
         """The vectors from start to end."""
         return self.end - self.start
 
-    def take(self, index: Ints | Bools) -> "Pieces":
-        """The pieces at ``index``, in that order."""
-        return Pieces(
-            self.parent[index],
-            self.t0[index],
-            self.t1[index],
-            self.start[index],
-            self.end[index],
-            self.spread_rad[index],
-            self.sag[index],
-        )
-
     def boxes(self) -> tuple[Floats, Floats, Floats, Floats]:
         """Bounds of each piece: x0, y0, x1, y1; of its chord, grown by its sag."""
         start, end = self.start, self.end
@@ -67,19 +56,6 @@ class Pieces:
             np.minimum(start.imag, end.imag) - self.sag,
             np.maximum(start.real, end.real) + self.sag,
             np.maximum(start.imag, end.imag) + self.sag,
-        )
-
-    @staticmethod
-    def concatenate(batches: "list[Pieces]") -> "Pieces":
-        """All pieces of several batches, in order."""
-        return Pieces(
-            np.concatenate([b.parent for b in batches]),
-            np.concatenate([b.t0 for b in batches]),
-            np.concatenate([b.t1 for b in batches]),
-            np.concatenate([b.start for b in batches]),
-            np.concatenate([b.end for b in batches]),
-            np.concatenate([b.spread_rad for b in batches]),
-            np.concatenate([b.sag for b in batches]),
         )
 
 
@@ -128,7 +104,7 @@ def flatten(segments: Segments, index: Ints, floor: float, limit_rad: float = FL
         if not len(todo):
             break
     done.append(todo)
-    pieces = Pieces.concatenate(done)
+    pieces = Pieces.stacked(done)
     return pieces.take(np.lexsort((pieces.t0, pieces.parent)))
 
 

@@ -114,7 +114,7 @@ class Outline:
 
     @cached_property
     def _identity(self) -> tuple[object, ...]:
-        arrays = (*self.segments.fields(), self.offsets, self.closed)
+        arrays = (*self.segments.columns, self.offsets, self.closed)
         return (self.fill_rule, *(array.tobytes() for array in arrays))
 
     @cached_property

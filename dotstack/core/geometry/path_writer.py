@@ -56,7 +56,7 @@ _Row = tuple[int, complex, complex, complex, complex, float, float, float]
 
 
 def _rows(segments: Segments) -> list[_Row]:
-    return list(zip(*(field.tolist() for field in segments.fields())))
+    return list(zip(*(field.tolist() for field in segments.columns)))
 
 
 def _arc_words(row: _Row, precision: int) -> list[str]:

@@ -6,10 +6,11 @@ import numpy as np
 
 from dotstack.core.geometry.arrays import Bools, Floats, Ints, Points
 from dotstack.core.geometry.segments import ARC, CUBIC, Segments
+from dotstack.core.geometry.table import Table
 
 
 @dataclass(frozen=True, eq=False, slots=True)
-class Rows:
+class Rows(Table):
     """n curves t ↦ c0 + c1·t + c2·t² + c3·t³, or c0 + c1·cos θ + c2·sin θ with θ = a + s·t.
 
     Attributes:
@@ -45,19 +46,6 @@ class Rows:
         c0[arc] = s.p[arc]
         c1[arc], c2[arc] = turn * s.q[arc].real, 1j * turn * s.q[arc].imag
         return cls(c0, c1, c2, c3, arc, s.angle, s.sweep)
-
-    def take(self, index: Ints | Bools) -> "Rows":
-        """The rows at ``index``, in that order."""
-        arc = None if self.arc is None else self.arc[index]
-        return Rows(
-            self.c0[index],
-            self.c1[index],
-            self.c2[index],
-            self.c3[index],
-            arc,
-            self.angle[index],
-            self.sweep[index],
-        )
 
     def at(self, t: Floats) -> tuple[Points, Points]:
         """Points and first derivatives at ``t``, of shape (n,) or (n, k)."""

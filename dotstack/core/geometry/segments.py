@@ -15,12 +15,13 @@ from numpy.typing import NDArray
 
 from dotstack.core.geometry.affine import Affine
 from dotstack.core.geometry.arrays import Floats, Ints, Points
+from dotstack.core.geometry.table import Table
 
 LINE, ARC, CUBIC = 0, 1, 2
 
 
 @dataclass(frozen=True, eq=False, slots=True)
-class Segments:
+class Segments(Table):
     """n segments; every field has shape (n,). Fields that a kind does not use are zero.
 
     Attributes:
@@ -80,26 +81,7 @@ class Segments:
     def concatenate(cls, batches: Iterable[Self]) -> Self:
         """All the segments of several batches, in order."""
         batches = list(batches)
-        if not batches:
-            return cls.empty()
-        return cls(*(np.concatenate(fields) for fields in zip(*map(cls.fields, batches))))
-
-    def fields(self) -> tuple[NDArray[np.generic], ...]:
-        """The eight arrays, in the order of the attributes."""
-        return (
-            self.kind,
-            self.start,
-            self.end,
-            self.p,
-            self.q,
-            self.rotation,
-            self.angle,
-            self.sweep,
-        )
-
-    def take(self, index: Ints | NDArray[np.bool_] | slice) -> "Segments":
-        """The segments at ``index``, in that order."""
-        return Segments(*(field[index] for field in self.fields()))  # type: ignore[arg-type]
+        return cls.stacked(batches) if batches else cls.empty()
 
     def with_ends(self, start: Points, end: Points) -> "Segments":
         """The same segments with other end points, for ends snapped to a vertex."""

@@ -15,6 +15,7 @@ from dotstack.core.geometry.arrays import Bools, Floats, Ints, Points, cross, do
 from dotstack.core.geometry.flat import Pieces
 from dotstack.core.geometry.rows import Rows
 from dotstack.core.geometry.segments import Segments
+from dotstack.core.geometry.table import Table
 from dotstack.core.geometry.tolerance import Tolerance
 
 # Where an interval is looked at: evenly; towards an end at which curves are held together
@@ -33,7 +34,7 @@ _CONVEX = 2.0
 
 
 @dataclass(frozen=True, eq=False, slots=True)
-class _Gap:
+class _Gap(Table):
     """The distance between two nearly parallel pieces, along a common axis.
 
     The independent variable is the parameter t on the left piece; its *partner* is the
@@ -64,18 +65,6 @@ class _Gap:
             dot(axis, right.start),
             right.t0,
             (right.t1 - right.t0) / dot(right.chord, axis),
-        )
-
-    def take(self, index: Ints | Bools) -> "_Gap":
-        return _Gap(
-            self.left[index],
-            self.right[index],
-            self.one.take(index),
-            self.two.take(index),
-            self.axis[index],
-            self.low[index],
-            self.u0[index],
-            self.rate[index],
         )
 
     def at(self, t: Floats) -> tuple[Floats, Floats, Floats]:
