@@ -8,7 +8,7 @@ from threading import Lock
 
 from dotstack.core.drawing import Evaluator
 
-_IN_USE = 16
+_IN_USE = 64
 
 
 @dataclass(frozen=True, slots=True)
@@ -27,10 +27,26 @@ class Evaluators:
     @contextmanager
     def of(self, drawing_id: str) -> Iterator[Evaluator]:
         """The evaluator of a drawing, or of a page that shows many, for the caller alone."""
+        kept = self._of(drawing_id)
+        with kept.lock:
+            yield kept.evaluator
+
+    @contextmanager
+    def of_idle(self, drawing_id: str) -> Iterator[Evaluator]:
+        """The evaluator of a drawing that nobody uses just now, or else a new one."""
+        kept = self._of(drawing_id)
+        if not kept.lock.acquire(blocking=False):
+            yield Evaluator()
+            return
+        try:
+            yield kept.evaluator
+        finally:
+            kept.lock.release()
+
+    def _of(self, drawing_id: str) -> _Kept:
         with self._lock:
             kept = self._kept.setdefault(drawing_id, _Kept())
             self._kept.move_to_end(drawing_id)
             while len(self._kept) > _IN_USE:
                 self._kept.popitem(last=False)
-        with kept.lock:
-            yield kept.evaluator
+            return kept

@@ -3,6 +3,7 @@
 from collections.abc import Iterator
 from dataclasses import dataclass
 from pathlib import Path
+from shutil import copy
 from threading import Event, Thread
 from typing import Any
 
@@ -84,8 +85,25 @@ class Server:
         return f"http://127.0.0.1:{self.port}"
 
 
+@pytest.fixture(scope="session")
+def demo(tmp_path_factory: pytest.TempPathFactory) -> Path:
+    """A database with the demo drawings, which each test has a copy of."""
+    path = tmp_path_factory.mktemp("demo") / "dotstack.db"
+    database = Database(f"sqlite:///{path}")
+    studio = create_app(database).extensions["dotstack"]
+    assert isinstance(studio, Studio)
+    fill(studio.drawings, studio.shelf, studio.pictures)
+    # All of it into the one file that is copied.
+    with database.engine.connect() as connection:
+        connection.exec_driver_sql("COMMIT")
+        connection.exec_driver_sql("PRAGMA wal_checkpoint(TRUNCATE)")
+    database.close()
+    return path
+
+
 @pytest.fixture
-def server(tmp_path: Path) -> Iterator[Server]:
+def server(tmp_path: Path, demo: Path) -> Iterator[Server]:
+    copy(demo, tmp_path / "dotstack.db")
     server = Server(tmp_path)
     server.start()
     yield server

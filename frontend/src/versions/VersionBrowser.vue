@@ -115,7 +115,7 @@ async function keep(): Promise<void> {
           :aria-label="current && isVersion(current) ? 'Its name' : 'A name for this state'"
           placeholder="A name for this state"
         />
-        <v-btn type="submit" variant="outlined" :disabled="!words.trim()">
+        <v-btn type="submit" variant="outlined" :disabled="!words.trim() || !current">
           {{ current && isVersion(current) ? 'Rename' : 'Name this state' }}
         </v-btn>
         <v-btn
