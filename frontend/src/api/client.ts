@@ -4,6 +4,7 @@ import type { paths } from './schema';
 import type { Problem } from './types';
 
 const client = createClient<paths>();
+const BUSY = 503;
 
 /** The server said no, and why. */
 export class RefusedError extends Error {
@@ -44,7 +45,9 @@ export async function answered<T>(pending: Promise<Answer>): Promise<T> {
   if (answer.response.ok) return answer.data as T;
   const problem = answer.error as Problem | undefined;
   if (problem?.detail && answer.response.status < 500) throw new RefusedError(problem);
-  throw new UnreachableError(problem?.detail ?? 'Dot Stack did not answer.', true);
+  // One that is busy has not failed: it says so, and has changed nothing.
+  const failed = answer.response.status !== BUSY;
+  throw new UnreachableError(problem?.detail ?? 'Dot Stack did not answer.', failed);
 }
 
 export default client;
