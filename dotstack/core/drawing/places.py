@@ -17,7 +17,7 @@ class Place:
 
     Attributes:
         outer: the map from the axes that contain the node to those of the plate.
-        parent: the compound or group that contains it; None directly on the plate.
+        parent: what contains it; None directly on the plate.
 
     """
 

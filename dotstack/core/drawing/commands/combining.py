@@ -1,4 +1,4 @@
-"""Commands that take an outcome, and that settle what is live."""
+"""Commands that take an outcome of several shapes."""
 
 from collections.abc import Sequence
 from typing import Annotated, Literal, TypeAlias
