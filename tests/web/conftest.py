@@ -8,6 +8,7 @@ from flask.testing import FlaskClient
 
 from dotstack.store import Database
 from dotstack.web import create_app
+from tests.web.caller import Caller
 
 
 @pytest.fixture
@@ -17,3 +18,8 @@ def client(tmp_path: Path) -> Iterator[FlaskClient]:
     with app.test_client() as client:
         yield client
     database.close()
+
+
+@pytest.fixture
+def caller(client: FlaskClient) -> Caller:
+    return Caller(client)

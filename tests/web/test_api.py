@@ -17,48 +17,9 @@ from dotstack.store import Database
 from dotstack.store import errors as store_errors
 from dotstack.web import create_app
 from dotstack.web.errors import STATUS, status_of
+from tests.web.caller import Caller, disc
 
 SVG = "{http://www.w3.org/2000/svg}"
-
-
-def disc(node_id: str, x: float, r: float = 24.7) -> dict[str, Any]:
-    transform = {"e": x, "f": 50}
-    return {
-        "kind": "ellipse", "id": node_id, "name": node_id, "rx": r, "ry": r, "transform": transform,
-    }  # fmt: skip
-
-
-class Caller:
-    """A person's browser: knows the drawing and the revision that it is at."""
-
-    def __init__(self, client: FlaskClient) -> None:
-        self.client = client
-        made = client.post("/api/drawings", json={"name": "Quay", "width": 128, "height": 100})
-        assert made.status_code == 201
-        self.id, self.revision = made.json["id"], made.json["revision"]
-        self.plate = made.json["entries"]["plates"][0]
-
-    def post(self, step: str, **body: Any) -> dict[str, Any]:
-        answer = self.client.post(
-            f"/api/drawings/{self.id}/{step}", json={"revision": self.revision, **body}
-        )
-        assert answer.status_code == 200, answer.json
-        self.revision = answer.json.get("revision", self.revision)
-        found: dict[str, Any] = answer.json
-        return found
-
-    def do(self, kind: str, **fields: Any) -> dict[str, Any]:
-        command = {"kind": kind, **fields}
-        return self.post("commands", key=f"key-{self.revision:06}", command=command)
-
-    def add(self, *nodes: dict[str, Any]) -> None:
-        for node in nodes:
-            self.do("add-shape", plate=self.plate, node=node)
-
-
-@pytest.fixture
-def caller(client: FlaskClient) -> Caller:
-    return Caller(client)
 
 
 def test_two_circles_joined_are_exported_as_arcs_of_the_radius_typed(caller: Caller) -> None:
