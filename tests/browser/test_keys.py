@@ -56,7 +56,6 @@ def test_every_key_that_makes_a_step_makes_it(shapes: Editor) -> None:
     before = undo(shapes)
     for names, key, label in STEPS:
         shapes.pick(*names.split(", "))
-        # The tiles are there: what takes one need not be computed first.
         page.keyboard.press(key)
         expect(page.get_by_role("button", name=f"Undo {label}", exact=True)).to_be_visible()
         shapes.saved()
@@ -67,12 +66,14 @@ def test_every_key_that_makes_a_step_makes_it(shapes: Editor) -> None:
 
 def test_keys_that_select_show_and_open(shapes: Editor) -> None:
     page = shapes.page
+    chosen = page.locator("[role=listitem] button.name[aria-pressed=true]")
     for key, picked in (("a", ["Box", "Circle"]), ("Shift+A", ["Line"]), ("q", ["Circle"])):
         shapes.pick("Line" if key == "Shift+A" else "Circle")
         page.keyboard.press(key)
+        expect(chosen).to_have_count(len(picked))
         assert sorted(shapes.selected()) == picked
     page.keyboard.press("Control+a")
-    assert sorted(shapes.selected()) == ["Box", "Circle", "Line"]
+    expect(chosen).to_have_count(3)
     shapes.pick("Circle")
     page.keyboard.press("h")
     shapes.saved()
