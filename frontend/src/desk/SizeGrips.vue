@@ -21,11 +21,11 @@ const LEAST = 30;
 
 const axes = computed(() => {
   const m = props.figure.matrix;
-  const across = Math.hypot(m.a!, m.b!) || 1;
-  const down = Math.hypot(m.c!, m.d!) || 1;
+  const across = Math.hypot(m.a, m.b) || 1;
+  const down = Math.hypot(m.c, m.d) || 1;
   return {
-    u: { x: m.a! / across, y: m.b! / across },
-    v: { x: m.c! / down, y: m.d! / down },
+    u: { x: m.a / across, y: m.b / across },
+    v: { x: m.c / down, y: m.d / down },
   };
 });
 

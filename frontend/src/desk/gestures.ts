@@ -308,7 +308,7 @@ export function resizeGesture(
     x: held.x - (box.x0 + grip.x * (box.x1 - box.x0)),
     y: held.y - (box.y0 + grip.y * (box.y1 - box.y0)),
   };
-  const scale = { x: Math.hypot(matrix.a!, matrix.b!), y: Math.hypot(matrix.c!, matrix.d!) };
+  const scale = { x: Math.hypot(matrix.a, matrix.b), y: Math.hypot(matrix.c, matrix.d) };
   return commandGesture(hands, (at, keys) => {
     const anchor = keys.alt ? { x: 0.5, y: 0.5 } : { x: 1 - grip.x, y: 1 - grip.y };
     const own = intoOwnAxes(matrix, at);
