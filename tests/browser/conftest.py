@@ -8,7 +8,7 @@ from threading import Event, Thread
 from typing import Any
 
 import pytest
-from playwright.sync_api import Page
+from playwright.sync_api import Page, expect
 from waitress.channel import HTTPChannel
 from waitress.server import create_server
 
@@ -25,6 +25,10 @@ CHROMIUM = [
     "--disable-dev-shm-usage", "--force-color-profile=srgb", "--font-render-hinting=none",
     "--hide-scrollbars",
 ]  # fmt: skip
+
+
+# A machine that is busy with other things is slow, and no fault of what is tested.
+expect.set_options(timeout=15_000)
 
 
 @pytest.fixture(scope="session")
@@ -115,7 +119,7 @@ def page(page: Page) -> Iterator[Page]:
     """A page on which no script may fail."""
     faults: list[str] = []
     page.on("pageerror", lambda error: faults.append(str(error)))
-    page.set_default_timeout(10_000)
+    page.set_default_timeout(20_000)
     yield page
     assert not faults
 
