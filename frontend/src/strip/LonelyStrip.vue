@@ -4,7 +4,7 @@ import { computed, onScopeDispose, shallowRef, watch } from 'vue';
 import client, { answered } from '@/api/client';
 import type { Contours, Piece } from '@/api/types';
 import PathPicture from '@/look/PathPicture.vue';
-import { isLive as isLiveKind } from '@/marks/kinds';
+import { staysLive } from '@/marks/kinds';
 import { useActions } from '@/stores/actions';
 import { newId, useDrawing } from '@/stores/drawing';
 import { latestWins } from '@/stores/latestWins';
@@ -34,7 +34,7 @@ const above = computed(() =>
 );
 const isUnderlay = computed(() => node.value.kind === 'image');
 const isCompound = computed(() => node.value.kind === 'compound');
-const isLive = computed(() => isLiveKind(node.value));
+const isLive = computed(() => staysLive(node.value));
 
 const asked = latestWins(
   (id: string) =>
@@ -79,7 +79,8 @@ async function lift(contour: number): Promise<void> {
 
 <template>
   <div class="count soft">
-    {{ node.name }}<br />{{ isUnderlay ? 'underlay' : `${figure?.node_count ?? 'no'} nodes` }}
+    <div class="name" :title="node.name">{{ node.name }}</div>
+    {{ isUnderlay ? 'underlay' : `${figure?.node_count ?? 'no'} nodes` }}
   </div>
   <StripTile
     v-if="!row.role && !isUnderlay && figure"
@@ -201,8 +202,14 @@ async function lift(contour: number): Promise<void> {
   width: 62px;
   align-self: center;
   font-size: 12px;
+}
+/* A long name leaves room for the number of nodes. */
+.name {
+  display: -webkit-box;
   overflow: hidden;
-  text-overflow: ellipsis;
+  overflow-wrap: anywhere;
+  -webkit-box-orient: vertical;
+  -webkit-line-clamp: 3;
 }
 .lift {
   flex: none;

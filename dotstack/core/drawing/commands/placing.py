@@ -224,7 +224,9 @@ class SetThrough(Command):
         one, two = middle - first, last - first
         across = (one.conjugate() * two).imag
         if abs(across) <= _SAME * abs(one) * abs(two):
-            raise CommandError("Three points of one straight line lie on no circle.")
+            raise CommandError(
+                "Three points of one straight line lie on no circle; move one of them off it."
+            )
         lead = 1j * (abs(two) ** 2 * one - abs(one) ** 2 * two) / (2 * across)
         centre, radius = first + lead, abs(lead)
         # An arc runs positive: from its other end where that leads through the middle.
