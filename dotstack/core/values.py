@@ -7,8 +7,6 @@ from pydantic import BaseModel, ConfigDict, Field
 from dotstack.core.geometry import Affine
 
 MAX_SIZE = 1e6
-# How many primitives of each kind are remembered, by their parameters.
-REMEMBERED = 2000
 MAX_HELD = 2000
 
 Id = Annotated[str, Field(pattern=r"^[A-Za-z0-9-]{1,40}$")]

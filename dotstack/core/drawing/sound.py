@@ -25,6 +25,18 @@ def check_fresh(drawing: Drawing, nodes: tuple[Node, ...]) -> None:
     check_depth(nodes)
 
 
+def check_combined(count: int) -> None:
+    """Raises LimitError if so many shapes cannot go into one outcome."""
+    if count > MAX_COMBINED:
+        raise LimitError("shapes combined at once", count, MAX_COMBINED)
+
+
+def check_pieces(count: int) -> None:
+    """Raises LimitError if so many pieces cannot come of one outcome."""
+    if count > MAX_PIECES:
+        raise LimitError("pieces of one outcome", count, MAX_PIECES)
+
+
 def check_depth(nodes: tuple[Node, ...]) -> None:
     """Raises LimitError if compounds and groups lie too deep inside each other."""
     deepest = max(map(depth, nodes), default=0)

@@ -16,8 +16,8 @@ from dotstack.core.drawing.places import (
     with_nodes,
     with_plate,
 )
-from dotstack.core.drawing.sound import MAX_COMBINED, check_fresh
-from dotstack.core.errors import CommandError, LimitError, UnknownNodeError
+from dotstack.core.drawing.sound import check_combined, check_fresh
+from dotstack.core.errors import CommandError, UnknownNodeError
 from dotstack.core.geometry import Affine
 from dotstack.core.values import Placement
 
@@ -80,8 +80,7 @@ def active_in_order(drawing: Drawing, ids: tuple[str, ...]) -> list[Node]:
         raise CommandError(
             "Two or more shapes can be combined; hidden, locked and guide shapes take no part."
         )
-    if len(chosen) > MAX_COMBINED:
-        raise LimitError("shapes combined at once", len(chosen), MAX_COMBINED)
+    check_combined(len(chosen))
     return chosen
 
 
@@ -93,8 +92,7 @@ def pickable_in_order(drawing: Drawing, ids: tuple[str, ...]) -> list[Node]:
     chosen = [node for node in one_stack(drawing, ids) if node.is_active and not node.locked]
     if not chosen:
         raise CommandError("Hidden, locked and guide shapes have no regions to pick; show one.")
-    if len(chosen) > MAX_COMBINED:
-        raise LimitError("shapes combined at once", len(chosen), MAX_COMBINED)
+    check_combined(len(chosen))
     return chosen
 
 

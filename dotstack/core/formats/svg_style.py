@@ -32,18 +32,24 @@ class Styles:
 
     def __init__(self, root: Element, tell: Callable[[str], None]) -> None:
         self._matcher = cssselect2.Matcher()
-        whole = cssselect2.ElementWrapper.from_xml_root(root)
-        self._wrapped = {each.etree_element: each for each in whole.iter_subtree()}
-        for element in self._wrapped:
-            if local(element) == "style":
-                self._read(element.text or "", tell)
+        self._wrapped: dict[Element, cssselect2.ElementWrapper] = {}
+        sheets = [element.text or "" for element in root.iter() if local(element) == "style"]
+        for sheet in sheets:
+            self._read(sheet, tell)
+        # What no rule is about need not be looked up.
+        if sheets:
+            whole = cssselect2.ElementWrapper.from_xml_root(root)
+            self._wrapped = {each.etree_element: each for each in whole.iter_subtree()}
 
     def of(self, element: Element, inherited: dict[str, str]) -> dict[str, str]:
         """All properties of an element: what it inherits, and what it says itself."""
         named = (key for key in (*INHERITED, *OWN) if key in element.attrib and key != "transform")
         own = {key: element.attrib[key].strip() for key in named}
-        rules = self._matcher.match(self._wrapped[element])
-        found = [*(said for *_, said in rules), _declared(element.get("style", ""))]
+        wrapped = self._wrapped.get(element)
+        rules = () if wrapped is None else self._matcher.match(wrapped)
+        found = [said for *_, said in rules]
+        if "style" in element.attrib:
+            found.append(_declared(element.attrib["style"]))
         for importance in (False, True):
             for said in found:
                 own |= {key: value for key, (value, is_so) in said.items() if is_so is importance}

@@ -6,7 +6,7 @@ in ``docs/adding.md``.
 
 from dotstack.core.primitives.arc import arc
 from dotstack.core.primitives.drop import drop
-from dotstack.core.primitives.ellipse import ellipse
+from dotstack.core.primitives.ellipse import ellipse, on_ellipse
 from dotstack.core.primitives.line import line
 from dotstack.core.primitives.polygon import (
     fitting_polygon_radius,
@@ -24,6 +24,7 @@ __all__ = [
     "fitting_polygon_radius",
     "fitting_star_radii",
     "line",
+    "on_ellipse",
     "polygon",
     "rectangle",
     "star",

@@ -43,7 +43,7 @@ def arc_of(rx: float, ry: float, start_deg: float, sweep_deg: float) -> Segments
     """An arc of an ellipse, in two parts if it is a half or more, as SVG wants it."""
     parts = 1 if sweep_deg < 180.0 else 2
     marks = start_deg + sweep_deg * np.arange(parts + 1) / parts
-    ends = np.array([_on_ellipse(rx, ry, mark) for mark in marks])
+    ends = np.array([on_ellipse(rx, ry, mark) for mark in marks])
     sweep = np.full(parts, math.radians(sweep_deg) / parts)
     return _arcs(rx, ry, np.radians(marks[:-1]), sweep).with_ends(ends[:-1], ends[1:])
 
@@ -54,7 +54,7 @@ def _arcs(rx: float, ry: float, angle: Floats, sweep: Floats) -> Segments:
     return Segments.arcs(np.zeros(n, complex), radii, np.zeros(n), angle, sweep)
 
 
-def _on_ellipse(rx: float, ry: float, degrees: float) -> complex:
+def on_ellipse(rx: float, ry: float, degrees: float) -> complex:
     """A point of the ellipse; on its axes exactly."""
     quarter, rest = divmod(degrees, 90.0)
     turn = (1, 1j, -1, -1j)[int(quarter) % 4]

@@ -975,15 +975,15 @@ export interface components {
             guide?: boolean;
             /** @default null */
             origin?: components["schemas"]["Origin"] | null;
+            /** Rx */
+            rx: number;
+            /** Ry */
+            ry: number;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
             kind: "arc";
-            /** Rx */
-            rx: number;
-            /** Ry */
-            ry: number;
             /**
              * Start Deg
              * @default 180
@@ -1183,15 +1183,15 @@ export interface components {
             guide?: boolean;
             /** @default null */
             origin?: components["schemas"]["Origin"] | null;
+            /** Rx */
+            rx: number;
+            /** Ry */
+            ry: number;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
             kind: "drop";
-            /** Rx */
-            rx: number;
-            /** Ry */
-            ry: number;
             /**
              * Tip
              * @default 2
@@ -1243,15 +1243,15 @@ export interface components {
             guide?: boolean;
             /** @default null */
             origin?: components["schemas"]["Origin"] | null;
+            /** Rx */
+            rx: number;
+            /** Ry */
+            ry: number;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
             kind: "ellipse";
-            /** Rx */
-            rx: number;
-            /** Ry */
-            ry: number;
             /**
              * Start Deg
              * @default 0

@@ -5,7 +5,7 @@ import type { Node } from '@/api/types';
 import ShapeInk from '@/desk/ShapeInk.vue';
 import UnderlayPicture from '@/desk/UnderlayPicture.vue';
 import { useWaitingMarks } from '@/desk/waitingMarks';
-import { comesInPieces, isLive as isLiveKind } from '@/marks/kinds';
+import { comesInPieces, staysLive } from '@/marks/kinds';
 import { useRegions } from '@/stores/regions';
 import type { Row } from '@/stores/selection';
 import { useSelection } from '@/stores/selection';
@@ -34,7 +34,7 @@ const painted = computed(() =>
     }),
 );
 
-const isLive = (row?: Row | null) => Boolean(row && isLiveKind(row.node));
+const isLive = (row?: Row | null) => Boolean(row && staysLive(row.node));
 const inLive = computed(() => isLive(selection.focused));
 
 /** What makes the live thing that is worked in, or the one that is selected. */

@@ -3,7 +3,8 @@ import { computed, ref, watch } from 'vue';
 import type { Desk, Gesture } from '@/desk/gestures';
 import { betweenGesture, drawGesture, keysOf, landed } from '@/desk/gestures';
 import type { Point } from '@/marks/numbers';
-import { arcBetween, drawn, lineBetween } from '@/marks/shapes';
+import type { ShapeKind } from '@/marks/shapes';
+import { drawn, lineBetween, shapeWord } from '@/marks/shapes';
 import { newId, useDrawing } from '@/stores/drawing';
 import { useSelection } from '@/stores/selection';
 import { useStyle } from '@/stores/style';
@@ -11,9 +12,6 @@ import { useView } from '@/stores/view';
 
 /** The room that the card for typed sizes takes, in pixels. */
 const CARD = { width: 208, height: 320 };
-
-/** What is drawn from end to end. */
-const BETWEEN = { line: lineBetween, arc: arcBetween };
 
 /** Drawing primitives: by a drag, or by one click and typed sizes. */
 export function useDraw({ hands, press, place, snapperFor }: Desk) {
@@ -63,15 +61,16 @@ export function useDraw({ hands, press, place, snapperFor }: Desk) {
     const kind = view.tool;
     if (kind === 'pick' || kind === 'path') return;
     const fresh = { plate: selection.plate, id: newId(), ink: style.ink };
+    const { between } = shapeWord(kind);
     press(
       event,
       (from) => {
         const snapper = snapperFor([]);
         return selecting(
           fresh.id,
-          kind === 'line' || kind === 'arc'
-            ? betweenGesture(hands, BETWEEN[kind], fresh, snapper, from)
-            : drawGesture(hands, kind, fresh, snapper, from),
+          between
+            ? betweenGesture(hands, between, fresh, snapper, from)
+            : drawGesture(hands, kind as ShapeKind, fresh, snapper, from),
         );
       },
       () => askSize(landed(hands, snapperFor([]), view.toPlate(place(event)), keysOf(event)).at),

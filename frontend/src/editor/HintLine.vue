@@ -32,7 +32,7 @@ function drawing_(tool: Exclude<typeof view.tool, 'pick'>): Hint {
       keys: [['Shift+Enter', 'leave it open'], ['Backspace', 'take a node back'], FREE, back],
     };
   const what = articled(shapeWord(tool).word.toLowerCase());
-  if (tool === 'line' || tool === 'arc')
+  if (shapeWord(tool).between)
     return {
       says: `Drag ${what} from end to end, or click to type its size.`,
       keys: [['Shift', 'by 15°'], ['Alt', 'from the middle'], FREE, back],

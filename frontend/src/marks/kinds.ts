@@ -140,7 +140,8 @@ export function holds(node: Node): boolean {
   return kindOf(node).children !== null;
 }
 
-export function isLive(node: Node): boolean {
+/** Whether it stays what comes of its shapes. */
+export function staysLive(node: Node): boolean {
   return kindOf(node).live === true;
 }
 

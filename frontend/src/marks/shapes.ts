@@ -19,6 +19,8 @@ export interface ShapeWord {
   typed: readonly Parameter[];
   /** Its picture on the band, in a square of 24. */
   icon: string;
+  /** Of what is drawn from end to end: the command that does it. */
+  between?: Between;
 }
 
 /** What can be drawn, in the order of the band. */
@@ -59,11 +61,18 @@ const WORDS: { readonly [K in Tool]: Omit<ShapeWord, 'kind'> } = {
     typed: [typed.radius, { ...typed.inner, start: 0.6 }, typed.sweep],
     icon: 'M3.5 12a8.5 8.5 0 0 1 17 0a8.5 8.5 0 0 1-17 0zM8 12a4 4 0 0 1 8 0a4 4 0 0 1-8 0z',
   },
-  line: { word: 'Line', key: '7', typed: [typed.length], icon: 'M5 19 19 5' },
+  line: {
+    word: 'Line',
+    key: '7',
+    typed: [typed.length],
+    icon: 'M5 19 19 5',
+    between: lineBetween,
+  },
   arc: {
     word: 'Arc',
     key: 'E',
     typed: [typed.radius, typed.arcBegin, typed.arcSweep],
+    between: arcBetween,
     icon: 'M3.5 17.500a8.500 8.500 0 0 1 17 0',
   },
   path: { word: 'Path', key: '8', typed: [], icon: 'M3.5 15C6 6 10.500 6 12 12s6 6 8.500-3' },
@@ -126,7 +135,7 @@ export function drawn(
     kind: kind === 'ring' ? 'ellipse' : kind,
     id,
     name: shapeWord(kind).word,
-    look: kind === 'arc' ? strokeOnly(ink) : ink,
+    look: shapeWord(kind).between ? strokeOnly(ink) : ink,
     transform: { e: centre.x, f: centre.y },
     ...extent,
     ...others,
@@ -152,13 +161,13 @@ function between(id: string, ink: Ink, word: string, from: Point, to: Point) {
 /** The command that draws something between two points. */
 export type Between = (plate: string, id: string, ink: Ink, from: Point, to: Point) => Command;
 
-export const lineBetween: Between = (plate, id, ink, from, to) => {
+export function lineBetween(...[plate, id, ink, from, to]: Parameters<Between>): Command {
   const { node, reach } = between(id, ink, 'Line', from, to);
   return added(plate, { ...node, kind: 'line', length: reach });
-};
+}
 
 /** A half circle from one point to the other, clockwise. */
-export const arcBetween: Between = (plate, id, ink, from, to) => {
+export function arcBetween(...[plate, id, ink, from, to]: Parameters<Between>): Command {
   const { node, reach } = between(id, ink, 'Arc', from, to);
   const radius = reach / 2;
   return added(plate, {
@@ -169,7 +178,7 @@ export const arcBetween: Between = (plate, id, ink, from, to) => {
     start_deg: typed.arcBegin.start,
     sweep_deg: typed.arcSweep.start,
   });
-};
+}
 
 /** The command that draws a path; an open one gets a line and no fill. */
 export function pathOf(plate: string, id: string, ink: Ink, data: string): Command {

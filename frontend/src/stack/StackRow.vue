@@ -2,7 +2,7 @@
 import { computed } from 'vue';
 
 import type { Node } from '@/api/types';
-import { childrenOf, holds, isLive as isLiveKind, kindOf, paintOf } from '@/marks/kinds';
+import { childrenOf, holds, staysLive, kindOf, paintOf } from '@/marks/kinds';
 import { matrixOf } from '@/marks/matrix';
 import { cssOf } from '@/marks/paint';
 import { ROW } from '@/stack/thread';
@@ -31,7 +31,7 @@ const actions = useActions();
 
 const node = computed(() => props.row.node);
 const isHolder = computed(() => holds(node.value));
-const isLive = computed(() => isLiveKind(node.value));
+const isLive = computed(() => staysLive(node.value));
 /** What it does to the others, where it is the one that holds or cuts them. */
 const part = computed(() => {
   const above = props.row.parent ? selection.rowById.get(props.row.parent)?.node : null;

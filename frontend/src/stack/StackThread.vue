@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, nextTick, ref, watch } from 'vue';
 
-import { holds, isLive, kindOf } from '@/marks/kinds';
+import { holds, staysLive, kindOf } from '@/marks/kinds';
 import StackRow from '@/stack/StackRow.vue';
 import StrandHead from '@/stack/StrandHead.vue';
 import { entriesOf, entryOf, holderOf, ROW, strandKey, threadsOf, xOf } from '@/stack/thread';
@@ -159,7 +159,7 @@ watch(
     const inHand = focused ? [...rows, focused] : rows;
     const open = inHand.flatMap((row) => row.chain.slice(1));
     const alone = focused ?? (rows.length === 1 ? rows[0]! : null);
-    if (alone && isLive(alone.node)) open.push(alone.node.id);
+    if (alone && staysLive(alone.node)) open.push(alone.node.id);
     unfold(open);
   },
 );

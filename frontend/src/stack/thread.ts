@@ -1,5 +1,5 @@
 // The lines of the stack, and those that join their dots.
-import { isLive } from '@/marks/kinds';
+import { staysLive } from '@/marks/kinds';
 import type { Row, Strand } from '@/stores/selection';
 
 export const ROW = 36;
@@ -86,7 +86,7 @@ export function threadsOf(entries: readonly Entry[]): Thread[] {
     const branch = `C${from} ${begin + 26} ${to} ${first - 26} ${to} ${first}`;
     found.push({
       d: `M${from} ${begin}${branch}V${last}`,
-      live: isLive(entry.row.node),
+      live: staysLive(entry.row.node),
     });
   });
   return found;

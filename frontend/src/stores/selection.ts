@@ -7,7 +7,7 @@ import {
   comesInPieces,
   holds,
   isActive,
-  isLive,
+  staysLive,
   kindOf,
   piecesOf,
 } from '@/marks/kinds';
@@ -63,7 +63,7 @@ function rowsOf(
     strand,
     chain: [node.id, ...(above?.chain ?? [])],
     guide: (above?.guide ?? false) || node.guide,
-    inside: above !== null && (above.inside || (strand !== 'pieces' && isLive(above.node))),
+    inside: above !== null && (above.inside || (strand !== 'pieces' && staysLive(above.node))),
     dimmed: (above?.dimmed ?? false) || !node.visible,
     held: (above?.held ?? false) || node.locked,
   };

@@ -34,9 +34,9 @@ from dotstack.core.drawing.looks import look_of
 from dotstack.core.drawing.naming import numbered
 from dotstack.core.drawing.paths import path_of
 from dotstack.core.drawing.places import exchanged
-from dotstack.core.drawing.sound import MAX_PIECES, check_depth, check_fresh
+from dotstack.core.drawing.sound import check_depth, check_fresh, check_pieces
 from dotstack.core.drawing.stacks import active_in_order, gathered_into
-from dotstack.core.errors import CommandError, LimitError
+from dotstack.core.errors import CommandError
 from dotstack.core.values import Name
 
 _LABELS = {
@@ -147,8 +147,7 @@ class TakeOutcome(_Combining):
         )
         if not result.parts:
             raise self._nothing_left(chosen)
-        if len(result.parts) > MAX_PIECES:
-            raise LimitError("pieces of one outcome", len(result.parts), MAX_PIECES)
+        check_pieces(len(result.parts))
         single = len(result.parts) == 1
         nodes = tuple(
             path_of(
@@ -187,8 +186,7 @@ def _with_picks(parts: PartsNode, evaluator: Evaluator) -> PartsNode:
     """A slice whose pieces are known again as its shapes move."""
     active = [child for child in parts.nodes if child.is_active]
     found = parts.parts(evaluator)
-    if len(found) > MAX_PIECES:
-        raise LimitError("pieces of one outcome", len(found), MAX_PIECES)
+    check_pieces(len(found))
     edge = evaluator.outline(parts.cutter)
     picks = (picked_part(part.outline, active[part.paint], parts.cutter, edge) for part in found)
     return parts.model_copy(update={"picks": tuple(picks)})

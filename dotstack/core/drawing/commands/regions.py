@@ -12,9 +12,9 @@ from dotstack.core.drawing.evaluate import Evaluator
 from dotstack.core.drawing.kinds import Node, RegionNode, RegionPick, paint_of, revised
 from dotstack.core.drawing.kinds.picking import picked_region
 from dotstack.core.drawing.places import place_of, replaced
-from dotstack.core.drawing.sound import MAX_PIECES
+from dotstack.core.drawing.sound import MAX_PIECES, check_pieces
 from dotstack.core.drawing.stacks import pickable_in_order
-from dotstack.core.errors import CommandError, LimitError
+from dotstack.core.errors import CommandError
 from dotstack.core.values import Colour, Id, Name
 
 Picks = Annotated[tuple[RegionPick, ...], Field(max_length=MAX_PIECES)]
@@ -100,8 +100,7 @@ def picks_of_all(chosen: list[Node], evaluator: Evaluator) -> tuple[RegionPick, 
     """A pick of each region that shapes cover; raises LimitError if they are too many."""
     arrangement = evaluator.arranged([evaluator.outline(node) for node in chosen])
     found = [region for region in arrangement.regions if region.cover]
-    if len(found) > MAX_PIECES:
-        raise LimitError("pieces of one outcome", len(found), MAX_PIECES)
+    check_pieces(len(found))
     return tuple(
         RegionPick(regions=(picked_region(region, region.spot[:2], chosen),)) for region in found
     )

@@ -17,8 +17,8 @@ from dotstack.core.drawing.kinds import (
     paint_of,
 )
 from dotstack.core.drawing.places import place_of, replaced
-from dotstack.core.drawing.sound import MAX_COMBINED
-from dotstack.core.errors import CommandError, LimitError
+from dotstack.core.drawing.sound import check_combined
+from dotstack.core.errors import CommandError
 from dotstack.core.values import Id, Name
 
 # What is made of shapes that could be taken together otherwise; of a group they never were.
@@ -71,6 +71,5 @@ def made_of(node: Node) -> tuple[Node, ...]:
     shapes = node.children if isinstance(node, MadeOfShapes) else ()
     if len(shapes) < 2:
         raise CommandError(f"{node.name} is made of no two shapes that could be taken otherwise.")
-    if len(shapes) > MAX_COMBINED:
-        raise LimitError("shapes combined at once", len(shapes), MAX_COMBINED)
+    check_combined(len(shapes))
     return shapes

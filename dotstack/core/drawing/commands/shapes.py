@@ -17,7 +17,7 @@ from dotstack.core.drawing.kinds import (
     RectangleNode,
     revised,
 )
-from dotstack.core.drawing.kinds.parameters import parameter_names
+from dotstack.core.drawing.kinds.parameters import ranges_of
 from dotstack.core.drawing.naming import free_name, numbered
 from dotstack.core.drawing.places import exchanged, plate_of, replaced
 from dotstack.core.drawing.sound import MAX_NODES
@@ -122,7 +122,7 @@ class SetParameters(Command):
         return exchanged(drawing, set(self.ids), lambda node: (self._changed(node),))
 
     def _changed(self, node: Node) -> Node:
-        known = parameter_names(type(node)) if isinstance(node, PrimitiveNode) else ()
+        known = ranges_of(type(node)) if isinstance(node, PrimitiveNode) else ()
         if unknown := [name for name in self.parameters if name not in known]:
             raise CommandError(f"{node.name} has no {unknown[0].replace('_', ' ')}.")
         changes: dict[str, object] = dict(self.parameters)

@@ -1,35 +1,28 @@
 """The arc."""
 
-from functools import lru_cache
-from typing import Annotated, Literal, Self
+from typing import Annotated, Literal
 
-import numpy as np
 from pydantic import Field
 
 from dotstack.core import primitives
-from dotstack.core.drawing.kinds.node import Evaluation, PrimitiveNode, revised
+from dotstack.core.drawing.kinds.node import Evaluation, RadialNode, remembered
 from dotstack.core.geometry import Outline
-from dotstack.core.values import REMEMBERED, Length
 
-_arc = lru_cache(REMEMBERED)(primitives.arc)
+_arc = remembered(primitives.arc)
 
 
-class ArcNode(PrimitiveNode):
+class ArcNode(RadialNode):
     """An open line along a circle or ellipse, from ``start_deg`` on as far as ``sweep_deg``."""
 
     kind: Literal["arc"] = "arc"
-    rx: Length
-    ry: Length
     start_deg: Annotated[float, Field(ge=-360, le=360)] = 180.0
     sweep_deg: Annotated[float, Field(gt=0, le=360)] = 180.0
 
     def drawn(self) -> Outline:
         return _arc(self.rx, self.ry, self.start_deg, self.sweep_deg)
 
-    def scaled(self, across: float, down: float) -> Self:
-        return revised(self, {"rx": self.rx * across, "ry": self.ry * down})
-
     def told(self, evaluation: Evaluation) -> dict[str, object]:
-        turns = np.radians(self.start_deg + self.sweep_deg * np.array([0.0, 0.5, 1.0]))
-        grips = np.column_stack([self.rx * np.cos(turns), self.ry * np.sin(turns)])
-        return {**super().told(evaluation), "grips": tuple(map(tuple, grips.tolist()))}
+        turns = (self.start_deg + self.sweep_deg * part for part in (0.0, 0.5, 1.0))
+        points = (primitives.on_ellipse(self.rx, self.ry, turn) for turn in turns)
+        grips = tuple((point.real, point.imag) for point in points)
+        return {**super().told(evaluation), "grips": grips}

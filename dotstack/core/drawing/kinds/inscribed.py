@@ -1,31 +1,24 @@
 """Shapes with all their corners on an ellipse: polygons and stars."""
 
-from functools import lru_cache
 from typing import Annotated, Literal, Self
 
 from pydantic import Field
 
 from dotstack.core import primitives
-from dotstack.core.drawing.kinds.node import PrimitiveNode, revised, share
+from dotstack.core.drawing.kinds.node import RadialNode, remembered, share
 from dotstack.core.geometry import Outline
-from dotstack.core.values import REMEMBERED, Length, Radius
+from dotstack.core.values import Radius
 
 MAX_CORNERS = 360
 _SIZINGS = 80
 _SAME = 1e-12
 
-_polygon = lru_cache(REMEMBERED)(primitives.polygon)
-_star = lru_cache(REMEMBERED)(primitives.star)
+_polygon = remembered(primitives.polygon)
+_star = remembered(primitives.star)
 
 
-class _InscribedNode(PrimitiveNode):
-    """A shape of corners on the ellipse of these radii, all of which can be rounded."""
-
-    rx: Length
-    ry: Length
-
-    def scaled(self, across: float, down: float) -> Self:
-        return revised(self, {"rx": self.rx * across, "ry": self.ry * down})
+class _InscribedNode(RadialNode):
+    """A shape of corners on the ellipse, all of which can be rounded."""
 
     def sized(self, width: float, height: float) -> Self:
         # Rounded corners keep their radius, so that the box grows a little unlike the radii.
@@ -53,9 +46,6 @@ class PolygonNode(_InscribedNode):
         fits = primitives.fitting_polygon_radius(self.sides, self.rx, self.ry, self.radius)
         return {"radius": (self.radius, fits)}
 
-    def rounder(self, scale: float) -> dict[str, object]:
-        return {"radius": self.radius * scale}
-
 
 class StarNode(_InscribedNode):
     """A star inscribed in an ellipse; its notches lie at ``ratio`` of the tips' radius."""
@@ -76,10 +66,4 @@ class StarNode(_InscribedNode):
         return {
             "tip_radius": (self.tip_radius, tip),
             "notch_radius": (self.notch_radius, notch),
-        }
-
-    def rounder(self, scale: float) -> dict[str, object]:
-        return {
-            "tip_radius": self.tip_radius * scale,
-            "notch_radius": self.notch_radius * scale,
         }

@@ -1,14 +1,13 @@
 """The line."""
 
-from functools import lru_cache
 from typing import Literal, Self
 
 from dotstack.core import primitives
-from dotstack.core.drawing.kinds.node import Evaluation, PrimitiveNode, revised
+from dotstack.core.drawing.kinds.node import Evaluation, PrimitiveNode, remembered, revised
 from dotstack.core.geometry import Outline
-from dotstack.core.values import REMEMBERED, Length
+from dotstack.core.values import Length
 
-_line = lru_cache(REMEMBERED)(primitives.line)
+_line = remembered(primitives.line)
 
 
 class LineNode(PrimitiveNode):

@@ -2,7 +2,7 @@
 
 from abc import ABC, abstractmethod
 from collections.abc import Callable, Iterator, Mapping, Sequence
-from functools import cache
+from functools import cache, lru_cache
 from typing import TYPE_CHECKING, Annotated, ClassVar, Protocol, Self, TypeVar
 
 from pydantic import Field
@@ -10,7 +10,7 @@ from pydantic import Field
 from dotstack.core.arrangement import Arrangement
 from dotstack.core.geometry import Affine, Outline
 from dotstack.core.paint import Look
-from dotstack.core.values import Id, Name, Placement, Radius, Value
+from dotstack.core.values import Id, Length, Name, Placement, Radius, Value
 
 if TYPE_CHECKING:
     from dotstack.core.drawing.kinds import Node
@@ -18,6 +18,8 @@ if TYPE_CHECKING:
 
 T = TypeVar("T")
 N = TypeVar("N", bound="NodeBase")
+# How many outlines of each kind of primitive are remembered.
+_DRAWN = 2000
 # A radius that is drawn this much smaller than it was asked for is clamped.
 _LESS = 1 - 1e-9
 
@@ -180,11 +182,21 @@ class PrimitiveNode(LeafNode):
 
     def rounder(self, scale: float) -> dict[str, object]:
         """Its corner radii, ``scale`` times as large, by the names of the fields."""
-        return {}
+        return {name: asked * scale for name, (asked, _) in self.fitting().items()}
 
     def told(self, evaluation: Evaluation) -> dict[str, object]:
         radii = self.fitting().items()
         return {"clamped": {name: fits for name, (asked, fits) in radii if fits < asked * _LESS}}
+
+
+class RadialNode(PrimitiveNode):
+    """A shape round an ellipse of these radii."""
+
+    rx: Length
+    ry: Length
+
+    def scaled(self, across: float, down: float) -> Self:
+        return revised(self, {"rx": self.rx * across, "ry": self.ry * down})
 
 
 class HolderNode(NodeBase):
@@ -236,6 +248,11 @@ def revised(node: N, changes: Mapping[str, object]) -> N:
     fields = {name: getattr(node, name) for name in type(node).model_fields}
     checked = type(node).model_validate({**fields, **changes})
     return node.model_copy(update={name: getattr(checked, name) for name in changes})
+
+
+def remembered(draw: Callable[..., Outline]) -> Callable[..., Outline]:
+    """The same, remembered by its parameters, so that what is moved is not made again."""
+    return lru_cache(_DRAWN)(draw)
 
 
 def share(wanted: float, given: float) -> float:

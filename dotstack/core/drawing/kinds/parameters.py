@@ -22,11 +22,6 @@ def primitives() -> Iterator[type[PrimitiveNode]]:
     return (kind for kind in get_args(union) if issubclass(kind, PrimitiveNode))
 
 
-def parameter_names(kind: type[PrimitiveNode]) -> tuple[str, ...]:
-    """The names of a primitive's parameters that are numbers."""
-    return tuple(ranges_of(kind))
-
-
 @cache
 def ranges_of(kind: type[PrimitiveNode]) -> dict[str, dict[str, Any]]:
     """The range of each parameter of a kind that is a number, by its name.

@@ -1,18 +1,17 @@
 """Any outline."""
 
-from functools import lru_cache
 from typing import Annotated, Literal
 
 from pydantic import AfterValidator, Field
 
-from dotstack.core.drawing.kinds.node import LeafNode
+from dotstack.core.drawing.kinds.node import LeafNode, remembered
 from dotstack.core.errors import PathDataError
 from dotstack.core.geometry import FillRule, Outline
-from dotstack.core.values import MAX_SIZE, REMEMBERED
+from dotstack.core.values import MAX_SIZE
 
 MAX_PATH = 2_000_000
 
-_path = lru_cache(REMEMBERED)(Outline.from_path_data)
+_path = remembered(Outline.from_path_data)
 
 
 def _path_data(data: str) -> str:

@@ -1,14 +1,13 @@
 """The box."""
 
-from functools import lru_cache
 from typing import Literal, Self
 
 from dotstack.core import primitives
-from dotstack.core.drawing.kinds.node import PrimitiveNode, revised
+from dotstack.core.drawing.kinds.node import PrimitiveNode, remembered, revised
 from dotstack.core.geometry import Outline
-from dotstack.core.values import REMEMBERED, Length, Radius
+from dotstack.core.values import Length, Radius
 
-rectangle = lru_cache(REMEMBERED)(primitives.rectangle)
+rectangle = remembered(primitives.rectangle)
 
 
 class RectangleNode(PrimitiveNode):
