@@ -30,6 +30,12 @@ class Contour:
         """How many nodes a person sees on it."""
         return len(self.segments) + (not self.closed)
 
+    @property
+    def backwards(self) -> "Contour":
+        """The same run the other way."""
+        rows = self.segments.take(np.arange(len(self.segments))[::-1]).reversed()
+        return Contour(rows, self.closed)
+
 
 @dataclass(frozen=True, eq=False)
 class Outline:
@@ -121,6 +127,11 @@ class Outline:
     def as_lines(self) -> "Outline":
         """Its contours as lines: each ends where it starts, and bounds nothing."""
         return Outline(self.segments, self.offsets, np.zeros_like(self.closed), self.fill_rule)
+
+    @property
+    def backwards(self) -> "Outline":
+        """The same with each contour run the other way."""
+        return Outline.from_contours((each.backwards for each in self.contours), self.fill_rule)
 
     def with_ends_joined(self) -> "Outline":
         """The same with all contours closed, by a straight side where the ends lie apart."""

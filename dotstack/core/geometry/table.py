@@ -26,7 +26,12 @@ class Table:
     @classmethod
     def stacked(cls, batches: Sequence[Self]) -> Self:
         """All rows of one or more batches, in order."""
-        return cls(*map(np.concatenate, zip(*(each.columns for each in batches))))
+        return cls(*map(_stacked, zip(*(each.columns for each in batches))))
+
+
+def _stacked(columns: Sequence[Any]) -> Any:
+    first = columns[0]
+    return first.stacked(columns) if isinstance(first, Table) else np.concatenate(columns)
 
 
 def _taken(column: Any, index: Ints | Bools | slice) -> Any:

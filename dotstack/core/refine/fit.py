@@ -1,0 +1,131 @@
+"""Cubics fitted to smooth curves, as few as a bound allows."""
+
+from collections.abc import Callable
+from typing import TypeAlias
+
+import numpy as np
+
+from dotstack.core.geometry.arrays import Bools, Floats, Ints, Points, dot, ranges
+from dotstack.core.geometry.segments import Segments
+
+# Answers points, and unit vectors in the direction of travel, of curves at parameters.
+Curve: TypeAlias = Callable[[Ints, Floats], tuple[Points, Points]]
+
+# Samples tell less than the largest error.
+_SAFETY = 0.5
+_FIT = (np.arange(12) + 0.5) / 12
+_CHECK = np.arange(1, 24) / 24
+_STEPS = 6
+_ROUNDS = 24
+# The error falls with this power of the stretch's length; at most so many parts at once.
+_ORDER, _PARTS = 6, 8
+# A cubic is not asked to turn by more at once.
+_TURN_RAD = 1.6
+
+
+def fitted(
+    curve: Curve, t0: Floats, t1: Floats, bound: Floats
+) -> tuple[Segments, Ints, Floats, Floats]:
+    """Cubics for the curves from t0 to t1, (n,) each, that stray by no more than their bound.
+
+    Answers the cubics, each curve's in its order, which curve each is of, and from where to
+    where it touches that. Curves must not turn back. Geometric Hermite interpolation (de Boor,
+    Höllig, Sabin 1987), the lengths of both handles by least squares; a curve is cut in as
+    many parts as its error asks for.
+    """
+    of, bound = np.arange(len(t0)), _SAFETY * bound
+    made: list[tuple[Segments, Ints, Floats, Floats]] = []
+    for round_ in range(_ROUNDS + 1):
+        cubics, off = _fit(curve, of, t0, t1)
+        done = (off <= bound[of]) | (round_ == _ROUNDS)
+        made.append((cubics.take(done), of[done], t0[done], t1[done]))
+        if done.all():
+            break
+        of, t0, t1 = _parted(of[~done], t0[~done], t1[~done], (off / bound[of])[~done])
+    batches, *columns = zip(*made)
+    of, t0, t1 = map(np.concatenate, columns)
+    order = np.lexsort((t0, of))
+    return Segments.concatenate(batches).take(order), of[order], t0[order], t1[order]
+
+
+def _parted(of: Ints, t0: Floats, t1: Floats, excess: Floats) -> tuple[Ints, Floats, Floats]:
+    """Stretches in as many even parts as errors so much too large ask for."""
+    wanted = np.where(np.isfinite(excess), np.ceil(excess ** (1 / _ORDER)), 2)
+    parts: Ints = np.clip(wanted, 2, _PARTS).astype(np.intp)
+    nth = ranges(np.zeros_like(parts), parts)
+    begin, end, count = np.repeat(t0, parts), np.repeat(t1, parts), np.repeat(parts, parts)
+    # Said so that a stretch ends where it did.
+    low, high = (begin * (1 - share) + end * share for share in (nth / count, (nth + 1) / count))
+    return np.repeat(of, parts), low, high
+
+
+def _fit(curve: Curve, of: Ints, t0: Floats, t1: Floats) -> tuple[Segments, Floats]:
+    """One cubic for each stretch, and how far it strays; infinitely if it is no use."""
+    start, begins = curve(of, t0)
+    end, arrives = curve(of, t1)
+    points, ways = curve(of[:, None], t0[:, None] + (t1 - t0)[:, None] * _FIT)
+    normal = 1j * ways
+    s = np.repeat(_FIT[None, :], len(of), axis=0)
+    third = np.abs(end - start) / 3
+    first, second = third, third
+    for _ in range(_STEPS):
+        v = 1 - s
+        by_first = dot(normal, 3 * v * v * s * begins[:, None])
+        by_second = dot(normal, -3 * v * s * s * arrives[:, None])
+        rest = dot(
+            normal,
+            points - (v * v * (1 + 2 * s)) * start[:, None] - (s * s * (3 - 2 * s)) * end[:, None],
+        )
+        first, second = _two_unknowns(by_first, by_second, rest, (first, second))
+        gap, speed = _gap(start, end, first * begins, second * arrives, s, points)
+        square = np.maximum(np.abs(speed) ** 2, np.finfo(float).tiny)
+        s = np.clip(s - dot(speed, gap) / square, 0.0, 1.0)
+    usable = (first > 0) & (second > 0) & (np.abs(np.angle(arrives * begins.conj())) <= _TURN_RAD)
+    off = _strays(curve, (of, t0, t1), (start, end, first * begins, second * arrives))
+    cubics = Segments.cubics(start, start + first * begins, end - second * arrives, end)
+    return cubics, np.where(usable, off, np.inf)
+
+
+def _two_unknowns(
+    a: Floats, b: Floats, rest: Floats, usual: tuple[Floats, Floats]
+) -> tuple[Floats, Floats]:
+    """The least-squares solution x, y of a·x + b·y = rest in each row; the usual if none."""
+    aa, ab, bb = (a * a).sum(axis=1), (a * b).sum(axis=1), (b * b).sum(axis=1)
+    ar, br = (a * rest).sum(axis=1), (b * rest).sum(axis=1)
+    det = aa * bb - ab * ab
+    told: Bools = det > 1e-12 * aa * bb
+    safe = np.where(told, det, 1.0)
+    return (
+        np.where(told, (ar * bb - br * ab) / safe, usual[0]),
+        np.where(told, (br * aa - ar * ab) / safe, usual[1]),
+    )
+
+
+def _gap(
+    start: Points, end: Points, first: Points, second: Points, s: Floats, points: Points
+) -> tuple[Points, Points]:
+    """From points to a cubic at ``s``, and its velocity there."""
+    v = 1 - s
+    a, b = start[:, None], (start + first)[:, None]
+    c, d = (end - second)[:, None], end[:, None]
+    at = v * v * v * a + 3 * v * v * s * b + 3 * v * s * s * c + s * s * s * d
+    speed = 3 * (v * v * (b - a) + 2 * v * s * (c - b) + s * s * (d - c))
+    return at - points, speed
+
+
+def _strays(
+    curve: Curve,
+    stretch: tuple[Ints, Floats, Floats],
+    cubic: tuple[Points, Points, Points, Points],
+) -> Floats:
+    """How far points of stretches lie from their cubics."""
+    of, t0, t1 = stretch
+    points, _ = curve(of[:, None], t0[:, None] + (t1 - t0)[:, None] * _CHECK)
+    s = np.repeat(_CHECK[None, :], len(of), axis=0)
+    for _ in range(_STEPS):
+        gap, speed = _gap(*cubic, s, points)
+        square = np.maximum(np.abs(speed) ** 2, np.finfo(float).tiny)
+        s = np.clip(s - dot(speed, gap) / square, 0.0, 1.0)
+    gap, _ = _gap(*cubic, s, points)
+    off: Floats = np.abs(gap).max(axis=1)
+    return off

@@ -1,0 +1,151 @@
+"""Parallel curves: the points at one distance from a segment, on one side of it.
+
+Those of lines and circular arcs are lines and circular arcs again. Those of ellipses and
+cubics are neither: they are fitted by cubics that touch them at both ends, to a bound.
+Where a curve bends more sharply than the distance allows, its parallel turns back in a
+cusp; that belongs to it, and what is made of it counts on that.
+"""
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from dotstack.core.geometry.arrays import Bools, Floats, Ints, Points, cross, dot
+from dotstack.core.geometry.directions import at_ends
+from dotstack.core.geometry.segments import ARC, CUBIC, LINE, Segments
+from dotstack.core.geometry.table import Table
+from dotstack.core.refine.fit import fitted
+
+# Of the distance: how far a fitted curve may stray from the true one.
+BOUND = 1e-6
+# A circular arc whose parallel would have less than this of its radius has none: a point.
+_NOTHING = 1e-12
+
+_SAMPLES = 64
+_BISECTIONS = 50
+_NEWTON_STEPS = 12
+# A cubic this slow, in parts of its greatest speed, has a cusp there.
+_STILL = 1e-5
+_INSIDE = 1e-6
+
+
+@dataclass(frozen=True, eq=False, slots=True)
+class Parallels(Table):
+    """Segments of parallel curves.
+
+    Attributes:
+        rows: the segments.
+        source: which segment each is parallel to, ascending; its own in order.
+        t0, t1: the stretch of that one.
+        forth: whether it runs with that one, not back, as beyond the centre of a bend.
+
+    """
+
+    rows: Segments
+    source: Ints
+    t0: Floats
+    t1: Floats
+    forth: Bools
+
+
+def parallels(segments: Segments, left: Floats) -> Parallels:
+    """The parallel curves at ``left``, positive on the left of each segment, (n,).
+
+    A circular arc whose centre is about as far from it as that has none.
+    """
+    circle = (segments.kind == ARC) & (segments.q.real == segments.q.imag)
+    plain = (segments.kind == LINE) | circle
+    both = [_plain(segments, np.flatnonzero(plain), left)]
+    if not plain.all():
+        both.append(_fitted(segments, np.flatnonzero(~plain), left))
+    every = Parallels.stacked(both)
+    return every.take(np.argsort(every.source, kind="stable"))
+
+
+def parted_at_cusps(rows: Segments) -> Segments:
+    """The same curves with cubics cut where they stand still and turn back, inside."""
+    cubic = np.flatnonzero(rows.kind == CUBIC)
+    if not len(cubic):
+        return rows
+    grid = np.linspace(0.0, 1.0, _SAMPLES + 1)[1:-1]
+    speed = rows.velocity(cubic[:, None], grid[None, :])
+    size = np.abs(speed).max(axis=1)
+    t = grid[np.abs(speed).argmin(axis=1)]
+    for _ in range(_NEWTON_STEPS):
+        slow, bend = rows.velocity(cubic, t), rows.acceleration(cubic, t)
+        t = t - dot(slow, bend) / np.maximum(np.abs(bend) ** 2, np.finfo(float).tiny)
+        t = np.clip(t, 0.0, 1.0)
+    stands = np.abs(rows.velocity(cubic, t)) <= _STILL * size
+    stands &= (t > _STILL) & (t < 1 - _STILL)
+    if not stands.any():
+        return rows
+    cut, at = cubic[stands], t[stands]
+    index = np.concatenate([np.arange(len(rows)), cut])
+    t0, t1 = np.zeros(len(index)), np.ones(len(index))
+    t1[cut], t0[len(rows) :] = at, at
+    order = np.argsort(index, kind="stable")
+    return rows.pieces(index[order], t0[order], t1[order])
+
+
+def _plain(segments: Segments, index: Ints, left: Floats) -> Parallels:
+    """The parallels of lines and circular arcs."""
+    rows, left = segments.take(index), left[index]
+    begins, arrives = at_ends(rows)
+    start, end = rows.start + 1j * left * begins, rows.end + 1j * left * arrives
+    arc = rows.kind == ARC
+    radius = rows.q.real - left * np.sign(rows.sweep)
+    here = ~arc | (np.abs(radius) > _NOTHING * rows.q.real)
+    # Beyond the centre the curve goes on at its other side.
+    beyond = arc & (radius < 0)
+    round_ = np.where(arc, np.abs(radius), 0.0).astype(np.complex128) * (1 + 1j)
+    angle = rows.angle + np.where(beyond, np.pi, 0.0)
+    made = Segments(rows.kind, start, end, rows.p, round_, rows.rotation, angle, rows.sweep)
+    n = len(rows)
+    return Parallels(made, index, np.zeros(n), np.ones(n), ~beyond).take(here)
+
+
+def _fitted(segments: Segments, index: Ints, left: Floats) -> Parallels:
+    """Cubics that stray from the parallels of other curves by no more than the bound."""
+    rows, left = segments.take(index), left[index]
+    of, t0, t1 = _parts(rows, left)
+    begins, arrives = at_ends(rows)
+    forth = _ahead(rows, left, of, (t0 + t1) / 2) > 0
+
+    def curve(part: Ints, t: Floats) -> tuple[Points, Points]:
+        which = of[part]
+        speed = rows.velocity(which, t)
+        way = speed / np.maximum(np.abs(speed), np.finfo(float).tiny)
+        way = np.where(t <= 0.0, begins[which], np.where(t >= 1.0, arrives[which], way))
+        point = rows.at(which, t) + 1j * left[which] * way
+        return point, np.where(forth[part], way, -way)
+
+    made, part, t0, t1 = fitted(curve, t0, t1, BOUND * np.abs(left)[of])
+    return Parallels(made, index[of[part]], t0, t1, forth[part])
+
+
+def _ahead(rows: Segments, left: Floats, which: Ints, t: Floats) -> Floats:
+    """Positive where the parallel runs with its curve, negative where against it."""
+    speed, bend = rows.velocity(which, t), rows.acceleration(which, t)
+    ahead: Floats = np.abs(speed) ** 3 - left[which] * cross(speed, bend)
+    return ahead
+
+
+def _parts(rows: Segments, left: Floats) -> tuple[Ints, Floats, Floats]:
+    """The stretches of curves on which their parallels run one way, as row, t0 and t1."""
+    every = np.arange(len(rows))
+
+    # At an end where its curve stands still, this says nothing.
+    grid = np.linspace(_INSIDE, 1.0 - _INSIDE, _SAMPLES + 1)
+    sign = _ahead(rows, left, every[:, None], grid[None, :]) > 0
+    row, column = np.nonzero(sign[:, 1:] != sign[:, :-1])
+    low, high, below = grid[column], grid[column + 1], sign[row, column]
+    for _ in range(_BISECTIONS):
+        middle = (low + high) / 2
+        same = (_ahead(rows, left, row, middle) > 0) == below
+        low, high = np.where(same, middle, low), np.where(same, high, middle)
+    of = np.concatenate([every, row, every])
+    t = np.concatenate([np.zeros(len(rows)), (low + high) / 2, np.ones(len(rows))])
+    order = np.lexsort((t, of))
+    of, t = of[order], t[order]
+    inner = (of[1:] == of[:-1]) & (t[1:] > t[:-1])
+    return of[:-1][inner], t[:-1][inner], t[1:][inner]
