@@ -10,9 +10,10 @@ from dotstack.core.drawing import AnyCommand, Drawing, apply, difference
 from dotstack.core.drawing.assets import standing
 from dotstack.core.drawing.commands import OUTCOME_KINDS
 from dotstack.core.drawing.commands.combining import PaintChoice
+from dotstack.core.drawing.corner_map import CornerMap, corner_map
 from dotstack.core.drawing.kinds import Node
 from dotstack.core.drawing.pictures import shapes_picture
-from dotstack.core.drawing.places import plate_of
+from dotstack.core.drawing.places import place_of, plate_of
 from dotstack.core.drawing.region_map import RegionMap, region_map
 from dotstack.core.drawing.scene import Box, Piece, between_two, require_shown
 from dotstack.core.drawing.snapping import SnapTargets, snap_targets
@@ -182,6 +183,14 @@ def contours(path: DrawingPath, body: ShapeAt) -> Response:
     drawing = _at(path.drawing_id, body.revision)
     with studio().evaluators.of(path.drawing_id) as evaluator:
         return answers.json(Contours(contours=contours_of(drawing, body.id, evaluator)))
+
+
+@blueprint.post("/corners", responses={200: CornerMap})
+def corners(path: DrawingPath, body: ShapeAt) -> Response:
+    """The corners of a shape, to be rounded, cut off or hollowed out."""
+    drawing = _at(path.drawing_id, body.revision)
+    with studio().evaluators.of(path.drawing_id) as evaluator:
+        return answers.json(corner_map(place_of(drawing, body.id).node, evaluator))
 
 
 @blueprint.post("/before", responses={200: Compared})

@@ -7,9 +7,17 @@ from dotstack.core.drawing.kinds import HolderNode, Node, revised
 
 def with_new_ids(node: Node, new_id: Callable[[], str]) -> Node:
     """The same node with other ids, inside it too."""
-    fresh = revised(node, {"id": new_id()})
-    if not isinstance(fresh, HolderNode):
-        return fresh
-    inner = [with_new_ids(child, new_id) for child in fresh.children]
-    new_ids = {old.id: new.id for old, new in zip(fresh.children, inner, strict=True)}
-    return fresh.with_children([(child,) for child in inner]).renamed(new_ids)
+    new_ids: dict[str, str] = {}
+
+    def renewed(node: Node) -> Node:
+        fresh = revised(node, {"id": new_id()})
+        if isinstance(fresh, HolderNode):
+            inner = [(renewed(child),) for child in fresh.children]
+            fresh = fresh.with_children(inner).renamed(new_ids)
+        new_ids[node.id] = fresh.id
+        if not fresh.refinements:
+            return fresh
+        refinements = tuple(each.renamed(new_ids) for each in fresh.refinements)
+        return fresh.model_copy(update={"refinements": refinements})
+
+    return renewed(node)

@@ -5,9 +5,10 @@ from collections.abc import Callable, Sequence
 from typing import Any, TypeVar
 
 from dotstack.core.arrangement import Arrangement
-from dotstack.core.drawing.kinds import InPieces, Node, PieceNode
+from dotstack.core.drawing.kinds import InPieces, Node, NodeBase, PieceNode
 from dotstack.core.drawing.kinds.node import own_fields
 from dotstack.core.drawing.kinds.pieces import as_held
+from dotstack.core.drawing.refining import Note, Refined, refined, stretch_of, together
 from dotstack.core.errors import CoreError
 from dotstack.core.geometry import Outline, bundle
 from dotstack.core.values import Placement
@@ -74,10 +75,30 @@ class Evaluator:
         )
 
     def own_outline(self, node: Node) -> Outline:
-        """The node's outline in its own axes; raises ArrangementError."""
-        if isinstance(node, InPieces) and node.held:
+        """The node's refined outline in its own axes; raises ArrangementError."""
+        if isinstance(node, InPieces) and (node.held or node.refinements):
+            # Its pieces are refined, each by itself.
             return self.remembered("own", lambda: node.outline(self), self.pieces(node))
-        return self.remembered("own", lambda: node.outline(self), *node.own)
+        return self.refined(node).outline
+
+    def base_outline(self, node: Node) -> Outline:
+        """The node's outline in its own axes before any refinement; raises ArrangementError."""
+        return self.remembered("base", lambda: node.outline(self), *node.own)
+
+    def refined(self, node: Node) -> Refined:
+        """The node's refined outline, and what is to be told of it; raises ArrangementError."""
+        return self._refined(node, self.base_outline(node))
+
+    def _refined(self, node: NodeBase, outline: Outline) -> Refined:
+        """An outline of the node, in its own axes, with its refinements."""
+        stretch = stretch_of(node.transform.affine)
+        if not node.refinements or not stretch.determinant:
+            return Refined(outline, ())
+        return self.remembered(
+            "refined",
+            lambda: refined(node, outline, self),
+            outline, node.refinements, stretch, *node.own,
+        )  # fmt: skip
 
     def seen_outline(self, node: Node) -> Outline:
         """What is to be seen of a node in its own axes: of a group, all outlines in it."""
@@ -107,6 +128,35 @@ class Evaluator:
 
     def pieces_as_they_come(self, node: InPieces) -> tuple[PieceNode, ...]:
         """All pieces of a node, whatever was done to them by hand; raises ArrangementError."""
+        came = self._come(node)
+        if not node.refinements:
+            return came
+
+        made = [self._refined(node, piece.area) for piece in came]
+
+        def refined_pieces() -> tuple[PieceNode, ...]:
+            return tuple(
+                piece.model_copy(update={"area": each.outline})
+                for piece, each in zip(came, made, strict=True)
+                if not each.outline.is_empty
+            )
+
+        return self.remembered("came refined", refined_pieces, came, *made)
+
+    def notes(self, node: Node) -> tuple[Note, ...]:
+        """What is to be told of the node's refinements; of what comes in pieces, of all of them."""
+        if not isinstance(node, InPieces):
+            return self.refined(node).notes
+        each = [self._refined(node, outline).notes for outline in self.unrefined(node)]
+        return tuple(map(together, zip(*each, strict=True)))
+
+    def unrefined(self, node: Node) -> list[Outline]:
+        """The node's outline before any refinement, or those of its pieces, in its own axes."""
+        if not isinstance(node, InPieces):
+            return [self.base_outline(node)]
+        return [piece.area for piece in self._come(node)]
+
+    def _come(self, node: InPieces) -> tuple[PieceNode, ...]:
         # Those that have no shape's paint have the node's.
         made_of = [
             getattr(node, name)

@@ -93,7 +93,12 @@ def sized(node: Node, width: float, height: float, evaluator: Evaluator) -> Node
 
     A side that has no length, as of a line, keeps none.
     """
-    if isinstance(node, PrimitiveNode):
-        return node.sized(width, height)
     x0, y0, x1, y1 = evaluator.own_bounds(node)
+    if isinstance(node, PrimitiveNode):
+        if not node.refinements:
+            return node.sized(width, height)
+        # What refinements add to its sides they will add again.
+        u0, v0, u1, v1 = node.drawn().bounds
+        more, higher = (x1 - x0) - (u1 - u0), (y1 - y0) - (v1 - v0)
+        return node.sized(max(width - more, _THIN), max(height - higher, _THIN))
     return node.scaled(share(width, x1 - x0), share(height, y1 - y0))

@@ -23,6 +23,7 @@ from dotstack.core.drawing.kinds import (
     PieceNode,
 )
 from dotstack.core.drawing.places import places_of
+from dotstack.core.drawing.refining import Note
 from dotstack.core.drawing.stacks import with_pieces
 from dotstack.core.drawing.tree import walk
 from dotstack.core.errors import CommandError
@@ -127,6 +128,7 @@ class Figure(Value):
         holes: of a bundle, which of its shapes lie in others so that they are holes.
         grips: of an open primitive, the points that it is held by, in its own axes: its ends,
             and of an arc its middle between them.
+        notes: what is to be told of each of its refinements.
         lost: how many regions the picks of a region build do not find any more.
         fault: why it cannot be shown, in words; all else tells nothing then.
 
@@ -151,6 +153,7 @@ class Figure(Value):
     piece_ids: tuple[str, ...] = ()
     holes: tuple[str, ...] = ()
     grips: tuple[tuple[float, float], ...] = ()
+    notes: tuple[Note, ...] = ()
     lost: int = 0
     fault: str | None = None
 
@@ -216,6 +219,7 @@ def _figure(node: Node, outer: Affine, evaluator: Evaluator) -> Figure:
         pieces=list(map(Piece.of, painted((node,), evaluator, outer)))
         if isinstance(node, ClipNode) or isinstance(node.look.fill, Gradient)
         else None,
+        notes=evaluator.notes(node) if node.refinements else (),
         **{"clamped": {}, **node.told(evaluator)},
     )
 

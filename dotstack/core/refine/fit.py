@@ -16,7 +16,8 @@ _SAFETY = 0.5
 _FIT = (np.arange(12) + 0.5) / 12
 _CHECK = np.arange(1, 24) / 24
 _STEPS = 6
-_ROUNDS = 24
+# Of a parameter: what is this short is cut no further, however its numbers fall.
+_SHORTEST = 1e-5
 # The error falls with this power of the stretch's length; at most so many parts at once.
 _ORDER, _PARTS = 6, 8
 # A cubic is not asked to turn by more at once.
@@ -35,9 +36,9 @@ def fitted(
     """
     of, bound = np.arange(len(t0)), _SAFETY * bound
     made: list[tuple[Segments, Ints, Floats, Floats]] = []
-    for round_ in range(_ROUNDS + 1):
+    while True:
         cubics, off = _fit(curve, of, t0, t1)
-        done = (off <= bound[of]) | (round_ == _ROUNDS)
+        done = (off <= bound[of]) | (t1 - t0 <= _SHORTEST)
         made.append((cubics.take(done), of[done], t0[done], t1[done]))
         if done.all():
             break
@@ -80,10 +81,13 @@ def _fit(curve: Curve, of: Ints, t0: Floats, t1: Floats) -> tuple[Segments, Floa
         gap, speed = _gap(start, end, first * begins, second * arrives, s, points)
         square = np.maximum(np.abs(speed) ** 2, np.finfo(float).tiny)
         s = np.clip(s - dot(speed, gap) / square, 0.0, 1.0)
-    usable = (first > 0) & (second > 0) & (np.abs(np.angle(arrives * begins.conj())) <= _TURN_RAD)
+    # Of what is hardly longer than its bound, numbers tell nothing about its handles.
+    usable = (first > 0) & (second > 0)
+    first, second = np.where(usable, first, third), np.where(usable, second, third)
+    turns = np.abs(np.angle(arrives * begins.conj()))
     off = _strays(curve, (of, t0, t1), (start, end, first * begins, second * arrives))
     cubics = Segments.cubics(start, start + first * begins, end - second * arrives, end)
-    return cubics, np.where(usable, off, np.inf)
+    return cubics, np.where(turns <= _TURN_RAD, off, np.inf)
 
 
 def _two_unknowns(

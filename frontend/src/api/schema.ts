@@ -264,6 +264,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/drawings/{drawing_id}/corners": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The corners of a shape, to be rounded, cut off or hollowed out. */
+        post: operations["steps_corners_corners_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/drawings/{drawing_id}/before": {
         parameters: {
             query?: never;
@@ -959,6 +976,11 @@ export interface components {
              */
             look?: components["schemas"]["Look"];
             /**
+             * Refinements
+             * @default []
+             */
+            refinements?: (components["schemas"]["Corners"] | components["schemas"]["Offset"] | components["schemas"]["Band"])[];
+            /**
              * Visible
              * @default true
              */
@@ -994,6 +1016,58 @@ export interface components {
              * @default 180
              */
             sweep_deg?: number;
+        };
+        /**
+         * Band
+         * @description What lies along the outline, up to a width: in several rings if wanted.
+         *
+         *     Attributes:
+         *         where: on which side of the outline, or half on both.
+         *         count: how many rings, further and further out; inside further in.
+         *         gap: that stays clear between them.
+         *         kept: whether the area that the outline bounds stays, beyond a gap.
+         */
+        Band: {
+            /**
+             * On
+             * @default true
+             */
+            on?: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "band";
+            /** Width */
+            width: number;
+            /**
+             * Where
+             * @default outside
+             * @enum {string}
+             */
+            where?: "outside" | "inside" | "both";
+            /**
+             * Count
+             * @default 1
+             */
+            count?: number;
+            /**
+             * Gap
+             * @default 0
+             */
+            gap?: number;
+            /**
+             * Kept
+             * @default false
+             */
+            kept?: boolean;
+            /** @default round */
+            join?: components["schemas"]["Join"];
+            /**
+             * Limit
+             * @default 4
+             */
+            limit?: number;
         };
         /**
          * Box
@@ -1040,6 +1114,11 @@ export interface components {
              *     }
              */
             look?: components["schemas"]["Look"];
+            /**
+             * Refinements
+             * @default []
+             */
+            refinements?: (components["schemas"]["Corners"] | components["schemas"]["Offset"] | components["schemas"]["Band"])[];
             /**
              * Visible
              * @default true
@@ -1104,6 +1183,11 @@ export interface components {
              */
             look?: components["schemas"]["Look"];
             /**
+             * Refinements
+             * @default []
+             */
+            refinements?: (components["schemas"]["Corners"] | components["schemas"]["Offset"] | components["schemas"]["Band"])[];
+            /**
              * Visible
              * @default true
              */
@@ -1139,6 +1223,50 @@ export interface components {
             bundled?: boolean;
         };
         /**
+         * CornerShape
+         * @description What a corner is made: an arc that touches, a straight side, or an arc bent inward.
+         * @enum {string}
+         */
+        CornerShape: "round" | "straight" | "hollow";
+        /**
+         * Corners
+         * @description Corners rounded, cut off or hollowed out.
+         *
+         *     Attributes:
+         *         every: which of the corners that are not picked are so, in ``size`` and ``shape``.
+         *         picked: those that have a size and shape of their own.
+         */
+        Corners: {
+            /**
+             * On
+             * @default true
+             */
+            on?: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "corners";
+            /**
+             * Every
+             * @default none
+             * @enum {string}
+             */
+            every?: "none" | "all" | "convex" | "concave";
+            /** @default round */
+            shape?: components["schemas"]["CornerShape"];
+            /**
+             * Size
+             * @default 0
+             */
+            size?: number;
+            /**
+             * Picked
+             * @default []
+             */
+            picked?: components["schemas"]["PickedCorner"][];
+        };
+        /**
          * DropNode
          * @description A drop: an ellipse, and a tip at ``tip`` times ry above its centre.
          */
@@ -1166,6 +1294,11 @@ export interface components {
              *     }
              */
             look?: components["schemas"]["Look"];
+            /**
+             * Refinements
+             * @default []
+             */
+            refinements?: (components["schemas"]["Corners"] | components["schemas"]["Offset"] | components["schemas"]["Band"])[];
             /**
              * Visible
              * @default true
@@ -1226,6 +1359,11 @@ export interface components {
              *     }
              */
             look?: components["schemas"]["Look"];
+            /**
+             * Refinements
+             * @default []
+             */
+            refinements?: (components["schemas"]["Corners"] | components["schemas"]["Offset"] | components["schemas"]["Band"])[];
             /**
              * Visible
              * @default true
@@ -1343,6 +1481,7 @@ export interface components {
          *         holes: of a bundle, which of its shapes lie in others so that they are holes.
          *         grips: of an open primitive, the points that it is held by, in its own axes: its ends,
          *             and of an arc its middle between them.
+         *         notes: what is to be told of each of its refinements.
          *         lost: how many regions the picks of a region build do not find any more.
          *         fault: why it cannot be shown, in words; all else tells nothing then.
          */
@@ -1402,6 +1541,11 @@ export interface components {
                 number,
                 number
             ][];
+            /**
+             * Notes
+             * @default []
+             */
+            notes?: components["schemas"]["Note"][];
             /**
              * Lost
              * @default 0
@@ -1470,6 +1614,11 @@ export interface components {
              *     }
              */
             look?: components["schemas"]["Look"];
+            /**
+             * Refinements
+             * @default []
+             */
+            refinements?: (components["schemas"]["Corners"] | components["schemas"]["Offset"] | components["schemas"]["Band"])[];
             /**
              * Visible
              * @default true
@@ -1553,6 +1702,12 @@ export interface components {
             dropped?: boolean;
         };
         /**
+         * Join
+         * @description How parallels are joined where they part: by an arc, by going on, or by a straight side.
+         * @enum {string}
+         */
+        Join: "round" | "sharp" | "flat";
+        /**
          * LineNode
          * @description A straight line of two ends, its middle at its own origin.
          */
@@ -1580,6 +1735,11 @@ export interface components {
              *     }
              */
             look?: components["schemas"]["Look"];
+            /**
+             * Refinements
+             * @default []
+             */
+            refinements?: (components["schemas"]["Corners"] | components["schemas"]["Offset"] | components["schemas"]["Band"])[];
             /**
              * Visible
              * @default true
@@ -1636,6 +1796,59 @@ export interface components {
             role: components["schemas"]["Role"];
             /** Node */
             node: components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["ArcNode"] | components["schemas"]["PathNode"] | components["schemas"]["UnderlayNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"] | components["schemas"]["PartsNode"] | components["schemas"]["PieceNode"];
+        };
+        /**
+         * Note
+         * @description What is to be told of one refinement.
+         *
+         *     Attributes:
+         *         lost: the places of picked corners that are not there any more.
+         *         fits: by the places of picked corners that are drawn smaller than was asked for, their
+         *             sizes; under -1 the smallest such of all others.
+         *         empty: whether nothing is left.
+         */
+        Note: {
+            /**
+             * Lost
+             * @default []
+             */
+            lost?: number[];
+            /** Fits */
+            fits?: {
+                [key: string]: number;
+            };
+            /**
+             * Empty
+             * @default false
+             */
+            empty?: boolean;
+        };
+        /**
+         * Offset
+         * @description The outline grown by a distance, or shrunk by a negative one.
+         *
+         *     A sharp join is flat where its point would be further away than ``limit`` distances.
+         */
+        Offset: {
+            /**
+             * On
+             * @default true
+             */
+            on?: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "offset";
+            /** Distance */
+            distance: number;
+            /** @default round */
+            join?: components["schemas"]["Join"];
+            /**
+             * Limit
+             * @default 4
+             */
+            limit?: number;
         };
         /**
          * Origin
@@ -1705,6 +1918,11 @@ export interface components {
              *     }
              */
             look?: components["schemas"]["Look"];
+            /**
+             * Refinements
+             * @default []
+             */
+            refinements?: (components["schemas"]["Corners"] | components["schemas"]["Offset"] | components["schemas"]["Band"])[];
             /**
              * Visible
              * @default true
@@ -1784,6 +2002,11 @@ export interface components {
              */
             look?: components["schemas"]["Look"];
             /**
+             * Refinements
+             * @default []
+             */
+            refinements?: (components["schemas"]["Corners"] | components["schemas"]["Offset"] | components["schemas"]["Band"])[];
+            /**
              * Visible
              * @default true
              */
@@ -1813,6 +2036,37 @@ export interface components {
              * @enum {string}
              */
             fill_rule?: "nonzero" | "evenodd";
+        };
+        /**
+         * PickedCorner
+         * @description A corner that was picked, and what is made of it.
+         *
+         *     Attributes:
+         *         before, after: the sides that arrive there and leave.
+         *         x, y: where it was, in the shape's own axes.
+         *         places: the same in the own axes of the leaves of both sides, with which it moves;
+         *             none where the sides are the shape's own.
+         *         size: a radius, or a distance from the corner; 0 leaves it as it is.
+         */
+        PickedCorner: {
+            before: components["schemas"]["Side"];
+            after: components["schemas"]["Side"];
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+            /**
+             * Places
+             * @default []
+             */
+            places?: [
+                number,
+                number
+            ][];
+            /** @default round */
+            shape?: components["schemas"]["CornerShape"];
+            /** Size */
+            size: number;
         };
         /**
          * PickedRegion
@@ -1876,6 +2130,11 @@ export interface components {
              *     }
              */
             look?: components["schemas"]["Look"];
+            /**
+             * Refinements
+             * @default []
+             */
+            refinements?: (components["schemas"]["Corners"] | components["schemas"]["Offset"] | components["schemas"]["Band"])[];
             /**
              * Visible
              * @default true
@@ -1983,6 +2242,11 @@ export interface components {
              */
             look?: components["schemas"]["Look"];
             /**
+             * Refinements
+             * @default []
+             */
+            refinements?: (components["schemas"]["Corners"] | components["schemas"]["Offset"] | components["schemas"]["Band"])[];
+            /**
              * Visible
              * @default true
              */
@@ -2051,6 +2315,11 @@ export interface components {
              *     }
              */
             look?: components["schemas"]["Look"];
+            /**
+             * Refinements
+             * @default []
+             */
+            refinements?: (components["schemas"]["Corners"] | components["schemas"]["Offset"] | components["schemas"]["Band"])[];
             /**
              * Visible
              * @default true
@@ -2128,6 +2397,11 @@ export interface components {
              *     }
              */
             look?: components["schemas"]["Look"];
+            /**
+             * Refinements
+             * @default []
+             */
+            refinements?: (components["schemas"]["Corners"] | components["schemas"]["Offset"] | components["schemas"]["Band"])[];
             /**
              * Visible
              * @default true
@@ -2209,6 +2483,23 @@ export interface components {
          */
         Role: "adds" | "cuts" | "limits" | "alternates";
         /**
+         * Side
+         * @description A side of an outline, told by what it comes from.
+         *
+         *     Attributes:
+         *         leaf: the shape in it that the side is of; None if that is the shape itself.
+         *         number: which one there; sides on one circle or ellipse are one.
+         */
+        Side: {
+            /**
+             * Leaf
+             * @default null
+             */
+            leaf?: string | null;
+            /** Number */
+            number: number;
+        };
+        /**
          * StarNode
          * @description A star inscribed in an ellipse; its notches lie at ``ratio`` of the tips' radius.
          */
@@ -2236,6 +2527,11 @@ export interface components {
              *     }
              */
             look?: components["schemas"]["Look"];
+            /**
+             * Refinements
+             * @default []
+             */
+            refinements?: (components["schemas"]["Corners"] | components["schemas"]["Offset"] | components["schemas"]["Band"])[];
             /**
              * Visible
              * @default true
@@ -2323,6 +2619,11 @@ export interface components {
              *     }
              */
             look?: components["schemas"]["Look"];
+            /**
+             * Refinements
+             * @default []
+             */
+            refinements?: (components["schemas"]["Corners"] | components["schemas"]["Offset"] | components["schemas"]["Band"])[];
             /**
              * Visible
              * @default true
@@ -2415,7 +2716,7 @@ export interface components {
             /** Key */
             key: string;
             /** Command */
-            command: components["schemas"]["AddPlate"] | components["schemas"]["AddShape"] | components["schemas"]["AddUnderlay"] | components["schemas"]["Align"] | components["schemas"]["AllHome"] | components["schemas"]["Arrange"] | components["schemas"]["BuildRegions"] | components["schemas"]["Close"] | components["schemas"]["Combine"] | components["schemas"]["CopyPaint"] | components["schemas"]["Duplicate"] | components["schemas"]["DuplicatePlate"] | components["schemas"]["FillHole"] | components["schemas"]["Group"] | components["schemas"]["LiftOut"] | components["schemas"]["Mirror"] | components["schemas"]["MoveInStack"] | components["schemas"]["MovePlate"] | components["schemas"]["OpenHoles"] | components["schemas"]["Paint"] | components["schemas"]["Paste"] | components["schemas"]["PlaceExactly"] | components["schemas"]["PutInside"] | components["schemas"]["Recolour"] | components["schemas"]["Remove"] | components["schemas"]["RemovePlate"] | components["schemas"]["Rename"] | components["schemas"]["RenameDrawing"] | components["schemas"]["Renew"] | components["schemas"]["Resize"] | components["schemas"]["SameAngle"] | components["schemas"]["SameCentre"] | components["schemas"]["SameSize"] | components["schemas"]["SetEnds"] | components["schemas"]["SetOutcome"] | components["schemas"]["SetParameters"] | components["schemas"]["SetPlate"] | components["schemas"]["SetRegions"] | components["schemas"]["SetRole"] | components["schemas"]["SetState"] | components["schemas"]["SetSwatches"] | components["schemas"]["SetThrough"] | components["schemas"]["Stretch"] | components["schemas"]["Spread"] | components["schemas"]["Settle"] | components["schemas"]["TakeOut"] | components["schemas"]["TakeOutcome"] | components["schemas"]["Transform"] | components["schemas"]["Unbundle"] | components["schemas"]["Ungroup"];
+            command: components["schemas"]["AddPlate"] | components["schemas"]["AddShape"] | components["schemas"]["AddUnderlay"] | components["schemas"]["Align"] | components["schemas"]["AllHome"] | components["schemas"]["Arrange"] | components["schemas"]["BuildRegions"] | components["schemas"]["Close"] | components["schemas"]["Combine"] | components["schemas"]["CopyPaint"] | components["schemas"]["Duplicate"] | components["schemas"]["DuplicatePlate"] | components["schemas"]["FillHole"] | components["schemas"]["Group"] | components["schemas"]["LiftOut"] | components["schemas"]["Mirror"] | components["schemas"]["MoveInStack"] | components["schemas"]["MovePlate"] | components["schemas"]["OpenHoles"] | components["schemas"]["Paint"] | components["schemas"]["Paste"] | components["schemas"]["PlaceExactly"] | components["schemas"]["PutInside"] | components["schemas"]["Recolour"] | components["schemas"]["Refine"] | components["schemas"]["Remove"] | components["schemas"]["RemovePlate"] | components["schemas"]["Rename"] | components["schemas"]["RenameDrawing"] | components["schemas"]["Renew"] | components["schemas"]["Resize"] | components["schemas"]["SameAngle"] | components["schemas"]["SameCentre"] | components["schemas"]["SameSize"] | components["schemas"]["SetCorners"] | components["schemas"]["SetEnds"] | components["schemas"]["SetOutcome"] | components["schemas"]["SetParameters"] | components["schemas"]["SetPlate"] | components["schemas"]["SetRefinements"] | components["schemas"]["SetRegions"] | components["schemas"]["SetRole"] | components["schemas"]["SetState"] | components["schemas"]["SetSwatches"] | components["schemas"]["SetThrough"] | components["schemas"]["Stretch"] | components["schemas"]["Spread"] | components["schemas"]["Settle"] | components["schemas"]["TakeOut"] | components["schemas"]["TakeOutcome"] | components["schemas"]["Transform"] | components["schemas"]["Unbundle"] | components["schemas"]["Ungroup"];
         };
         /**
          * AddPlate
@@ -2981,6 +3282,21 @@ export interface components {
             new: string;
         };
         /**
+         * Refine
+         * @description Refines shapes once more, after what refines them already; of groups all shapes in them.
+         */
+        Refine: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "refine";
+            /** Ids */
+            ids: string[];
+            /** Refinement */
+            refinement: components["schemas"]["Corners"] | components["schemas"]["Offset"] | components["schemas"]["Band"];
+        };
+        /**
          * Remove
          * @description Takes shapes away; a compound or group that loses its last one goes too.
          */
@@ -3125,6 +3441,31 @@ export interface components {
             ids: string[];
         };
         /**
+         * SetCorners
+         * @description Gives corners of a shape a size and shape of their own, by points in its own axes.
+         *
+         *     They are those of the outline as the last refinement of corners gets it, which is added if
+         *     there is none.
+         */
+        SetCorners: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "set-corners";
+            /** Id */
+            id: string;
+            /** Corners */
+            corners: [
+                number,
+                number
+            ][];
+            /** Size */
+            size: number;
+            /** @default round */
+            shape?: components["schemas"]["CornerShape"];
+        };
+        /**
          * SetEnds
          * @description Puts the two ends of a line at points of the plate.
          */
@@ -3234,6 +3575,21 @@ export interface components {
              * @default null
              */
             background?: string | null;
+        };
+        /**
+         * SetRefinements
+         * @description Gives a shape other refinements: changed, removed, switched off or in another order.
+         */
+        SetRefinements: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "set-refinements";
+            /** Id */
+            id: string;
+            /** Refinements */
+            refinements: (components["schemas"]["Corners"] | components["schemas"]["Offset"] | components["schemas"]["Band"])[];
         };
         /**
          * SetRegions
@@ -3538,7 +3894,7 @@ export interface components {
             /** Revision */
             revision: number;
             /** Command */
-            command: components["schemas"]["AddPlate"] | components["schemas"]["AddShape"] | components["schemas"]["AddUnderlay"] | components["schemas"]["Align"] | components["schemas"]["AllHome"] | components["schemas"]["Arrange"] | components["schemas"]["BuildRegions"] | components["schemas"]["Close"] | components["schemas"]["Combine"] | components["schemas"]["CopyPaint"] | components["schemas"]["Duplicate"] | components["schemas"]["DuplicatePlate"] | components["schemas"]["FillHole"] | components["schemas"]["Group"] | components["schemas"]["LiftOut"] | components["schemas"]["Mirror"] | components["schemas"]["MoveInStack"] | components["schemas"]["MovePlate"] | components["schemas"]["OpenHoles"] | components["schemas"]["Paint"] | components["schemas"]["Paste"] | components["schemas"]["PlaceExactly"] | components["schemas"]["PutInside"] | components["schemas"]["Recolour"] | components["schemas"]["Remove"] | components["schemas"]["RemovePlate"] | components["schemas"]["Rename"] | components["schemas"]["RenameDrawing"] | components["schemas"]["Renew"] | components["schemas"]["Resize"] | components["schemas"]["SameAngle"] | components["schemas"]["SameCentre"] | components["schemas"]["SameSize"] | components["schemas"]["SetEnds"] | components["schemas"]["SetOutcome"] | components["schemas"]["SetParameters"] | components["schemas"]["SetPlate"] | components["schemas"]["SetRegions"] | components["schemas"]["SetRole"] | components["schemas"]["SetState"] | components["schemas"]["SetSwatches"] | components["schemas"]["SetThrough"] | components["schemas"]["Stretch"] | components["schemas"]["Spread"] | components["schemas"]["Settle"] | components["schemas"]["TakeOut"] | components["schemas"]["TakeOutcome"] | components["schemas"]["Transform"] | components["schemas"]["Unbundle"] | components["schemas"]["Ungroup"];
+            command: components["schemas"]["AddPlate"] | components["schemas"]["AddShape"] | components["schemas"]["AddUnderlay"] | components["schemas"]["Align"] | components["schemas"]["AllHome"] | components["schemas"]["Arrange"] | components["schemas"]["BuildRegions"] | components["schemas"]["Close"] | components["schemas"]["Combine"] | components["schemas"]["CopyPaint"] | components["schemas"]["Duplicate"] | components["schemas"]["DuplicatePlate"] | components["schemas"]["FillHole"] | components["schemas"]["Group"] | components["schemas"]["LiftOut"] | components["schemas"]["Mirror"] | components["schemas"]["MoveInStack"] | components["schemas"]["MovePlate"] | components["schemas"]["OpenHoles"] | components["schemas"]["Paint"] | components["schemas"]["Paste"] | components["schemas"]["PlaceExactly"] | components["schemas"]["PutInside"] | components["schemas"]["Recolour"] | components["schemas"]["Refine"] | components["schemas"]["Remove"] | components["schemas"]["RemovePlate"] | components["schemas"]["Rename"] | components["schemas"]["RenameDrawing"] | components["schemas"]["Renew"] | components["schemas"]["Resize"] | components["schemas"]["SameAngle"] | components["schemas"]["SameCentre"] | components["schemas"]["SameSize"] | components["schemas"]["SetCorners"] | components["schemas"]["SetEnds"] | components["schemas"]["SetOutcome"] | components["schemas"]["SetParameters"] | components["schemas"]["SetPlate"] | components["schemas"]["SetRefinements"] | components["schemas"]["SetRegions"] | components["schemas"]["SetRole"] | components["schemas"]["SetState"] | components["schemas"]["SetSwatches"] | components["schemas"]["SetThrough"] | components["schemas"]["Stretch"] | components["schemas"]["Spread"] | components["schemas"]["Settle"] | components["schemas"]["TakeOut"] | components["schemas"]["TakeOutcome"] | components["schemas"]["Transform"] | components["schemas"]["Unbundle"] | components["schemas"]["Ungroup"];
         };
         /**
          * Tiles
@@ -3694,6 +4050,52 @@ export interface components {
             revision: number;
             /** Id */
             id: string;
+        };
+        /**
+         * CornerMap
+         * @description The corners of a shape, and the refinement that says what is made of them.
+         *
+         *     Attributes:
+         *         refinement: its place among the shape's refinements; None if there is none yet.
+         */
+        CornerMap: {
+            /** Refinement */
+            refinement: number | null;
+            /** Corners */
+            corners: components["schemas"]["CornerHandle"][];
+        };
+        /**
+         * CornerHandle
+         * @description A corner, in the shape's own axes.
+         *
+         *     Attributes:
+         *         dx, dy: the way inward along its bisector.
+         *         turn_deg: by how much the outline turns.
+         *         convex: whether the area lies on its inside.
+         *         contour: which contour it is on.
+         *         size, shape: what is asked for; 0 if nothing is.
+         *         pick: its place among the picks of the refinement, if it is picked.
+         */
+        CornerHandle: {
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+            /** Dx */
+            dx: number;
+            /** Dy */
+            dy: number;
+            /** Turn Deg */
+            turn_deg: number;
+            /** Convex */
+            convex: boolean;
+            /** Contour */
+            contour: number;
+            /** Size */
+            size: number;
+            shape: components["schemas"]["CornerShape"];
+            /** Pick */
+            pick: number | null;
         };
         /**
          * Compared
@@ -5220,6 +5622,49 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Contours"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    steps_corners_corners_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                drawing_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ShapeAt"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CornerMap"];
                 };
             };
             /** @description Unprocessable Entity */

@@ -31,6 +31,7 @@ from dotstack.core.drawing.commands.plates import (
     RenameDrawing,
     SetPlate,
 )
+from dotstack.core.drawing.commands.refining import Refine, SetCorners, SetRefinements
 from dotstack.core.drawing.commands.regions import BuildRegions, SetRegions
 from dotstack.core.drawing.commands.renewing import Renew
 from dotstack.core.drawing.commands.retaking import SetOutcome
@@ -76,6 +77,7 @@ AnyCommand: TypeAlias = Annotated[
     | PlaceExactly
     | PutInside
     | Recolour
+    | Refine
     | Remove
     | RemovePlate
     | Rename
@@ -85,10 +87,12 @@ AnyCommand: TypeAlias = Annotated[
     | SameAngle
     | SameCentre
     | SameSize
+    | SetCorners
     | SetEnds
     | SetOutcome
     | SetParameters
     | SetPlate
+    | SetRefinements
     | SetRegions
     | SetRole
     | SetState
@@ -163,6 +167,7 @@ __all__ = [
     "PlaceExactly",
     "PutInside",
     "Recolour",
+    "Refine",
     "Remove",
     "RemovePlate",
     "Rename",
@@ -172,10 +177,12 @@ __all__ = [
     "SameAngle",
     "SameCentre",
     "SameSize",
+    "SetCorners",
     "SetEnds",
     "SetOutcome",
     "SetParameters",
     "SetPlate",
+    "SetRefinements",
     "SetRegions",
     "SetRole",
     "SetState",

@@ -50,7 +50,7 @@ class SetOutcome(Command):
 
     def _other(self, node: Node, shapes: tuple[Node, ...], evaluator: Evaluator) -> Node:
         common = node.common
-        common["name"] = self.name or node.name
+        common |= {"name": self.name or node.name, "refinements": node.refinements}
         if self.outcome is Outcome.SPLIT:
             active = [shape for shape in shapes if shape.is_active]
             picks = picks_of_all(active, evaluator)

@@ -65,6 +65,11 @@ class Unbundle(Command):
     def applied_to(self, drawing: Drawing, evaluator: Evaluator) -> Drawing:
         node = place_of(drawing, self.id).node
         if isinstance(node, CompoundNode) and node.bundled:
+            if node.refinements:
+                raise CommandError(
+                    f"{node.name} is refined as a whole; remove that, or settle it, "
+                    "then unbundle it."
+                )
             group = GroupNode(**node.common, nodes=node.children)
             return replaced(drawing, node.id, lambda _: group)
         contours = unbundle(evaluator.own_outline(node))
@@ -107,7 +112,7 @@ class LiftOut(Command):
         path = path_of(lifted, self.new_id, node.name, look_of(lifted, node.look))
         path = path.model_copy(update={"transform": node.transform})
         check_fresh(drawing, (path,))
-        left = revised(node, {"data": rest.to_path_data(PRECISION)})
+        left = revised(node, {"data": rest.to_path_data(PRECISION), "refinements": ()})
         return exchanged(drawing, {node.id}, lambda _: (left, path))
 
 
@@ -127,14 +132,16 @@ class Close(Command):
         if not isinstance(node, PathNode) or outline.closed.all():
             raise CommandError(f"{node.name} has no open ends to close.")
         closed = outline.with_ends_joined()
-        data = closed.to_path_data(PRECISION)
-        return replaced(drawing, node.id, lambda _: revised(node, {"data": data}))
+        changes = {"data": closed.to_path_data(PRECISION), "refinements": ()}
+        return replaced(drawing, node.id, lambda _: revised(node, changes))
 
 
 def settled(node: Node, evaluator: Evaluator) -> Node:
     """The node as a plain path, or a group of such."""
     match node:
-        case PathNode() | UnderlayNode():
+        case UnderlayNode():
+            return node
+        case PathNode() if not node.refinements:
             return node
         case GroupNode():
             return with_children(node, lambda child: (settled(child, evaluator),)) or node

@@ -1,10 +1,11 @@
 """Shapes that show only within another."""
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from typing import TYPE_CHECKING, Literal, Self
 
 from dotstack.core.drawing.kinds.group import GroupNode
 from dotstack.core.drawing.kinds.node import Evaluation, HolderNode
+from dotstack.core.drawing.kinds.refinements import Refinements
 from dotstack.core.geometry import Outline
 
 if TYPE_CHECKING:
@@ -43,6 +44,9 @@ class ClipNode(HolderNode):
 
     def outline(self, evaluation: Evaluation) -> Outline:
         return evaluation.outline(self.holder)
+
+    def refined(self, change: Callable[[Refinements], Refinements]) -> Self:
+        return self.model_copy(update={"holder": self.holder.refined(change)})
 
     def painted(self, changes: Mapping[str, object]) -> Self:
         return self.model_copy(update={"holder": self.holder.painted(changes)})

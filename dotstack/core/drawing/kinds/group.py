@@ -1,12 +1,13 @@
 """The group."""
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from typing import TYPE_CHECKING, Annotated, Literal, Self
 
 from pydantic import Field
 
 from dotstack.core.combine import union
 from dotstack.core.drawing.kinds.node import Evaluation, HolderNode
+from dotstack.core.drawing.kinds.refinements import Refinements
 from dotstack.core.geometry import Outline
 
 if TYPE_CHECKING:
@@ -38,6 +39,9 @@ class GroupNode(HolderNode):
 
     def seen(self, evaluation: Evaluation) -> "tuple[Node, ...]":
         return self.nodes
+
+    def refined(self, change: Callable[[Refinements], Refinements]) -> Self:
+        return self.with_stack([child.refined(change) for child in self.nodes])
 
     def painted(self, changes: Mapping[str, object]) -> Self:
         return self.with_stack([child.painted(changes) for child in self.nodes])

@@ -8,6 +8,7 @@ from typing import TYPE_CHECKING, Annotated, ClassVar, Protocol, Self, TypeVar
 from pydantic import Field
 
 from dotstack.core.arrangement import Arrangement
+from dotstack.core.drawing.kinds.refinements import Refinements
 from dotstack.core.geometry import Affine, Outline
 from dotstack.core.paint import Look
 from dotstack.core.values import Id, Length, Name, Placement, Radius, Value
@@ -61,6 +62,7 @@ class NodeBase(Value, ABC):
 
     Attributes:
         look: its paint.
+        refinements: what its outline goes through after it is made, the first one first.
         visible, guide: hidden and guide shapes take no part in outcomes, results or exports.
         locked: not to be picked or moved on the desk.
         origin: the asset that it was placed from, if it was.
@@ -71,6 +73,7 @@ class NodeBase(Value, ABC):
     name: Name
     transform: Placement = Placement()
     look: Look = Look()
+    refinements: Refinements = ()
     visible: bool = True
     locked: bool = False
     guide: bool = False
@@ -91,7 +94,11 @@ class NodeBase(Value, ABC):
 
     @abstractmethod
     def outline(self, evaluation: Evaluation) -> Outline:
-        """Its outline in its own axes; raises ArrangementError."""
+        """Its outline in its own axes, before any refinement; raises ArrangementError."""
+
+    def refined(self: N, change: Callable[[Refinements], Refinements]) -> N:
+        """The node with its refinements changed, or those of what has them in its place."""
+        return self.model_copy(update={"refinements": change(self.refinements)})
 
     @abstractmethod
     def painted(self: N, changes: Mapping[str, object]) -> N:
@@ -112,8 +119,9 @@ class NodeBase(Value, ABC):
 
     @property
     def common(self) -> dict[str, object]:
-        """The fields that it has with every other shape, by their names."""
-        return {name: getattr(self, name) for name in NodeBase.model_fields}
+        """The fields that stay when it becomes a shape of another kind, by their names."""
+        names = NodeBase.model_fields.keys() - {"refinements"}
+        return {name: getattr(self, name) for name in names}
 
     @property
     def own(self) -> tuple[object, ...]:

@@ -92,7 +92,9 @@ class RegionNode(InPieces):
         return found
 
     def outline(self, evaluation: Evaluation) -> Outline:
-        return super().outline(evaluation) if self.held else self.build(evaluation).outline
+        if self.held or self.refinements:
+            return super().outline(evaluation)
+        return self.build(evaluation).outline
 
     def painted(self, changes: Mapping[str, object]) -> Self:
         """Its pieces and the rest in another paint, and the shapes that they are of."""

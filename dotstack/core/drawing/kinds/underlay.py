@@ -1,10 +1,11 @@
 """The picture to build over."""
 
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping
 from typing import Literal, Self
 
 from dotstack.core.drawing.kinds.node import PrimitiveNode, revised
 from dotstack.core.drawing.kinds.rectangle import rectangle
+from dotstack.core.drawing.kinds.refinements import Refinements
 from dotstack.core.geometry import Outline
 from dotstack.core.paint import Look
 from dotstack.core.values import Digest, Length
@@ -35,6 +36,9 @@ class UnderlayNode(PrimitiveNode):
 
     def sized(self, width: float, height: float) -> Self:
         return revised(self, {"width": width, "height": height})
+
+    def refined(self, change: Callable[[Refinements], Refinements]) -> Self:
+        return self
 
     def painted(self, changes: Mapping[str, object]) -> Self:
         # A picture has no paint, but it can be faded.
