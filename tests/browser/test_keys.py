@@ -129,7 +129,7 @@ def test_an_arc_is_drawn_from_end_to_end_typed_and_bent_by_its_dots(
     editor: Editor, tmp_path: Path
 ) -> None:
     page = editor.page
-    editor.draw("e", (60, 120), (180, 120))
+    editor.draw(";", (60, 120), (180, 120))
     editor.click((120, 60))
     assert editor.facts("radius", "start", "sweep") == [60, 180, 180]
     x, y = editor.at(120, 60)
@@ -143,7 +143,7 @@ def test_an_arc_is_drawn_from_end_to_end_typed_and_bent_by_its_dots(
     assert editor.facts("radius") == [75]
     editor.press("Control+z")
     editor.set_fact("sweep", 90)
-    editor.type_shape("e", (100, 200), radius=20, start=0, sweep=270)
+    editor.type_shape(";", (100, 200), radius=20, start=0, sweep=270)
     outlines = [outline for _, outline in editor.exported(tmp_path)]
     assert [outline.closed.any() for outline in outlines] == [False, False]
     assert [outline.length for outline in outlines] == pytest.approx(

@@ -56,3 +56,7 @@ export type Line = Schemas['Line'];
 export type Measured = Whole<Schemas['Measured']>;
 export type Tile = Tiles['tiles'][number];
 export type Tiles = Whole<Schemas['Tiles']>;
+export type Refinement = Node['refinements'][number];
+export type CornerMap = Whole<Schemas['CornerMap']>;
+export type CornerHandle = Whole<Schemas['CornerHandle']>;
+export type CornerShape = Schemas['CornerShape'];

@@ -27,6 +27,7 @@ const AT_HAND = [
     'takeOut',
     'role',
   ],
+  ['corners', 'grow', 'band'],
   ['hide', 'showAll', 'lock', 'guide'],
 ];
 const FURTHER: Record<string, string[]> = {

@@ -4,6 +4,7 @@ import { computed, nextTick, ref, watch } from 'vue';
 import type { Line } from '@/api/types';
 import CompassRing from '@/desk/CompassRing.vue';
 import ContextMenu from '@/desk/ContextMenu.vue';
+import CornerLayer from '@/desk/CornerLayer.vue';
 import CrossingTicks from '@/desk/CrossingTicks.vue';
 import DeskRulers from '@/desk/DeskRulers.vue';
 import PlateScene from '@/desk/PlateScene.vue';
@@ -40,6 +41,7 @@ import { useStroke } from '@/regions/useStroke';
 import { ASSET } from '@/shelf/placing';
 import { useClipboard } from '@/stores/clipboard';
 import { useCompare } from '@/stores/compare';
+import { useCorners } from '@/stores/corners';
 import { useDrawing } from '@/stores/drawing';
 import { useRegions } from '@/stores/regions';
 import { useSelection } from '@/stores/selection';
@@ -57,6 +59,7 @@ const snaps = useSnaps();
 const clipboard = useClipboard();
 const regions = useRegions();
 const compare = useCompare();
+const corners = useCorners();
 const shelf = useShelf();
 const stroke = useStroke();
 const waiting = useWaitingMarks();
@@ -82,7 +85,7 @@ const picking = computed(
     !regions.open &&
     !compare.picture,
 );
-const quiet = computed(() => picking.value && !busy.value);
+const quiet = computed(() => picking.value && !busy.value && !corners.open);
 
 const hands: Hands = {
   look: drawing.look,
@@ -239,7 +242,7 @@ function cancel(): boolean {
 }
 
 async function onDoubleClick(event: MouseEvent): Promise<void> {
-  if (regions.open) return;
+  if (regions.open || corners.open) return;
   if (view.tool === 'path') {
     void path.finishPath(false);
     return;
@@ -427,6 +430,7 @@ const { ghost } = asset;
         @reset="view.pivot = null"
       />
     </svg>
+    <CornerLayer v-if="corners.open && picking" :press="press" :hands="hands" />
     <DeskRulers v-if="view.rulers" />
     <div
       v-if="head"

@@ -1,11 +1,12 @@
 // What a drag on the desk does: small state machines that know no view.
-import type { Command, Figure } from '@/api/types';
+import type { Command, CornerHandle, Figure } from '@/api/types';
 import type { Mark, Snapped, Snapping } from '@/desk/snapping';
 import { commandOf } from '@/marks/commands';
 import { intoOwnAxes, turnAbout } from '@/marks/matrix';
 import type { Point } from '@/marks/numbers';
 import { angleOf, shortNumber } from '@/marks/numbers';
 import type { Ink } from '@/marks/paint';
+import { draggedSize, sizeTag } from '@/marks/refinements';
 import type { Between, ShapeKind } from '@/marks/shapes';
 import { drawn, naturalHeight } from '@/marks/shapes';
 
@@ -104,6 +105,35 @@ export function landed(hands: Hands, snapper: Snapping, at: Point, keys: Keys): 
 /** A point to a tenth of what points are rounded to: less than can be seen. */
 function fine(hands: Hands, { x, y }: Point): Point {
   return { x: hands.rounded(10 * x) / 10, y: hands.rounded(10 * y) / 10 };
+}
+
+/** Drags the handle of a corner along its bisector. */
+export function cornerGesture(
+  hands: Hands,
+  corner: Pick<CornerHandle, 'turn_deg' | 'size' | 'shape'> & { inward: Point },
+  from: Point,
+  making: (size: number) => Command,
+  says: (size: number | null) => void,
+): Gesture {
+  let size = corner.size;
+  return {
+    move(at, keys) {
+      const exact = draggedSize(corner, corner.inward, from, at);
+      size = keys.free ? fine(hands, { x: exact, y: 0 }).x : hands.rounded(exact);
+      says(size);
+      hands.look(making(size));
+      return { text: sizeTag(corner.shape, size) };
+    },
+    async end() {
+      if (size === corner.size) hands.stopLooking();
+      else await hands.run(making(size));
+      says(null);
+    },
+    cancel() {
+      hands.stopLooking();
+      says(null);
+    },
+  };
 }
 
 /** The keys that are held at an event. */

@@ -4,6 +4,7 @@ import { computed } from 'vue';
 import { articled } from '@/marks/keys';
 import { shapeWord } from '@/marks/shapes';
 import { useActions } from '@/stores/actions';
+import { useCorners } from '@/stores/corners';
 import { useRegions } from '@/stores/regions';
 import { useSelection } from '@/stores/selection';
 import { useShelf } from '@/stores/shelf';
@@ -13,6 +14,7 @@ import { useView } from '@/stores/view';
 const view = useView();
 const selection = useSelection();
 const regions = useRegions();
+const corners = useCorners();
 const shelf = useShelf();
 const actions = useActions();
 
@@ -65,6 +67,16 @@ const HOLDS: Record<number, string> = {
 
 const hint = computed<Hint>(() => {
   if (regions.open) return picking();
+  if (corners.open)
+    return {
+      says: 'Drag a handle inward to round its corner.',
+      keys: [
+        ['Shift', 'pick several'],
+        ['Tab', 'from corner to corner'],
+        ['arrows', 'larger or smaller'],
+        ['Esc', 'back to the shape'],
+      ],
+    };
   if (shelf.inHand)
     return {
       says: `Drag to draw ${shelf.inHand.name}, or click to put it at ${shelf.percent} %.`,

@@ -9,6 +9,7 @@ import { useRegionKeys } from '@/regions/keys';
 import { useActions } from '@/stores/actions';
 import { useClipboard } from '@/stores/clipboard';
 import { useCompare } from '@/stores/compare';
+import { useCorners } from '@/stores/corners';
 import { useDrawing } from '@/stores/drawing';
 import { useRegions } from '@/stores/regions';
 import { useSelection } from '@/stores/selection';
@@ -67,12 +68,15 @@ export function useKeys(parts: Parts): void {
   const regions = useRegions();
   const regionKeys = useRegionKeys();
   const compare = useCompare();
+  const corners = useCorners();
   let inPlace = false;
 
   function withControl(event: KeyboardEvent): boolean {
     const key = spelled(event).toLowerCase();
     if (key === 'z') void (event.shiftKey ? drawing.redo() : drawing.undo());
     else if (key === 'y') void drawing.redo();
+    else if (key === 'a' && corners.open)
+      corners.pick(...corners.corners.map((each) => each.place));
     else if (key === 'a') selection.all();
     else if (key === 'g') return actions.byKey(event.shiftKey ? 'Shift+U' : 'U');
     else if (key === 'v') {
@@ -85,7 +89,7 @@ export function useKeys(parts: Parts): void {
   }
 
   function escape(): void {
-    if (parts.leave()) return;
+    if (parts.leave() || corners.leave()) return;
     if (view.tool !== 'pick') view.tool = 'pick';
     else if (selection.ids.length && !selection.focus) selection.pick();
     else selection.leave();
@@ -94,6 +98,7 @@ export function useKeys(parts: Parts): void {
   function nudge(event: KeyboardEvent, [dx, dy]: readonly [number, number]): boolean {
     if (!selection.ids.length || (event.target as Element).closest('.tiles')) return false;
     const by = event.shiftKey ? 10 : event.altKey ? 0.1 : 1;
+    if (corners.open) return resize((dx - dy) * by);
     const move = { e: dx * by, f: dy * by };
     const ids = [...selection.ids];
     actions.remember(move, ids);
@@ -105,6 +110,13 @@ export function useKeys(parts: Parts): void {
     return true;
   }
 
+  /** Makes the corners in hand larger or smaller. */
+  function resize(by: number): boolean {
+    const [first] = corners.inHand;
+    if (first) corners.make({ size: Math.max(0, Number((first.size + by).toFixed(4))) });
+    return true;
+  }
+
   function middle(): Point {
     const { width, height } = drawing.heads[selection.plate]!;
     return { x: width / 2, y: height / 2 };
@@ -113,7 +125,9 @@ export function useKeys(parts: Parts): void {
   function walk(event: KeyboardEvent): boolean {
     // Tab goes on to the fields of the page from any of them.
     const loose = event.target === document.body || (event.target as Element).closest('.desk');
-    if (loose) selection.walk(event.shiftKey ? -1 : 1);
+    const by = event.shiftKey ? -1 : 1;
+    if (loose && corners.open) corners.walk(by);
+    else if (loose) selection.walk(by);
     return Boolean(loose);
   }
 
@@ -137,7 +151,7 @@ export function useKeys(parts: Parts): void {
     const shape = SHAPES.find((each) => each.key === named(event));
     const direction = NUDGES[key];
     if (shape) view.tool = shape.kind;
-    else if (key === 'Escape') escape();
+    else if (key === 'Escape' || (key === 'e' && corners.open)) escape();
     else if (key === 'Tab') return walk(event);
     else if (key === 'Enter' && parts.finishPath(!event.shiftKey)) return true;
     else if (key === 'Enter' && !['pick', 'path'].includes(view.tool)) parts.askSize(middle());

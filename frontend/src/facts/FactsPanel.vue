@@ -7,6 +7,7 @@ import BetweenFacts from '@/facts/BetweenFacts.vue';
 import PaintFacts from '@/facts/PaintFacts.vue';
 import PlaceFacts from '@/facts/PlaceFacts.vue';
 import PlateFacts from '@/facts/PlateFacts.vue';
+import RefineFacts from '@/facts/RefineFacts.vue';
 import RegionFacts from '@/facts/RegionFacts.vue';
 import ShapeFacts from '@/facts/ShapeFacts.vue';
 import { ROLES } from '@/stores/actions';
@@ -68,6 +69,7 @@ defineExpose({ align: () => align.value?.focus() });
       <BetweenFacts v-if="nodes.length === 2" :ids="[...selection.ids]" />
       <AlignFacts v-if="nodes.length > 1" ref="align" />
       <ShapeFacts :key="fresh" :nodes="nodes" :figures="selection.figures" />
+      <RefineFacts :key="`refine ${fresh}`" :nodes="nodes" :figures="selection.figures" />
       <section v-if="roles.length">
         <h3>{{ roles.length > 1 ? 'Roles' : 'Role' }}</h3>
         <div v-for="each in roles" :key="each.node.id" class="role">

@@ -24,6 +24,9 @@ export const ACTION_WORDS = {
   regions: { word: 'Pick regions', key: 'R' },
   clip: { word: 'Show only within the lowest', key: 'Shift+W' },
   takeOut: { word: 'Take out of the clip', key: 'Shift+W' },
+  corners: { word: 'Corners', key: 'E' },
+  grow: { word: 'Grow or shrink', key: 'Shift+O' },
+  band: { word: 'Band', key: 'Shift+T' },
   settle: { word: 'Settle', key: 'Shift+S' },
   allHome: { word: 'All pieces home', key: '' },
   unbundle: { word: 'Unbundle', key: 'Shift+B' },
@@ -111,6 +114,13 @@ const REGIONS: readonly Row[] = [
   ['Esc', 'leave all as it was'],
 ];
 
+const CORNERS: readonly Row[] = [
+  ['Tab', 'the next corner; Shift+Tab the one before'],
+  ['Ctrl+A', 'all corners'],
+  ['arrows', 'larger or smaller by 1; with Shift by 10, with Alt by 0.1'],
+  ['Esc', 'back to the shape, as E'],
+];
+
 /** All keys, under the titles that tell when they mean this. */
 export const KEY_LISTS: readonly { title: string; keys: readonly Row[] }[] = [
   {
@@ -122,5 +132,6 @@ export const KEY_LISTS: readonly { title: string; keys: readonly Row[] }[] = [
         .map(({ key, word }) => [key, word.toLowerCase()] as const),
     ],
   },
+  { title: 'While corners are worked on', keys: CORNERS },
   { title: 'While regions are picked', keys: REGIONS },
 ];

@@ -33,10 +33,12 @@ interface Kind<N> {
   open?: boolean;
   /** Whether it is a plain outline, with nothing in it to be settled. */
   plain?: boolean;
+  /** Whether its own outline can be refined: a group's is that of the shapes in it. */
+  refined?: boolean;
 }
 
 const alone = { children: null, lenders: () => [], painted: () => [] };
-const primitive = { ...alone, word: '' };
+const primitive = { ...alone, word: '', refined: true };
 const bare = (nodes: readonly unknown[]): Child[] =>
   nodes.map((node) => ({ node: node as Node, role: null }));
 const nodesOf = (node: { nodes: readonly unknown[] }) => node.nodes as readonly Node[];
@@ -77,7 +79,7 @@ const KINDS: { readonly [K in Node['kind']]: Kind<Of<K>> } = {
   },
   path: { ...primitive, parameters: none, plain: true },
   image: { ...alone, word: 'underlay', parameters: none, plain: true, open: true },
-  piece: { ...primitive, parameters: none, plain: true, open: true },
+  piece: { ...primitive, parameters: none, plain: true, open: true, refined: false },
   group: {
     word: 'group',
     parameters: none,
@@ -95,6 +97,7 @@ const KINDS: { readonly [K in Node['kind']]: Kind<Of<K>> } = {
     painted: none,
     live: true,
     retaken: true,
+    refined: true,
   },
   regions: {
     word: 'regions',
@@ -105,6 +108,7 @@ const KINDS: { readonly [K in Node['kind']]: Kind<Of<K>> } = {
     live: true,
     inPieces: true,
     retaken: true,
+    refined: true,
   },
   clip: {
     word: 'clip',
@@ -123,6 +127,7 @@ const KINDS: { readonly [K in Node['kind']]: Kind<Of<K>> } = {
     live: true,
     inPieces: true,
     retaken: true,
+    refined: true,
   },
 };
 

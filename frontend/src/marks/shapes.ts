@@ -70,7 +70,7 @@ const WORDS: { readonly [K in Tool]: Omit<ShapeWord, 'kind'> } = {
   },
   arc: {
     word: 'Arc',
-    key: 'E',
+    key: ';',
     typed: [typed.radius, typed.arcBegin, typed.arcSweep],
     between: arcBetween,
     icon: 'M3.5 17.500a8.500 8.500 0 0 1 17 0',

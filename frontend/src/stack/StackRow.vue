@@ -65,6 +65,7 @@ const note = computed(() => {
   else if (node.value.kind === 'compound' && node.value.bundled) said.push('bundle');
   else if (kindOf(node.value).word) said.push(kindOf(node.value).word);
   if (isHolder.value) said.push(String(childrenOf(node.value).length));
+  if (node.value.refinements.some(({ on }) => on)) said.push('refined');
   if (node.value.guide) said.push('guide');
   return said.join(' · ');
 });

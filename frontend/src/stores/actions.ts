@@ -2,12 +2,14 @@ import { defineStore } from 'pinia';
 import { nextTick, ref } from 'vue';
 
 import type { Command, Node, Role } from '@/api/types';
+import type { Fields } from '@/marks/commands';
 import type { ActionName } from '@/marks/keys';
 import { ACTION_NAMES, ACTION_WORDS } from '@/marks/keys';
 import { areAway, holds, kindOf, paintOf } from '@/marks/kinds';
 import { matrixOf, turnAbout } from '@/marks/matrix';
 import type { Point } from '@/marks/numbers';
 import { useClipboard } from '@/stores/clipboard';
+import { useCorners } from '@/stores/corners';
 import { newId, useDrawing } from '@/stores/drawing';
 import { useRegions } from '@/stores/regions';
 import type { Row } from '@/stores/selection';
@@ -42,6 +44,7 @@ export const useActions = defineStore('actions', () => {
   const style = useStyle();
   const clipboard = useClipboard();
   const regions = useRegions();
+  const corners = useCorners();
   const last = ref<Last | null>(null);
   /** Copies that lie on what they were made of, as long as they have not been moved. */
   const onSources = ref('');
@@ -206,6 +209,11 @@ export const useActions = defineStore('actions', () => {
       visible: true,
     });
 
+  /** Whether all that is selected has an outline that can be refined, or shapes that have. */
+  const refinable = () => every((row) => kindOf(row.node).refined || holds(row.node));
+  const refine = (refinement: Fields<'refine'>['refinement']) =>
+    act('refine', { ids: ids(), refinement });
+
   const isPiece = (row: Row) => row.node.kind === 'piece';
 
   const oneLine = () =>
@@ -245,8 +253,11 @@ export const useActions = defineStore('actions', () => {
       can: () => inClip() || selection.only?.node.kind === 'clip',
       run: takeOut,
     },
+    corners: { can: () => corners.possible, run: corners.begin },
+    grow: { can: refinable, run: () => refine({ kind: 'offset', distance: 4 }) },
+    band: { can: refinable, run: () => refine({ kind: 'band', width: 4 }) },
     settle: {
-      can: () => every((row) => !kindOf(row.node).plain),
+      can: () => every((row) => !kindOf(row.node).plain || row.node.refinements.length > 0),
       run: () => run({ kind: 'settle', ids: ids() }),
     },
     allHome: {

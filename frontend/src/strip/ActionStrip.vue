@@ -6,11 +6,13 @@ import type { Fields } from '@/marks/commands';
 import { commandOf } from '@/marks/commands';
 import { outcomeOf } from '@/marks/kinds';
 import { LEAVES_PIECES, OUTCOME_WORDS, STAYS_LIVE } from '@/marks/outcomes';
+import { useCorners } from '@/stores/corners';
 import { newId, useDrawing } from '@/stores/drawing';
 import { useNotices } from '@/stores/notices';
 import { useRegions } from '@/stores/regions';
 import { useSelection } from '@/stores/selection';
 import { useView } from '@/stores/view';
+import CornerStrip from '@/strip/CornerStrip.vue';
 import HomeTile from '@/strip/HomeTile.vue';
 import LonelyStrip from '@/strip/LonelyStrip.vue';
 import OutcomeTile from '@/strip/OutcomeTile.vue';
@@ -25,6 +27,7 @@ const drawing = useDrawing();
 const selection = useSelection();
 const view = useView();
 const regions = useRegions();
+const corners = useCorners();
 const notices = useNotices();
 const {
   found,
@@ -108,6 +111,7 @@ defineExpose({ take });
 <template>
   <div class="strip" role="toolbar" aria-label="Action strip">
     <RegionStrip v-if="regions.open" />
+    <ScrollRow v-else-if="corners.open"><CornerStrip /></ScrollRow>
     <template v-else-if="selection.selected.length > 1">
       <div class="how soft">
         <span>

@@ -58,11 +58,12 @@ class OpenHoles(Command):
 def holes(node: CompoundNode, evaluator: Evaluator) -> list[Outline]:
     """The edges of a compound's holes, in its own axes; each runs round what it leaves out.
 
-    Those of a bundle are shapes of it, and no holes to be filled.
+    As its shapes leave them, before any refinement. Those of a bundle are shapes of it, and no
+    holes to be filled.
     """
     if node.bundled:
         return []
-    return [contour for contour in unbundle(evaluator.own_outline(node)) if contour.area < 0]
+    return [contour for contour in unbundle(evaluator.base_outline(node)) if contour.area < 0]
 
 
 def _compound(drawing: Drawing, node_id: str) -> CompoundNode:

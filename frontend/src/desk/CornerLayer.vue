@@ -1,0 +1,199 @@
+<script setup lang="ts">
+import { computed, nextTick, ref } from 'vue';
+
+import type { Press } from '@/desk/gestures';
+import { cornerGesture } from '@/desk/gestures';
+import type { Hands } from '@/desk/gestures';
+import NumberField from '@/fields/NumberField.vue';
+import type { Point } from '@/marks/numbers';
+import { shortNumber } from '@/marks/numbers';
+import { reachPerSize, sizeTag } from '@/marks/refinements';
+import type { Corner } from '@/stores/corners';
+import { useCorners } from '@/stores/corners';
+import { useView } from '@/stores/view';
+
+/** A handle at each corner of the shape in hand, dragged inward to round it, and its value tag. */
+const props = defineProps<{ press: Press; hands: Hands }>();
+
+/** How far a handle lies from what it shapes, and so from the corner itself, in pixels. */
+const AWAY = 15;
+const SIZES = { min: 0, max: 1e6 };
+
+const corners = useCorners();
+const view = useView();
+const dragged = ref<number | null>(null);
+const typing = ref<number | null>(null);
+
+const sizeOf = (corner: Corner) =>
+  dragged.value !== null && corners.picked.has(corner.place) ? dragged.value : corner.size;
+
+const handles = computed(() =>
+  corners.corners.map((corner) => {
+    const unit = Math.hypot(corner.inward.x, corner.inward.y);
+    const node = view.toDesk(corner.at);
+    const way = { x: corner.inward.x / unit, y: corner.inward.y / unit };
+    const reach = sizeOf(corner) * reachPerSize(corner, corner.shape) * unit * view.zoom + AWAY;
+    const at = { x: node.x + way.x * reach, y: node.y + way.y * reach };
+    return { corner, node, at, on: corners.picked.has(corner.place) };
+  }),
+);
+const tagged = computed(() => handles.value.filter(({ corner, on }) => on && sizeOf(corner) > 0));
+
+function grab(corner: Corner, event: PointerEvent): void {
+  if (event.button !== 0) return;
+  const adds = event.shiftKey || event.ctrlKey || event.metaKey;
+  const was = corners.picked.has(corner.place);
+  if (!was && !adds) corners.pick(corner.place);
+  else if (!was) corners.toggle(corner.place);
+  const places = [...corners.picked];
+  props.press(
+    event,
+    (from: Point) =>
+      cornerGesture(
+        props.hands,
+        corner,
+        from,
+        (size) => corners.making(places, size, corner.shape),
+        (size) => (dragged.value = size),
+      ),
+    () => {
+      if (adds && was) corners.toggle(corner.place);
+      else if (!adds) corners.pick(corner.place);
+    },
+  );
+}
+
+async function type(place: number, event: Event): Promise<void> {
+  typing.value = place;
+  const layer = (event.currentTarget as Element).parentElement;
+  await nextTick();
+  layer?.querySelector('input')?.select();
+}
+
+function typed(size: number): void {
+  typing.value = null;
+  corners.make({ size });
+}
+</script>
+
+<template>
+  <svg class="corners" width="100%" height="100%" data-testid="corners">
+    <g
+      v-for="{ corner, node, at, on } in handles"
+      :key="corner.place"
+      :class="[corner.shape, { on, sized: sizeOf(corner) > 0 }]"
+      :data-corner="corner.place"
+      @pointerdown.stop="grab(corner, $event)"
+      @dblclick.stop="corners.wholeContours()"
+    >
+      <line :x1="node.x" :y1="node.y" :x2="at.x" :y2="at.y" />
+      <circle class="reach" :cx="at.x" :cy="at.y" r="11" />
+      <rect
+        v-if="corner.shape === 'straight'"
+        class="handle"
+        :x="at.x - 4.5"
+        :y="at.y - 4.5"
+        width="9"
+        height="9"
+        :transform="`rotate(45 ${at.x} ${at.y})`"
+      />
+      <circle v-else class="handle" :cx="at.x" :cy="at.y" r="5" />
+      <circle v-if="corner.shape === 'hollow'" class="core" :cx="at.x" :cy="at.y" r="1.8" />
+    </g>
+  </svg>
+  <template v-for="{ corner, at } in tagged" :key="corner.place">
+    <div
+      v-if="typing === corner.place"
+      class="typing"
+      :style="{ left: `${at.x + 10}px`, top: `${at.y + 6}px` }"
+      @pointerdown.stop
+      @keydown.esc.stop="typing = null"
+      @focusout="typing = null"
+    >
+      <NumberField label="size" :value="corner.size" :rule="SIZES" @change="typed" />
+    </div>
+    <button
+      v-else
+      class="tag mono"
+      :style="{ left: `${at.x + 10}px`, top: `${at.y + 6}px` }"
+      title="size: drag to change, double-click to type"
+      data-testid="corner-tag"
+      @pointerdown.stop="grab(corner, $event)"
+      @dblclick.stop="type(corner.place, $event)"
+      @keydown.enter.stop.prevent="type(corner.place, $event)"
+    >
+      {{ sizeTag(corner.shape, Number(shortNumber(Number(sizeOf(corner).toFixed(2))))) }}
+    </button>
+  </template>
+</template>
+
+<style scoped>
+.corners {
+  position: absolute;
+  inset: 0;
+  pointer-events: none;
+}
+g {
+  pointer-events: all;
+  cursor: pointer;
+}
+line {
+  stroke: var(--tide);
+  stroke-width: 1;
+  stroke-dasharray: 2 2;
+  pointer-events: none;
+}
+.reach {
+  fill: transparent;
+}
+.handle {
+  fill: var(--card);
+  stroke: var(--tide);
+  stroke-width: 1.6;
+}
+.core {
+  fill: var(--tide);
+}
+.sized .handle {
+  fill: var(--tide);
+}
+.sized .core {
+  fill: var(--card);
+}
+g:hover .handle,
+.on .handle {
+  stroke: var(--clay);
+}
+.on .handle {
+  stroke-width: 2.2;
+}
+.on.sized .handle {
+  fill: var(--clay);
+}
+.tag,
+.typing {
+  position: absolute;
+  z-index: 2;
+  border: 1px solid var(--tide);
+  border-radius: 11px;
+  background: var(--card);
+  color: var(--tide);
+  white-space: nowrap;
+}
+.tag {
+  padding: 0 8px;
+  font-size: 11px;
+  line-height: 18px;
+  cursor: ew-resize;
+  touch-action: none;
+}
+.tag:hover {
+  background: #fff;
+  box-shadow: 0 0 0 1.5px var(--tide);
+}
+.typing {
+  width: 120px;
+  padding: 2px 10px 4px;
+  color: var(--ink);
+}
+</style>

@@ -1,0 +1,109 @@
+<script setup lang="ts">
+import type { CornerShape } from '@/api/types';
+import { CORNER_SHAPES } from '@/marks/refinements';
+import { useCorners } from '@/stores/corners';
+import StripTile from '@/strip/StripTile.vue';
+
+/** What can be done with the corners of the shape in hand, as pictures. */
+const corners = useCorners();
+
+const PICTURES: Record<CornerShape, string> = {
+  round: 'M12 48V26A14 14 0 0 1 26 12H52',
+  straight: 'M12 48V27L27 12H52',
+  hollow: 'M12 48V28A16 16 0 0 0 28 12H52',
+};
+
+const all = () => corners.corners.map(({ place }) => place);
+const those = (convex: boolean) =>
+  corners.corners.filter((each) => each.convex === convex).map(({ place }) => place);
+</script>
+
+<template>
+  <div class="count soft">
+    <template v-if="!corners.map">…</template>
+    <template v-else>
+      {{ corners.inHand.length }} of {{ corners.corners.length }}
+      {{ corners.corners.length === 1 ? 'corner' : 'corners' }} picked
+    </template>
+  </div>
+  <template v-if="corners.corners.length">
+    <StripTile word="All" how="Ctrl+A" title="Pick all corners" @click="corners.pick(...all())">
+      <path d="M12 46V12H50L36 30L50 46Z" />
+      <circle
+        v-for="[x, y] in [
+          [12, 12],
+          [50, 12],
+          [36, 30],
+          [50, 46],
+          [12, 46],
+        ]"
+        :key="`${x} ${y}`"
+        :cx="x"
+        :cy="y"
+        r="4.5"
+        class="dot"
+      />
+    </StripTile>
+    <StripTile
+      v-if="those(false).length"
+      word="Convex"
+      title="Pick the corners that point outward"
+      @click="corners.pick(...those(true))"
+    >
+      <path d="M12 46V12H50L36 30L50 46Z" />
+      <circle
+        v-for="[x, y] in [
+          [12, 12],
+          [50, 12],
+          [50, 46],
+          [12, 46],
+        ]"
+        :key="`${x} ${y}`"
+        :cx="x"
+        :cy="y"
+        r="4.5"
+        class="dot"
+      />
+    </StripTile>
+    <StripTile
+      v-if="those(false).length"
+      word="Concave"
+      title="Pick the corners that point inward"
+      @click="corners.pick(...those(false))"
+    >
+      <path d="M12 46V12H50L36 30L50 46Z" />
+      <circle cx="36" cy="30" r="4.5" class="dot" />
+    </StripTile>
+    <StripTile
+      v-for="{ value, word, title } in CORNER_SHAPES"
+      :key="value"
+      :word="word"
+      :title="title"
+      :aria-pressed="corners.shape === value"
+      :class="{ taken: corners.shape === value }"
+      @click="corners.make({ shape: value })"
+    >
+      <path :d="PICTURES[value]" />
+    </StripTile>
+    <p class="soft advice">
+      Click a corner's handle, Shift-click several, double-click for its whole contour; then drag
+      one inward, or type a size.
+    </p>
+  </template>
+  <p v-else-if="corners.map" class="soft advice">
+    This outline has no corners: all its sides go over into each other smoothly.
+  </p>
+</template>
+
+<style scoped>
+.count {
+  flex: none;
+  width: 70px;
+  align-self: center;
+  font-size: 12px;
+}
+.taken {
+  border-color: var(--tide);
+  box-shadow: inset 0 0 0 1px var(--tide);
+}
+</style>
