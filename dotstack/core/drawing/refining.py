@@ -182,7 +182,7 @@ def _cornered(
         elif is_meant(place, refinement):
             wanted.append((-1, Treatment(place.corner, refinement.shape, refinement.size)))
     made, sizes = treated(outline, [treatment for _, treatment in wanted])
-    fits: dict[int, float] = Field(default_factory=dict)
+    fits: dict[int, float] = {}
     for (of, treatment), size in zip(wanted, sizes, strict=True):
         if size < treatment.size * _LESS:
             fits[of] = min(size, fits.get(of, size))

@@ -35,7 +35,8 @@ def offset(area: Outline, distance: float, join: Join = Join.ROUND, limit: float
     """The area grown by ``distance``, or shrunk by a negative one.
 
     ``area`` has simple contours that do not cross, positive round areas and negative round
-    holes, as ``combine`` gives them; open ones are left out. Lines and circular arcs give
+    holes, as ``combine`` gives them; open ones are areas without any width, which grow along
+    both their sides, with ends as their joins are: an arc, or flat. Lines and circular arcs give
     such again, exactly; other curves are fitted to 1e-6 of the distance. ``join`` says what
     comes of corners that the outline is moved away from; a sharp one whose point would be
     further than ``limit`` distances from the node is flat. Raises GeometryError for a
@@ -45,11 +46,16 @@ def offset(area: Outline, distance: float, join: Join = Join.ROUND, limit: float
         raise GeometryError(
             f"An offset needs a finite distance and a limit from 1 (got {distance:g}, {limit:g})."
         )
-    area = closed_part(area)
     if area.is_empty or distance == 0:
-        return area
+        return closed_part(area)
     reach = abs(distance)
-    contours = [each for each in area.contours if not _vanishes(each, distance)]
+    contours = [
+        each if each.closed else _there_and_back(each)
+        for each in area.contours
+        if not _vanishes(each, distance)
+    ]
+    if not contours:
+        return Outline.empty()
     x0, y0, x1, y1 = area.bounds
     grain = _ONE_POINT * abs(complex(x1 - x0, y1 - y0))
     cycles = [
@@ -73,16 +79,27 @@ def rings(area: Outline, distances: Sequence[float], join: Join, limit: float) -
     """
     made = [offset(area, distance, join, limit) for distance in distances]
     # Offsets of one area lie one in the other: their contours bound what is between.
-    return bundle([each.backwards if inner else each for inner, each in enumerate(made, 1)])
+    return bundle([each.backwards if place % 2 else each for place, each in enumerate(made)])
 
 
 def _vanishes(contour: Contour, distance: float) -> bool:
-    """Whether what the contour goes round is too narrow to be left of when it is moved inward."""
+    """Whether what the contour goes round is too narrow to be left of when it is moved inward.
+
+    A line goes round nothing.
+    """
     rows = contour.segments
+    if not contour.closed:
+        return distance < 0
     if (measure.swept_areas(rows, complex(rows.start[0])).sum() > 0) == (distance > 0):
         return False
     x0, y0, x1, y1 = measure.boxes(rows)
     return bool(min(x1.max() - x0.min(), y1.max() - y0.min()) <= 2 * abs(distance))
+
+
+def _there_and_back(line: Contour) -> Contour:
+    """A line as the edge of an area without any width."""
+    rows = Segments.concatenate([line.segments, line.backwards.segments])
+    return Contour(rows, closed=True)
 
 
 def _frame(bounds: tuple[float, float, float, float], margin: float) -> Contour:

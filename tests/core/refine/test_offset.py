@@ -1,0 +1,167 @@
+"""Offsets by what they are: all points at one distance, nothing missing, nothing too much."""
+
+import math
+from itertools import pairwise
+
+import numpy as np
+import pytest
+from hypothesis import assume, given, settings
+from hypothesis import strategies as st
+
+from dotstack.core.combine import difference, intersection, union
+from dotstack.core.errors import GeometryError
+from dotstack.core.geometry import ARC, CUBIC, Affine, Outline
+from dotstack.core.primitives import ellipse, polygon, rectangle
+from dotstack.core.refine import Join, offset, rings
+from tests.strategies import hard_cases, outlines
+
+# Between samples a fitted curve strays no further than its bound allows.
+_BOUND = 1e-6
+_EXACT = 1e-9
+
+_shares = st.sampled_from([0.01, 0.04, 0.1, 0.3, -0.01, -0.04, -0.1, -0.3])
+_convex = st.one_of(
+    st.floats(1, 6).map(lambda r: ellipse(r, r)),
+    st.builds(polygon, st.integers(3, 9), st.floats(1, 6), st.floats(1, 6)),
+    st.builds(ellipse, st.floats(1, 6), st.floats(1, 6)),
+    st.builds(rectangle, st.floats(1, 6), st.floats(1, 6), st.floats(0, 3)),
+)
+
+
+def size_of(outline: Outline) -> float:
+    x0, y0, x1, y1 = outline.bounds
+    return max(x1 - x0, y1 - y0)
+
+
+def samples(outline: Outline, each: int = 5) -> list[complex]:
+    rows = outline.segments
+    t = (np.arange(each) + 0.5) / each
+    points: list[complex] = rows.at(np.arange(len(rows))[:, None], t[None, :]).ravel().tolist()
+    return points
+
+
+def away(outline: Outline, at: complex) -> float:
+    return outline.nearest(at.real, at.imag)[0]
+
+
+@pytest.mark.parametrize(
+    ("data", "by", "join", "wanted"),
+    [
+        ("M0 0H20V10H0Z", 2, "sharp", "M22-2V12H-2V-2Z"),
+        ("M0 0H20V10H0Z", 2, "flat", "M20-2 22 0V10L20 12H0L-2 10V0L0-2Z"),
+        ("M0 0H20V10H0Z", -2, "round", "M2 2H18V8H2Z"),
+        ("M0 0H20V10H0Z", -5, "round", "M0 0Z"),
+        # A notch's corner is left by an arc, or goes on.
+        ("M0 0H30V10H10V30H0Z", -3, "round", "M3 3H27V7H10A3 3 0 0 0 7 10V27H3Z"),
+        ("M0 0H30V10H10V30H0Z", -3, "sharp", "M27 3V7H7V27H3V3Z"),
+        # Shrinking parts it, and leaves no hole that it has closed.
+        ("M0 0H30V12H18V7H12V12H0Z", -4, "sharp", "M8 4V8H4V4ZM26 4V8H22V4Z"),
+        ("M0 0H30V30H0ZM14 14V16H16V14Z", 1.5, "sharp", "M31.5-1.5V31.5H-1.5V-1.5Z"),
+    ],
+)  # fmt: skip
+def test_straight_sides_give_straight_sides(data: str, by: float, join: str, wanted: str) -> None:
+    made = offset(Outline.from_path_data(data), by, Join(join))
+    expected = Outline.from_path_data(wanted) if wanted != "M0 0Z" else Outline.empty()
+    assert made.node_count == expected.node_count
+    assert made.area == pytest.approx(expected.area, rel=_EXACT)
+    assert all(away(expected, at) < _EXACT * 30 for at in samples(made))
+
+
+@pytest.mark.parametrize(
+    ("by", "join", "nodes", "radii"),
+    [(5, "sharp", 2, {55}), (5, "round", 4, {5, 55}), (-5, "round", 2, {45}), (5, "flat", 4, {55})],
+)
+def test_arcs_stay_arcs_and_need_no_more_nodes(
+    by: float, join: str, nodes: int, radii: set[int]
+) -> None:
+    disc = ellipse(50, 50)
+    lens = intersection([disc, disc.transformed(Affine.translation(40, 0))])
+    made = offset(lens, by, Join(join))
+    arcs = made.segments.kind == ARC
+    assert made.node_count == nodes
+    assert {round(r, 9) for r in made.segments.q.real[arcs].tolist()} == radii
+
+
+@settings(deadline=None, max_examples=60)
+@given(st.one_of(outlines.map(lambda each: [each]), hard_cases), _shares,
+       st.sampled_from([1e-3, 1.0, 1e3]))  # fmt: skip
+def test_a_round_offset_is_all_points_at_its_distance(
+    shapes: list[Outline], share: float, scale: float
+) -> None:
+    area = union([each.transformed(Affine.scaling(scale)) for each in shapes])
+    assume(not area.is_empty)
+    size = size_of(area)
+    by = share * size
+    made = offset(area, by)
+    bound = _BOUND * abs(by) + 4 * _EXACT * size
+    # No point of its edge is nearer or further; of fitted curves to their bound.
+    assert all(abs(away(area, at) - abs(by)) <= bound for at in samples(made))
+    # Whatever lies in the plane is inside if it is so near, and only then.
+    x0, y0, x1, y1 = area.bounds
+    rng = np.random.default_rng(len(area.segments))
+    away_by = abs(by)
+    low, high = (x0 - away_by, y0 - away_by), (x1 + away_by, y1 + away_by)
+    for x, y in rng.uniform(low, high, (25, 2)):
+        distance = area.nearest(x, y)[0] * (-1 if area.contains(x, y) else 1)
+        if abs(distance - by) > 1e-5 * size:
+            assert made.contains(x, y) == (distance < by)
+    # Its contours are simple and do not cross: counted once each they are all of the area.
+    assert union([made]).area == pytest.approx(made.area, rel=1e-7, abs=1e-9 * size**2)
+
+
+@settings(deadline=None, max_examples=60)
+@given(_convex, st.floats(0.02, 0.5), st.floats(0, 360))
+def test_convex_outlines_grow_by_steiners_formula_and_shrink_back(
+    outline: Outline, share: float, angle: float
+) -> None:
+    area = union([outline.transformed(Affine.rotation_deg(angle))])
+    by = share * size_of(area)
+    grown = offset(area, by)
+    assert grown.area == pytest.approx(area.area + area.length * by + math.pi * by**2, rel=1e-6)
+    assert grown.length == pytest.approx(area.length + 2 * math.pi * by, rel=1e-6)
+    back = offset(grown, -by)
+    assert back.area == pytest.approx(area.area, rel=1e-5)
+    assert all(away(area, at) <= 3 * _BOUND * by + 1e-7 * size_of(area) for at in samples(back))
+
+
+@settings(deadline=None, max_examples=40)
+@given(outlines, st.sampled_from([0.02, 0.1, -0.02, -0.1]))
+def test_sharp_joins_hold_more_than_round_ones_and_flat_ones_less(
+    outline: Outline, share: float
+) -> None:
+    area = union([outline])
+    assume(not area.is_empty)
+    size = size_of(area)
+    made = {join: offset(area, share * size, join, 1e6) for join in Join}
+    # Of an area that shrinks joins are where what lies round it grows.
+    ranked = [made[join] for join in (Join.FLAT, Join.ROUND, Join.SHARP)]
+    for less, more in pairwise(ranked if share > 0 else ranked[::-1]):
+        rest = difference(less, [more])
+        assert rest.area <= 1e-5 * size**2
+
+
+def test_lines_grow_to_what_lies_within_a_distance_of_them() -> None:
+    line = Outline.from_path_data("M0 0H40V30")
+    assert offset(line, 3).area == pytest.approx(70 * 6 + 9 * math.pi / 4 * 5 - 9, rel=1e-12)
+    assert offset(line, 3, Join.FLAT).area == pytest.approx(70 * 6 - 9 + 4.5, rel=1e-12)
+    assert offset(line, -3).is_empty
+
+
+def test_rings_lie_between_their_offsets() -> None:
+    box = union([rectangle(20, 10)])
+    made = rings(box, [3, 2, 1, 0], Join.SHARP, 4)
+    squares = [(20 + 2 * d) * (10 + 2 * d) for d in (3, 2, 1, 0)]
+    assert made.area == pytest.approx(squares[0] - squares[1] + squares[2] - squares[3])
+    assert made.node_count == 16
+
+
+def test_a_curve_is_followed_by_few_curves() -> None:
+    leaf = union([Outline.from_path_data("M0 0C30-40 70-40 100 0C70 40 30 40 0 0Z")])
+    made = offset(leaf, 5)
+    assert (made.segments.kind == CUBIC).sum() <= 2 * 12
+
+
+@pytest.mark.parametrize(("by", "limit"), [(math.nan, 4), (math.inf, 4), (1, 0.5), (1, math.nan)])
+def test_what_is_no_number_is_said(by: float, limit: float) -> None:
+    with pytest.raises(GeometryError, match="finite distance and a limit from 1"):
+        offset(rectangle(4, 4), by, Join.SHARP, limit)
