@@ -6,7 +6,6 @@ import { cornerGesture } from '@/desk/gestures';
 import type { Hands } from '@/desk/gestures';
 import NumberField from '@/fields/NumberField.vue';
 import type { Point } from '@/marks/numbers';
-import { shortNumber } from '@/marks/numbers';
 import { reachPerSize, sizeTag } from '@/marks/refinements';
 import type { Corner } from '@/stores/corners';
 import { useCorners } from '@/stores/corners';
@@ -61,6 +60,8 @@ function grab(corner: Corner, event: PointerEvent): void {
       else if (!adds) corners.pick(corner.place);
     },
   );
+  // Held by itself, it gets the double click too.
+  (event.currentTarget as Element).setPointerCapture(event.pointerId);
 }
 
 async function type(place: number, event: Event): Promise<void> {
@@ -122,7 +123,7 @@ function typed(size: number): void {
       @dblclick.stop="type(corner.place, $event)"
       @keydown.enter.stop.prevent="type(corner.place, $event)"
     >
-      {{ sizeTag(corner.shape, Number(shortNumber(Number(sizeOf(corner).toFixed(2))))) }}
+      {{ sizeTag(corner.shape, sizeOf(corner), dragged === null ? corner.fits : null) }}
     </button>
   </template>
 </template>

@@ -6,7 +6,7 @@ import { intoOwnAxes, turnAbout } from '@/marks/matrix';
 import type { Point } from '@/marks/numbers';
 import { angleOf, shortNumber } from '@/marks/numbers';
 import type { Ink } from '@/marks/paint';
-import { draggedSize, sizeTag } from '@/marks/refinements';
+import { draggedSize } from '@/marks/refinements';
 import type { Between, ShapeKind } from '@/marks/shapes';
 import { drawn, naturalHeight } from '@/marks/shapes';
 
@@ -122,7 +122,8 @@ export function cornerGesture(
       size = keys.free ? fine(hands, { x: exact, y: 0 }).x : hands.rounded(exact);
       says(size);
       hands.look(making(size));
-      return { text: sizeTag(corner.shape, size) };
+      // Its value tag tells the size.
+      return { text: '' };
     },
     async end() {
       if (size === corner.size) hands.stopLooking();

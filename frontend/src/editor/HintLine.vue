@@ -69,11 +69,11 @@ const hint = computed<Hint>(() => {
   if (regions.open) return picking();
   if (corners.open)
     return {
-      says: 'Drag a handle inward to round its corner.',
+      says: 'Drag a handle inward; double-click it for its contour.',
       keys: [
         ['Shift', 'pick several'],
-        ['Tab', 'from corner to corner'],
-        ['arrows', 'larger or smaller'],
+        ['Tab', 'the next'],
+        ['arrows', 'larger, smaller'],
         ['Esc', 'back to the shape'],
       ],
     };

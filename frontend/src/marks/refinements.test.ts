@@ -1,7 +1,7 @@
 import { expect, test } from 'vitest';
 
 import type { CornerShape } from '@/api/types';
-import { draggedSize, reachPerSize } from '@/marks/refinements';
+import { draggedSize, reachPerSize, sizeTag } from '@/marks/refinements';
 
 const right = { turn_deg: 90, size: 0 };
 const cases: [CornerShape, number][] = [
@@ -21,4 +21,9 @@ test.each(cases)('a %s corner follows the pointer along its bisector', (shape, r
 test('no corner is dragged below nothing', () => {
   const corner = { ...right, size: 3, shape: 'round' as const };
   expect(draggedSize(corner, { x: 1, y: 0 }, { x: 0, y: 0 }, { x: -99, y: 0 })).toBe(0);
+});
+
+test('a tag tells what is asked for, and what fits', () => {
+  expect(sizeTag('round', 6)).toBe('r 6');
+  expect(sizeTag('hollow', 30, 12.345)).toBe('hollow 12.35 of 30');
 });

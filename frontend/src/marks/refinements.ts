@@ -41,8 +41,10 @@ export function refinementWord(refinement: Refinement): string {
 }
 
 /** A size as a value tag reads it. */
-export function sizeTag(shape: CornerShape, size: number): string {
-  return `${{ round: 'r', straight: 'cut', hollow: 'hollow' }[shape]} ${shortNumber(size)}`;
+export function sizeTag(shape: CornerShape, size: number, fits: number | null = null): string {
+  const word = { round: 'r', straight: 'cut', hollow: 'hollow' }[shape];
+  const [asked, drawn] = [size, fits ?? size].map((each) => shortNumber(Number(each.toFixed(2))));
+  return fits === null || drawn === asked ? `${word} ${asked}` : `${word} ${drawn} of ${asked}`;
 }
 
 /** How far along a corner's bisector what is made of it reaches, for each unit of its size. */

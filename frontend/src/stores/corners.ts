@@ -14,6 +14,8 @@ import { useSelection } from '@/stores/selection';
 /** A corner as it stands on the plate. */
 export interface Corner extends CornerHandle {
   place: number;
+  /** The size that it is drawn in, where what is asked for does not fit. */
+  fits: number | null;
   at: Point;
   /** The way inward on the plate, as long as a unit of its size. */
   inward: Point;
@@ -60,6 +62,7 @@ export const useCorners = defineStore('corners', () => {
   const corners = computed<Corner[]>(() => {
     const figure = of.value ? selection.figureById.get(of.value) : undefined;
     if (!figure || !map.value) return [];
+    const fits = figure.notes[map.value.refinement ?? -1]?.fits ?? {};
     const linear = matrixOf({ ...figure.matrix, e: 0, f: 0 });
     return map.value.corners.map((corner, place) => {
       const inward = linear.transformPoint({ x: corner.dx, y: corner.dy });
@@ -67,12 +70,14 @@ export const useCorners = defineStore('corners', () => {
         ...corner,
         shape: corner.size ? corner.shape : shape.value,
         place,
+        fits: corner.pick === null ? null : (fits[corner.pick] ?? null),
         at: ontoPlate(figure.matrix, corner),
         inward: { x: inward.x, y: inward.y },
       };
     });
   });
-  const inHand = computed(() => corners.value.filter(({ place }) => picked.value.has(place)));
+  /** Those that are picked, the first one first. */
+  const inHand = computed(() => [...picked.value].flatMap((place) => corners.value[place] ?? []));
 
   function begin(): void {
     picked.value = new Set();

@@ -13,6 +13,12 @@ const PICTURES: Record<CornerShape, string> = {
   hollow: 'M12 48V28A16 16 0 0 0 28 12H52',
 };
 
+/** After a click the keys are for the corners again. */
+function letGo(event: MouseEvent): void {
+  if (event.detail) (event.currentTarget as HTMLElement).blur();
+}
+
+const capitalised = (word: string) => word[0]!.toUpperCase() + word.slice(1);
 const all = () => corners.corners.map(({ place }) => place);
 const those = (convex: boolean) =>
   corners.corners.filter((each) => each.convex === convex).map(({ place }) => place);
@@ -27,7 +33,12 @@ const those = (convex: boolean) =>
     </template>
   </div>
   <template v-if="corners.corners.length">
-    <StripTile word="All" how="Ctrl+A" title="Pick all corners" @click="corners.pick(...all())">
+    <StripTile
+      word="All"
+      how="Ctrl+A"
+      title="Pick all corners"
+      @click="(event: MouseEvent) => (letGo(event), corners.pick(...all()))"
+    >
       <path d="M12 46V12H50L36 30L50 46Z" />
       <circle
         v-for="[x, y] in [
@@ -48,7 +59,7 @@ const those = (convex: boolean) =>
       v-if="those(false).length"
       word="Convex"
       title="Pick the corners that point outward"
-      @click="corners.pick(...those(true))"
+      @click="(event: MouseEvent) => (letGo(event), corners.pick(...those(true)))"
     >
       <path d="M12 46V12H50L36 30L50 46Z" />
       <circle
@@ -69,7 +80,7 @@ const those = (convex: boolean) =>
       v-if="those(false).length"
       word="Concave"
       title="Pick the corners that point inward"
-      @click="corners.pick(...those(false))"
+      @click="(event: MouseEvent) => (letGo(event), corners.pick(...those(false)))"
     >
       <path d="M12 46V12H50L36 30L50 46Z" />
       <circle cx="36" cy="30" r="4.5" class="dot" />
@@ -77,18 +88,14 @@ const those = (convex: boolean) =>
     <StripTile
       v-for="{ value, word, title } in CORNER_SHAPES"
       :key="value"
-      :word="word"
+      :word="capitalised(word)"
       :title="title"
       :aria-pressed="corners.shape === value"
       :class="{ taken: corners.shape === value }"
-      @click="corners.make({ shape: value })"
+      @click="(event: MouseEvent) => (letGo(event), corners.make({ shape: value }))"
     >
       <path :d="PICTURES[value]" />
     </StripTile>
-    <p class="soft advice">
-      Click a corner's handle, Shift-click several, double-click for its whole contour; then drag
-      one inward, or type a size.
-    </p>
   </template>
   <p v-else-if="corners.map" class="soft advice">
     This outline has no corners: all its sides go over into each other smoothly.

@@ -1,0 +1,165 @@
+"""Refining by pointer and keys: corners, grown and shrunk outlines, bands, by what comes out."""
+
+import math
+from pathlib import Path
+
+import pytest
+from playwright.sync_api import Locator, expect
+
+from dotstack.core.geometry import ARC, Outline
+from tests.browser.desk import Editor
+
+
+@pytest.fixture
+def box(editor: Editor) -> Editor:
+    editor.type_shape("2", (100, 100), width=120, height=80)
+    editor.pick("Box")
+    return editor
+
+
+def corner_at(editor: Editor, x: float, y: float) -> Locator:
+    """The handle of the corner that is nearest to a place of the plate."""
+    handles = editor.page.locator("[data-corner]")
+    expect(handles).not_to_have_count(0)
+    px, py = editor.at(x, y)
+    found = []
+    for i in range(handles.count()):
+        spot = handles.nth(i).locator(".handle").bounding_box()
+        assert spot is not None
+        found.append((math.hypot(spot["x"] - px, spot["y"] - py), i))
+    return handles.nth(min(found)[1]).locator(".handle")
+
+
+def drag(editor: Editor, handle: Locator, dx: float, dy: float) -> None:
+    spot = handle.bounding_box()
+    assert spot is not None
+    x, y = spot["x"] + spot["width"] / 2, spot["y"] + spot["height"] / 2
+    mouse = editor.page.mouse
+    mouse.move(x, y)
+    mouse.down()
+    mouse.move(x + dx / 2, y + dy / 2)
+    mouse.move(x + dx, y + dy)
+    mouse.up()
+    editor.saved()
+
+
+def radii(outline: Outline) -> list[float]:
+    rows = outline.segments
+    return sorted(round(r, 3) for r in rows.q.real[rows.kind == ARC].tolist())
+
+
+def test_corners_are_dragged_typed_and_stepped_and_the_shape_stays_live(
+    box: Editor, tmp_path: Path
+) -> None:
+    page = box.page
+    page.keyboard.press("e")
+    drag(box, corner_at(box, 40, 60), 30, 30)
+    tag = page.get_by_test_id("corner-tag")
+    expect(tag).to_have_count(1)
+    dragged = float(tag.inner_text().split()[-1])
+    assert dragged > 10
+    assert radii(box.exported(tmp_path)[0][1]) == [dragged]
+    # Typed into its tag.
+    tag.dblclick()
+    page.locator(".typing input").fill("12")
+    page.locator(".typing input").press("Enter")
+    expect(tag).to_have_text("r 12")
+    box.saved()
+    # One more with Shift, both a step larger: as large as the one that was picked first.
+    corner_at(box, 160, 140).click(modifiers=["Shift"])
+    page.keyboard.press("ArrowUp")
+    expect(tag).to_have_text(["r 13", "r 13"])
+    box.saved()
+    page.get_by_role("button", name="Straight").click()
+    expect(tag).to_have_text(["cut 13", "cut 13"])
+    box.saved()
+    outline = box.exported(tmp_path)[0][1]
+    assert radii(outline) == []
+    assert outline.area == pytest.approx(120 * 80 - 13 * 13)
+    page.keyboard.press("Escape")
+    expect(page.get_by_test_id("corners")).to_have_count(0)
+    # It is a box as before, only larger.
+    box.set_fact("w", 140)
+    assert box.exported(tmp_path)[0][1].area == pytest.approx(140 * 80 - 13 * 13)
+
+
+def test_tab_walks_from_corner_to_corner_and_what_has_none_says_so(box: Editor) -> None:
+    page = box.page
+    page.keyboard.press("e")
+    corner_at(box, 40, 60)
+    for picked, key in ((1, "Tab"), (1, "Shift+Tab"), (4, "Control+a")):
+        page.keyboard.press(key)
+        expect(page.locator("[data-corner].on")).to_have_count(picked)
+    page.keyboard.press("e")
+    expect(page.get_by_test_id("corners")).to_have_count(0)
+    box.type_shape("1", (200, 200), radius=20)
+    box.pick("Circle")
+    page.keyboard.press("e")
+    expect(page.get_by_label("Action strip")).to_contain_text("has no corners")
+
+
+def test_refinements_are_added_changed_ordered_switched_off_and_taken_away(
+    box: Editor, tmp_path: Path
+) -> None:
+    page = box.page
+    facts = page.get_by_label("Facts")
+    page.keyboard.press("Shift+O")
+    expect(facts.get_by_label("by", exact=True)).to_have_value("4")
+    box.set_fact("by", 5)
+    area = 120 * 80 + 5 * 400
+    assert box.exported(tmp_path)[0][1].area == pytest.approx(area + 25 * math.pi, abs=1e-3)
+    facts.get_by_role("radio", name="sharp").click()
+    box.saved()
+    assert box.exported(tmp_path)[0][1].area == pytest.approx(130 * 90)
+    page.keyboard.press("Shift+T")
+    expect(facts.get_by_label("width", exact=True).first).to_have_value("4")
+    box.set_fact("rings", 2)
+    box.set_fact("gap", 1)
+    rings = box.exported(tmp_path)[0][1]
+    assert len(rings.contours) == 4
+    assert rings.bounds == pytest.approx((26, 46, 174, 154))
+    facts.get_by_label("Band sooner").click()
+    expect(facts.get_by_label("Grow sooner")).to_be_visible()
+    box.saved()
+    facts.get_by_label("Remove Band").click()
+    expect(facts.get_by_label("Remove Band")).to_have_count(0)
+    box.saved()
+    facts.get_by_label("Grow: switch off").click()
+    box.saved()
+    assert box.exported(tmp_path)[0][1].area == pytest.approx(120 * 80)
+    # What would leave nothing is refused in words, and nothing is lost.
+    facts.get_by_label("Grow: switch on").click()
+    box.saved()
+    box.fact("by").fill("-40")
+    box.fact("by").press("Enter")
+    expect(page.get_by_text("would leave nothing of Box")).to_be_visible()
+    assert box.exported(tmp_path)[0][1].area == pytest.approx(130 * 90)
+
+
+def test_a_refined_compound_follows_its_members_is_undone_and_settled(
+    box: Editor, tmp_path: Path
+) -> None:
+    page = box.page
+    box.type_shape("1", (160, 100), radius=30)
+    box.pick("Box", "Circle")
+    page.keyboard.press("j")
+    expect(box.row("Join")).to_be_visible()
+    box.saved()
+    page.keyboard.press("e")
+    corner_at(box, 130, 70)
+    page.get_by_role("button", name="Convex").click()
+    page.keyboard.press("Shift+ArrowUp")
+    expect(page.get_by_test_id("corner-tag")).to_have_count(4)
+    box.saved()
+    page.keyboard.press("Escape")
+    expect(box.row("Join")).to_contain_text("refined")
+    assert radii(box.exported(tmp_path)[0][1]).count(10) == 4
+    box.pick("Circle")
+    page.keyboard.press("Shift+ArrowRight")
+    box.saved()
+    assert radii(box.exported(tmp_path)[0][1]).count(10) == 4
+    box.pick("Join")
+    page.keyboard.press("Shift+S")
+    expect(box.row("Join")).not_to_contain_text("refined")
+    box.saved()
+    assert radii(box.exported(tmp_path)[0][1]).count(10) == 4
