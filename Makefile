@@ -51,6 +51,7 @@ bench: .venv/.ready
 	@$(PYTHON) -m bench.engine
 	@$(PYTHON) -m bench.desk
 	@$(PYTHON) -m bench.combining
+	@$(PYTHON) -m bench.refining
 	@$(PYTHON) -m bench.shelf
 
 sweep: .venv/.ready frontend/node_modules/.ready fonts

@@ -33,7 +33,7 @@ def pairs(family: str, seed: int) -> Iterator[list[Outline]]:
     if family == "sheets of icons":
         yield from _sheets(rng)
         return
-    shapes = icons() if family == "icons" else _glyphs(FONTS[family])
+    shapes = icons() if family == "icons" else glyphs(FONTS[family])
     for shape, neighbour in pairwise(shapes):
         x0, y0, x1, y1 = shape.bounds
         size = max(x1 - x0, y1 - y0)
@@ -60,7 +60,8 @@ def _sheets(rng: random.Random) -> Iterator[list[Outline]]:
         yield rng.choice([sheet, [behind, *sheet]])
 
 
-def _glyphs(path: Path) -> Iterator[Outline]:
+def glyphs(path: Path) -> Iterator[Outline]:
+    """The glyphs of a font that have an outline, in its order."""
     glyphs = TTFont(path).getGlyphSet()
     for name in glyphs.keys():  # noqa: SIM118 - a glyph set is no mapping to iterate over
         pen = SVGPathPen(glyphs)

@@ -76,14 +76,22 @@ class CornerPlace:
     """A corner that can be picked, in the axes that the shape is refined in.
 
     Attributes:
-        convex: whether the area lies on its inside.
+        outline: that it is of.
         pick: the place of the pick that it is known again by, if it was picked.
 
     """
 
     corner: Corner
-    convex: bool
+    outline: Outline
     pick: int | None
+
+    @property
+    def convex(self) -> bool:
+        """Whether the area lies on its inside."""
+        corner, rows = self.corner, self.outline.segments
+        sides = measure.lengths(rows.take(np.array([corner.before, corner.after])))
+        ahead = corner.node + corner.inward * _INSIDE * float(sides.min())
+        return self.outline.contains(ahead.real, ahead.imag)
 
 
 def stretch_of(affine: Affine) -> Affine:
@@ -217,14 +225,11 @@ def corner_places(
 
     ``own`` is the node's outline before any refinement, ``outline`` the one at hand.
     """
-    found = evaluation.remembered("corners", lambda: _told(outline), outline)
+    found = evaluation.remembered("corners", lambda: corners(outline), outline)
     known = dict[int, int]()
     if picks and found:
         known = _known_again(node, own, outline, picks, evaluation)
-    return [
-        CornerPlace(corner, convex, known.get(place))
-        for place, (corner, convex) in enumerate(found)
-    ]
+    return [CornerPlace(corner, outline, known.get(place)) for place, corner in enumerate(found)]
 
 
 def picked_corner(
@@ -245,17 +250,6 @@ def picked_corner(
         places=tuple(leaf.affine.inverse.apply_to(*spot) for leaf in leaves if leaf.id is not None),
         size=0.0,
     )
-
-
-def _told(outline: Outline) -> list[tuple[Corner, bool]]:
-    """The corners of an outline, each with whether the area lies on its inside."""
-    size = measure.lengths(outline.segments)
-
-    def is_convex(corner: Corner) -> bool:
-        ahead = corner.node + corner.inward * _INSIDE * min(size[corner.before], size[corner.after])
-        return outline.contains(ahead.real, ahead.imag)
-
-    return [(corner, is_convex(corner)) for corner in corners(outline)]
 
 
 def _origins(

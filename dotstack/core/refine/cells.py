@@ -10,7 +10,7 @@ import numpy as np
 from dotstack.core.arrangement import meetings
 from dotstack.core.geometry import Contour, Outline, Segments, measure
 from dotstack.core.geometry.arrays import Bools
-from dotstack.core.refine.reach import Cuts, normal, sized
+from dotstack.core.refine.reach import Cuts, is_room, normal, sized
 
 # How near the largest size is found for which a cell is clear, in parts of what was asked.
 _HALVINGS = 20
@@ -39,63 +39,61 @@ def between_sides(rows: Segments, cuts: Cuts, hollow: Bools) -> Segments:
 def clear(outline: Outline, cuts: Cuts, hollow: Bools) -> Cuts:
     """The cuts, smaller where something else of the outline would lie in their cells."""
     rows = outline.segments
-    close = np.flatnonzero(_near(outline, cuts, hollow))
-    for i in (i for i in close.tolist() if _is_intruded(outline, cuts, hollow, i)):
+    near = _near(rows, cuts, hollow)
+    order, smaller = np.arange(len(hollow)), [cuts]
+    for i in np.flatnonzero(near.any(axis=1)).tolist():
         one, bent = cuts.take(slice(i, i + 1)), hollow[i : i + 1]
+        if not _is_intruded(outline, one, bent, near[i]):
+            continue
         low, high, best = 0.0, 1.0, replace(one, size=np.zeros(1), t=np.ones(1), u=np.zeros(1))
         for _ in range(_HALVINGS):
             middle = (low + high) / 2
             trial = sized(rows, replace(one, size=one.size * middle))
-            if _is_intruded(outline, trial, bent, 0):
+            if not is_room(trial).all() or _is_intruded(outline, trial, bent, near[i]):
                 high = middle
             else:
                 low, best = middle, trial
-        order = np.arange(len(hollow))
-        order[i] = len(order)
-        cuts = Cuts.stacked([cuts, best]).take(order)
-    return cuts
+        order[i] = len(hollow) + len(smaller) - 1
+        smaller.append(best)
+    return Cuts.stacked(smaller).take(order)
 
 
-def _near(outline: Outline, cuts: Cuts, hollow: Bools) -> Bools:
-    """Which cells have a side of the outline near, by boxes, other than their own."""
-    x0, y0, x1, y1 = measure.boxes(outline.segments)
-    u0, v0, u1, v1 = measure.boxes(between_sides(outline.segments, cuts, hollow))
+def _near(rows: Segments, cuts: Cuts, hollow: Bools) -> Bools:
+    """Shape (cuts, rows): which sides lie near which cells, by boxes, other than their own."""
+    x0, y0, x1, y1 = measure.boxes(rows)
+    u0, v0, u1, v1 = measure.boxes(between_sides(rows, cuts, hollow))
     x, y = cuts.node.real, cuts.node.imag
-    near = x0 <= np.maximum(u1, x)[:, None]
+    near: Bools = x0 <= np.maximum(u1, x)[:, None]
     near &= x1 >= np.minimum(u0, x)[:, None]
     near &= y0 <= np.maximum(v1, y)[:, None]
     near &= y1 >= np.minimum(v0, y)[:, None]
     every = np.arange(len(x))
     near[every, cuts.one] = near[every, cuts.two] = False
-    found: Bools = near.any(axis=1) & (cuts.size > 0)
-    return found
+    near[cuts.size <= 0] = False
+    return near
 
 
-def _is_intruded(outline: Outline, cuts: Cuts, hollow: Bools, i: int) -> bool:
-    """Whether anything but its own sides lies in the cell of a cut."""
-    cut = cuts.take(slice(i, i + 1))
+def _is_intruded(outline: Outline, cut: Cuts, hollow: Bools, near: Bools) -> bool:
+    """Whether any of the sides near the cell of one cut lies in there."""
     rows = outline.segments
-    across = between_sides(rows, cut, hollow[i : i + 1])
+    across = between_sides(rows, cut, hollow)
     sides = [
         rows.pieces(cut.one, cut.t, np.ones(1)),
         rows.pieces(cut.two, np.zeros(1), cut.u),
         across.reversed(),
     ]
     cell = Outline.from_contours([Contour(Segments.concatenate(sides), closed=True)])
-    rest = np.ones(len(rows), np.bool_)
-    rest[cut.one] = rest[cut.two] = False
-    others = [Contour(rows.take(slice(j, j + 1)), closed=False) for j in np.flatnonzero(rest)]
-    if not others:
-        return False
+    others = [
+        Contour(rows.take(slice(j, j + 1)), closed=False) for j in np.flatnonzero(near).tolist()
+    ]
     _, _, points = meetings([cell, Outline.from_contours(others)])
     ends = np.array([complex(cut.node[0]), complex(across.start[0]), complex(across.end[0])])
     apart = np.abs(points[:, None] - ends[None, :]).min(axis=1, initial=np.inf)
     if (apart > _TOUCHING * cut.size[0]).any():
         return True
-    return any(
-        cell.contains(start.real, start.imag)
-        for start in outline.segments.start[outline.offsets[:-1][_others(outline, int(cut.one[0]))]]
-    )
+    first = outline.offsets[:-1][_others(outline, int(cut.one[0]))]
+    starts = rows.start[first[near[first]]]
+    return any(cell.contains(at.real, at.imag) for at in starts.tolist())
 
 
 def _others(outline: Outline, segment: int) -> Bools:

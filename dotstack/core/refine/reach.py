@@ -90,7 +90,7 @@ def fitting(rows: Segments, cuts: Cuts) -> Cuts:
     in the same proportion.
     """
     made = sized(rows, cuts)
-    beyond = np.flatnonzero(~(made.found & (made.t >= 0) & (made.u <= 1)))
+    beyond = np.flatnonzero(~is_room(made))
     if len(beyond):
         made = _with(made, beyond, _alone(rows, cuts.take(beyond)))
     # Sides that leave one corner and arrive at another.
@@ -107,6 +107,12 @@ def fitting(rows: Segments, cuts: Cuts) -> Cuts:
             smaller = best.size < made.size[which]
             made = _with(made, which[smaller], best.take(smaller))
     return made
+
+
+def is_room(cuts: Cuts) -> Bools:
+    """Which cuts are there, and on both their sides."""
+    room: Bools = cuts.found & (cuts.t >= 0) & (cuts.u <= 1)
+    return room
 
 
 def _with(cuts: Cuts, index: Ints, others: Cuts) -> Cuts:
@@ -133,7 +139,8 @@ def _grown(rows: Segments, cuts: Cuts, step: Callable[[Cuts, float], tuple[Cuts,
                         break
                 found &= (off <= _FOUND) & _is_sound(rows, made)
         made = replace(made, found=found)
-        if (found & (np.abs(made.t - 0.5) <= 1) & (np.abs(made.u - 0.5) <= 1)).all():
+        # Far beyond the ends it may be another place than the one that it grows to.
+        if (found & (made.t >= -1) & (made.u <= 2)).all():
             break
     return made
 
@@ -192,7 +199,7 @@ def _is_sound(rows: Segments, cuts: Cuts) -> Bools:
     )
     arc = bends & (cuts.sign * cross(v, w) > 0)
     sound: Bools = np.where(cuts.round, arc, (dot(p, v) < 0) & (dot(q, w) > 0))
-    return sound & (cuts.size > 0)
+    return sound & (cuts.size > 0) & (cuts.t <= 1) & (cuts.u >= 0)
 
 
 def normal(speed: Points) -> Points:
@@ -214,23 +221,23 @@ def _alone(rows: Segments, cuts: Cuts) -> Cuts:
     two = np.where(second.found & (second.t >= 0), second.size, np.inf)
     nearer = np.flatnonzero(two < one)
     best = _with(first, nearer, second.take(nearer))
-    lost = np.flatnonzero(np.isinf(np.minimum(one, two)))
-    return _with(best, lost, _bending(rows, cuts.take(lost))) if len(lost) else best
+    # There may be such ends only further on than where it is no cut any more, or too large.
+    lost = np.flatnonzero(~(np.minimum(one, two) <= cuts.size))
+    return _with(best, lost, _sound(rows, cuts.take(lost))) if len(lost) else best
 
 
-def _bending(rows: Segments, cuts: Cuts) -> Cuts:
-    """The largest cuts that are sound; of no size where there are none."""
+def _sound(rows: Segments, cuts: Cuts) -> Cuts:
+    """The largest cuts that are sound, up to their sizes; of no size where there are none."""
     low, high = np.zeros(len(cuts.node)), np.ones(len(cuts.node))
     for _ in range(_HALVINGS):
         middle = (low + high) / 2
         made = reaching(rows, cuts, 1 - middle)
-        fits = made.found & (made.u <= 1)
+        fits = made.found & (made.u <= 1) & (made.size <= cuts.size)
         low, high = np.where(fits, middle, low), np.where(fits, high, middle)
     made = reaching(rows, cuts, 1 - low)
     none = np.zeros_like(low)
-    return _with(
-        made, np.flatnonzero(~made.found), _moved(cuts, none, none + 1, none).take(~made.found)
-    )
+    nothing = _moved(cuts, none, none + 1, none)
+    return _with(made, np.flatnonzero(~made.found), nothing.take(~made.found))
 
 
 def _sharing(
