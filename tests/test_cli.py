@@ -41,6 +41,23 @@ def test_shapes_of_a_file_are_combined_and_stay_what_they_are(file: Path, tmp_pa
     assert "A24.7 24.7 0" in out.read_text()
 
 
+def test_shapes_of_a_file_are_grown_and_their_corners_rounded(
+    tmp_path: Path, capsys: pytest.CaptureFixture[str]
+) -> None:
+    plain = tmp_path / "plain.svg"
+    box = '<rect width="20" height="10" fill="#22303C"/>'
+    plain.write_text(f'<svg xmlns="http://www.w3.org/2000/svg">{box}</svg>')
+    out = tmp_path / "out.svg"
+    how = ["--offset", "2", "--join", "sharp", "--round", "3", "-o", str(out)]
+    assert main(["refine", str(plain), *how]) == 0
+    (shape,) = read_svg(out.read_text()).shapes
+    assert shape.fill == "#22303C"
+    assert shape.outlines[0].bounds == pytest.approx((-2, -2, 22, 12))
+    assert shape.outlines[0].area == pytest.approx(24 * 14 - 9 * (4 - math.pi))
+    assert main(["refine", str(plain), "--offset", "-5"]) == 3
+    assert "leaves nothing" in capsys.readouterr().err
+
+
 def test_the_regions_of_a_file_are_listed(file: Path, capsys: pytest.CaptureFixture[str]) -> None:
     assert main(["regions", str(file), "--json"]) == 0
     found = json.loads(capsys.readouterr().out)

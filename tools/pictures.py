@@ -76,6 +76,22 @@ def regions(editor: Editor) -> None:
     editor.page.mouse.move(300, 600)
 
 
+def refining(editor: Editor) -> None:
+    """The corners of a live compound, some of them rounded, on a shape that is grown."""
+    editor.open().page.get_by_role("tab", name="Night ferry").click()
+    editor.pick("Hull", "Deck house")
+    editor.page.keyboard.press("j")
+    expect(editor.row("Join")).to_be_visible()
+    editor.saved()
+    editor.page.keyboard.press("e")
+    expect(editor.page.locator("[data-corner]")).not_to_have_count(0)
+    editor.page.keyboard.press("Control+a")
+    for _ in range(3):
+        editor.page.keyboard.press("ArrowUp")
+        editor.saved()
+    expect(editor.page.get_by_test_id("corner-tag")).not_to_have_count(0)
+
+
 def pieces(editor: Editor) -> None:
     """A piece of a region build, moved away from the others."""
     editor.open().page.get_by_role("tab", name="Rope knot").click()
@@ -133,8 +149,8 @@ def versions(editor: Editor) -> None:
 
 
 VIEWS = (
-    home, editor, draw, construct, snapping, several, outcomes, regions, pieces, clip, tracing,
-    shelf, shelf_page, export, versions,
+    home, editor, draw, construct, snapping, several, outcomes, regions, refining, pieces, clip,
+    tracing, shelf, shelf_page, export, versions,
 )  # fmt: skip
 
 

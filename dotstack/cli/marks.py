@@ -1,4 +1,4 @@
-"""``dotstack combine`` and ``dotstack regions``: the engine for scripts."""
+"""``dotstack combine``, ``regions`` and ``refine``: the engine for scripts."""
 
 import argparse
 import json
@@ -12,6 +12,7 @@ from dotstack.core.errors import CoreError
 from dotstack.core.formats import Painted, Part, Picture, SvgFile, SvgShape, read_svg, write_svg
 from dotstack.core.geometry import Outline
 from dotstack.core.paint import Line
+from dotstack.core.refine import CornerShape, Join, Treatment, corners, offset, treated
 
 NOTHING_LEFT = 3
 _PRECISION = 6
@@ -29,6 +30,18 @@ def add_to(commands: "argparse._SubParsersAction[argparse.ArgumentParser]") -> N
     combine.add_argument("file", type=Path)
     combine.add_argument("-o", "--output", type=Path, help="where to write; else it is printed")
     combine.set_defaults(run=_combine)
+    refine = commands.add_parser(
+        "refine",
+        help="grow or shrink the shapes of an SVG file, and round their corners",
+        description="Grows or shrinks each top-level shape of an SVG file, then rounds all its "
+        "corners. Exit codes as of combine.",
+    )
+    refine.add_argument("file", type=Path)
+    refine.add_argument("--offset", type=float, default=0.0, help="distance, below 0 to shrink")
+    refine.add_argument("--join", choices=[join.value for join in Join], default="round")
+    refine.add_argument("--round", type=float, default=0.0, help="radius of all corners")
+    refine.add_argument("-o", "--output", type=Path, help="where to write; else it is printed")
+    refine.set_defaults(run=_refine)
     regions = commands.add_parser("regions", help="list the regions of an SVG file's shapes")
     regions.add_argument("file", type=Path)
     regions.add_argument("--json", action="store_true", help="as JSON, with outlines")
@@ -55,14 +68,42 @@ def _combine(options: argparse.Namespace) -> int:
         for part in result.parts
     )
     parts = (Part(options.outcome, painted),)
-    document = write_svg(Picture(options.outcome, _view_box(file, operands), parts))
+    return _written(Picture(options.outcome, _view_box(file, operands), parts), options.output)
+
+
+def _refine(options: argparse.Namespace) -> int:
     try:
-        if options.output:
-            options.output.write_text(document, encoding="utf-8")
-        else:
-            print(document, end="")
+        file = read_svg(_text(options.file))
+        operands = [_operand(shape) for shape in file.shapes]
+        made = [_refined(operand, options) for operand in operands]
+    except (CoreError, OSError) as error:
+        return refused(options.file, error)
+    left = [(shape, one) for shape, one in zip(file.shapes, made, strict=True) if not one.is_empty]
+    if not left:
+        print(f"{options.file}: it leaves nothing.", file=sys.stderr)
+        return NOTHING_LEFT
+    parts = tuple(Part(shape.name, (Painted(one, _colour(shape.fill)),)) for shape, one in left)
+    view_box = _view_box(file, [one for _, one in left])
+    return _written(Picture(options.file.stem, view_box, parts), options.output)
+
+
+def _refined(outline: Outline, options: argparse.Namespace) -> Outline:
+    made = union([outline])
+    if options.offset:
+        made = offset(made, options.offset, Join(options.join))
+    wanted = [Treatment(corner, CornerShape.ROUND, options.round) for corner in corners(made)]
+    return treated(made, wanted)[0]
+
+
+def _written(picture: Picture, output: Path | None) -> int:
+    document = write_svg(picture)
+    if output is None:
+        print(document, end="")
+        return 0
+    try:
+        output.write_text(document, encoding="utf-8")
     except OSError as error:
-        return refused(options.output, error)
+        return refused(output, error)
     return 0
 
 

@@ -148,3 +148,20 @@ def test_shapes_plates_assets_and_collections_are_exported_and_nothing_is_refuse
     order = {"subject": subject, "choice": {"format": "png"}}
     empty = caller.client.post("/api/export", json=order)
     assert (empty.status_code, "nothing to export" in empty.json["detail"]) == (422, True)
+
+
+def test_the_corners_of_a_shape_are_told_and_what_was_picked_of_them(caller: Caller) -> None:
+    box = {**disc("box", 40), "kind": "rectangle", "width": 40, "height": 20}
+    del box["rx"], box["ry"]
+    caller.add(box, disc("disc", 100))
+    found = caller.post("corners", id="box")
+    assert found["refinement"] is None
+    assert [corner["convex"] for corner in found["corners"]] == [True] * 4
+    assert {(corner["x"], corner["y"]) for corner in found["corners"]} == {
+        (-20, -10), (20, -10), (20, 10), (-20, 10),
+    }  # fmt: skip
+    caller.do("set-corners", id="box", corners=[(20, 10)], size=30, shape="hollow")
+    found = caller.post("corners", id="box")
+    sized = [(corner["size"], corner["shape"]) for corner in found["corners"] if corner["size"]]
+    assert (found["refinement"], sized) == (0, [(30, "hollow")])
+    assert caller.post("corners", id="disc")["corners"] == []
