@@ -163,3 +163,17 @@ def test_a_refined_compound_follows_its_members_is_undone_and_settled(
     expect(box.row("Join")).not_to_contain_text("refined")
     box.saved()
     assert radii(box.exported(tmp_path)[0][1]).count(10) == 4
+
+
+def test_a_line_becomes_a_shape_beside_its_fill(editor: Editor, tmp_path: Path) -> None:
+    page = editor.page
+    editor.type_shape("7", (100, 100), length=80)
+    editor.pick("Line")
+    editor.set_fact("width", 6)
+    page.keyboard.press("Shift+L")
+    expect(editor.row("Line line")).to_be_visible()
+    expect(editor.row("Line")).to_have_count(0)
+    editor.saved()
+    outline = editor.exported(tmp_path)[0][1]
+    assert outline.area == pytest.approx(480)
+    assert outline.node_count == 4

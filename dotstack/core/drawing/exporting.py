@@ -25,6 +25,7 @@ from dotstack.core.formats import (
 from dotstack.core.formats.limits import LARGEST_ICON, LARGEST_PNG, MOST_GLYPHS
 from dotstack.core.formats.picture import Shading
 from dotstack.core.geometry import bundle, closed_part
+from dotstack.core.refine import stroke
 from dotstack.core.values import Length, Name, Value
 
 # Decimals, where a person does not choose: a unit is about a quarter of a millimetre.
@@ -298,10 +299,10 @@ def _font(pictures: Sequence[Picture], choice: FontExport) -> Exported:
     for picture in pictures:
         cropped = [each for part in picture.parts for each in _cropped(part).painted]
         areas = [closed_part(each.outline) for each in cropped if each.fill]
-        lines = sum(each.line is not None for each in picture.painted)
-        if lines:
-            notes.append(f"{picture.name}: {_lines(lines)} left out, for a font has areas only")
-        if len({each.colour for each in cropped if each.fill}) > 1:
+        # A font has areas only.
+        areas += [stroke(each.outline, each.line.width) for each in cropped if each.line]
+        inks = {each.colour for each in cropped if each.fill}
+        if len(inks | {each.line.colour for each in cropped if each.line}) > 1:
             notes.append(f"{picture.name}: its colours become one")
         inked = union(areas) if areas else bundle([])
         glyphs.append(icon_font.Glyph(picture.name, inked, picture.box))

@@ -7,5 +7,16 @@ are; where a result is neither, it is fitted by cubics, to the bound that its fu
 from dotstack.core.refine.corners import Corner, CornerShape, Treatment, corners, treated
 from dotstack.core.refine.joins import Join
 from dotstack.core.refine.offset import offset, rings
+from dotstack.core.refine.stroke import stroke
 
-__all__ = ["Corner", "CornerShape", "Join", "Treatment", "corners", "offset", "rings", "treated"]
+__all__ = [
+    "Corner",
+    "CornerShape",
+    "Join",
+    "Treatment",
+    "corners",
+    "offset",
+    "rings",
+    "stroke",
+    "treated",
+]

@@ -20,6 +20,8 @@ _STEPS = 6
 _SHORTEST = 1e-5
 # The error falls with this power of the stretch's length; at most so many parts at once.
 _ORDER, _PARTS = 6, 8
+# Of its chord: no handle of a cubic that turns so little is longer.
+_LONGEST = 2.0
 # A cubic is not asked to turn by more at once.
 _TURN_RAD = 1.6
 
@@ -82,7 +84,8 @@ def _fit(curve: Curve, of: Ints, t0: Floats, t1: Floats) -> tuple[Segments, Floa
         square = np.maximum(np.abs(speed) ** 2, np.finfo(float).tiny)
         s = np.clip(s - dot(speed, gap) / square, 0.0, 1.0)
     # Of what is hardly longer than its bound, numbers tell nothing about its handles.
-    usable = (first > 0) & (second > 0)
+    most = _LONGEST * np.abs(end - start)
+    usable = (first > 0) & (second > 0) & (first <= most) & (second <= most)
     first, second = np.where(usable, first, third), np.where(usable, second, third)
     turns = np.abs(np.angle(arrives * begins.conj()))
     off = _strays(curve, (of, t0, t1), (start, end, first * begins, second * arrives))

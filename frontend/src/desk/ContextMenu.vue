@@ -27,7 +27,7 @@ const AT_HAND = [
     'takeOut',
     'role',
   ],
-  ['corners', 'grow', 'band'],
+  ['corners', 'grow', 'band', 'lineToOutline'],
   ['hide', 'showAll', 'lock', 'guide'],
 ];
 const FURTHER: Record<string, string[]> = {

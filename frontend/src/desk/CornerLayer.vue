@@ -53,6 +53,7 @@ function grab(corner: Corner, event: PointerEvent): void {
         corner,
         from,
         (size) => corners.making(places, size, corner.shape),
+        (size) => corners.take(places, size, corner.shape),
         (size) => (dragged.value = size),
       ),
     () => {

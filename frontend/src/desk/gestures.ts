@@ -113,6 +113,7 @@ export function cornerGesture(
   corner: Pick<CornerHandle, 'turn_deg' | 'size' | 'shape'> & { inward: Point },
   from: Point,
   making: (size: number) => Command,
+  take: (size: number) => Promise<void>,
   says: (size: number | null) => void,
 ): Gesture {
   let size = corner.size;
@@ -126,9 +127,9 @@ export function cornerGesture(
       return { text: '' };
     },
     async end() {
-      if (size === corner.size) hands.stopLooking();
-      else await hands.run(making(size));
+      const taken = size === corner.size ? hands.stopLooking() : take(size);
       says(null);
+      await taken;
     },
     cancel() {
       hands.stopLooking();

@@ -27,6 +27,7 @@ export const ACTION_WORDS = {
   corners: { word: 'Corners', key: 'E' },
   grow: { word: 'Grow or shrink', key: 'Shift+O' },
   band: { word: 'Band', key: 'Shift+T' },
+  lineToOutline: { word: 'Line to outline', key: 'Shift+L' },
   settle: { word: 'Settle', key: 'Shift+S' },
   allHome: { word: 'All pieces home', key: '' },
   unbundle: { word: 'Unbundle', key: 'Shift+B' },

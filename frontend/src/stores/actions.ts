@@ -214,6 +214,13 @@ export const useActions = defineStore('actions', () => {
   const refine = (refinement: Fields<'refine'>['refinement']) =>
     act('refine', { ids: ids(), refinement });
 
+  /** Makes shapes of lines; of what had no fill they take the place. */
+  async function lineToOutline(): Promise<void> {
+    const seed = newId();
+    if (await act('line-to-outline', { ids: ids(), seed }))
+      selection.pick(...selection.copiesOf(seed));
+  }
+
   const isPiece = (row: Row) => row.node.kind === 'piece';
 
   const oneLine = () =>
@@ -256,6 +263,10 @@ export const useActions = defineStore('actions', () => {
     corners: { can: () => corners.possible, run: corners.begin },
     grow: { can: refinable, run: () => refine({ kind: 'offset', distance: 4 }) },
     band: { can: refinable, run: () => refine({ kind: 'band', width: 4 }) },
+    lineToOutline: {
+      can: () => every((row) => Boolean(row.node.look.line && kindOf(row.node).refined)),
+      run: lineToOutline,
+    },
     settle: {
       can: () => every((row) => !kindOf(row.node).plain || row.node.refinements.length > 0),
       run: () => run({ kind: 'settle', ids: ids() }),

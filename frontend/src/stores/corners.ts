@@ -138,7 +138,20 @@ export const useCorners = defineStore('corners', () => {
     // A shape alone, of what has no size yet, is what the next drag makes.
     if (!size && changes.size === undefined) return;
     const places = inHand.value.map(({ place }) => place);
-    void drawing.run(making(places, size, changes.shape ?? first.shape));
+    void take(places, size, changes.shape ?? first.shape);
+  }
+
+  /** Makes corners so; until the answer comes they count as made. */
+  async function take(places: readonly number[], size: number, as: CornerShape): Promise<void> {
+    const before = map.value!;
+    const command = making(places, size, as);
+    map.value = {
+      ...before,
+      corners: before.corners.map((corner, place) =>
+        places.includes(place) ? { ...corner, size, shape: as } : corner,
+      ),
+    };
+    if (!(await drawing.run(command))) map.value = before;
   }
 
   return {
@@ -156,6 +169,7 @@ export const useCorners = defineStore('corners', () => {
     walk,
     wholeContours,
     making,
+    take,
     make,
   };
 });

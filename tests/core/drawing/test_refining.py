@@ -212,6 +212,30 @@ def test_what_cannot_be_is_said_and_changes_nothing(
         do(drawing, kind, **{**usual, **fields})
 
 
+def test_a_line_becomes_a_shape_in_its_colour_as_wide_as_it_was_however_stretched() -> None:
+    line = {"colour": "#B8452E", "width": 4}
+    lined = drawn(at({**BOX, "line": line}, 100, 100), at({**LINE, "line": line}, 50, 50))
+    # A rope has no fill: its line takes its place.
+    lined = do(lined, "paint", ids=["line"], fill=None)
+    made = do(lined, "line-to-outline", ids=["box", "line"], seed="new")
+    box, edge, rope = made.plates[0].nodes
+    assert (box.id, box.look.line, box.kind) == ("box", None, "rectangle")
+    assert (edge.look.fill, rope.look.fill) == ("#B8452E", "#B8452E")
+    areas = [Evaluator().outline(each).area for each in (edge, rope)]
+    assert areas == pytest.approx([64 * 44 - 56 * 36, 160])
+    inner = do(lined, "group", ids=["box"], id="both", name="Both")
+    inner = do(inner, "resize", ids=["both"], width=120)
+    made = do(inner, "line-to-outline", ids=["box"], seed="new")
+    (figure, *_) = (each for each in figures(node(made, "both"), Evaluator()) if each.id == "new-0")
+    assert (figure.bounds.x1 - figure.bounds.x0) == pytest.approx(124)
+    for drawing, key, says in (
+        (made, "box", "no line of its own"),
+        (do(joined(), "paint", ids=["disc"], line=line), "disc", "part of Mark, which is live"),
+    ):
+        with pytest.raises(CommandError, match=says):
+            do(drawing, "line-to-outline", ids=[key], seed="other")
+
+
 def test_no_more_refinements_than_can_be_listed() -> None:
     drawing = do(drawn(at(BOX, 100, 100)), "set-refinements", id="box", refinements=[GROW] * 20)
     with pytest.raises(LimitError, match="refinements of one shape"):

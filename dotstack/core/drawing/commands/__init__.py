@@ -13,6 +13,7 @@ from dotstack.core.drawing.commands.clipping import PutInside, TakeOut
 from dotstack.core.drawing.commands.combining import Combine, TakeOutcome, painted_place
 from dotstack.core.drawing.commands.filling import FillHole, OpenHoles
 from dotstack.core.drawing.commands.holding import AllHome, acted_on
+from dotstack.core.drawing.commands.lines import LineToOutline
 from dotstack.core.drawing.commands.painting import CopyPaint, Paint, Recolour, SetSwatches
 from dotstack.core.drawing.commands.placing import (
     Mirror,
@@ -68,6 +69,7 @@ AnyCommand: TypeAlias = Annotated[
     | FillHole
     | Group
     | LiftOut
+    | LineToOutline
     | Mirror
     | MoveInStack
     | MovePlate
@@ -158,6 +160,7 @@ __all__ = [
     "FillHole",
     "Group",
     "LiftOut",
+    "LineToOutline",
     "Mirror",
     "MoveInStack",
     "MovePlate",

@@ -1,0 +1,52 @@
+"""Line to outline: the area that a line along an outline covers."""
+
+import numpy as np
+
+from dotstack.core.arrangement import Arrangement, straight
+from dotstack.core.geometry import Contour, Outline, Segments, Tolerance
+from dotstack.core.refine.joins import Join
+from dotstack.core.refine.offset import offset, rings
+
+# Of its area: by how much a contour may differ from what it goes round, and not cross itself.
+_SAME = 1e-9
+
+
+def stroke(outline: Outline, width: float, join: Join = Join.SHARP, limit: float = 4.0) -> Outline:
+    """The area of a line of this width, centred on all contours, with flat ends.
+
+    Its joins are as SVG has them where nothing is said: sharp, and flat beyond a limit of four
+    half widths (SVG 2, section 13.5). As exact as ``offset``. Raises GeometryError for a width
+    that is no number, ArrangementError.
+    """
+    x0, y0, x1, y1 = outline.bounds
+    reach = max(map(abs, (x0, y0, x1, y1)))
+    tolerance = Tolerance.of_extent(abs(complex(x1 - x0, y1 - y0)), reach)
+    lines = [_along(contour, width / 2, join, limit, tolerance) for contour in outline.contours]
+    return _filled([line for line in lines if not line.is_empty])
+
+
+def _along(
+    contour: Contour, half: float, join: Join, limit: float, tolerance: Tolerance
+) -> Outline:
+    """The area of the line along one contour."""
+    # Curves that are straight tell no directions where they stand still.
+    rows, _ = straight.straightened(contour.segments, tolerance)
+    contour = Contour(rows, contour.closed)
+    alone = Outline.from_contours([contour])
+    if not contour.closed:
+        return offset(alone, half, join, limit)
+    area = _filled([alone])
+    if len(area.contours) == 1 and abs(abs(alone.area) - area.area) <= _SAME * area.area:
+        return rings(area, [half, -half], join, limit)
+    # One that crosses itself is a line that begins anywhere, and comes round to there and a
+    # little further, so that it is joined there too.
+    round_ = Segments.concatenate([rows, rows.take(np.arange(1))])
+    return offset(Outline.from_contours([Contour(round_, closed=False)]), half, join, limit)
+
+
+def _filled(outlines: list[Outline]) -> Outline:
+    """All that lies in any of the outlines."""
+    if not outlines:
+        return Outline.empty()
+    arrangement = Arrangement.of(outlines)
+    return arrangement.outline(np.asarray(arrangement.covers.any(axis=1)))
