@@ -11,7 +11,16 @@ from dataclasses import dataclass
 import numpy as np
 
 from dotstack.core.arrangement import straight
-from dotstack.core.geometry.arrays import Bools, Floats, Ints, Points, cross, dot, finite
+from dotstack.core.geometry.arrays import (
+    Bools,
+    Floats,
+    Ints,
+    Points,
+    cross,
+    dot,
+    finite,
+    following,
+)
 from dotstack.core.geometry.segments import ARC, CUBIC, LINE, Segments
 from dotstack.core.geometry.tolerance import Tolerance
 
@@ -36,7 +45,7 @@ def minimal(
     segments: Segments, run: Run, offsets: Ints, tolerance: Tolerance
 ) -> tuple[Segments, Ints]:
     """The same closed contours with as few segments as they need, and their offsets."""
-    continues = _continues(segments, run, _following(offsets), tolerance)
+    continues = _continues(segments, run, following(offsets), tolerance)
     order, continues = _rolled(continues, offsets)
     first, last, offsets = _runs(continues, offsets)
     first, last = order[first], order[last]
@@ -64,13 +73,6 @@ def _continues(segments: Segments, run: Run, after: Ints, tolerance: Tolerance) 
     middle = segments.at(run.parent[skips], run.t1[skips] + (step * way)[skips] / 2)
     continues[skips] = np.abs(middle - run.end[skips]) <= tolerance.course
     return continues
-
-
-def _following(offsets: Ints) -> Ints:
-    """The row after each one in its closed contour."""
-    after = np.arange(offsets[-1]) + 1
-    after[offsets[1:] - 1] = offsets[:-1]
-    return after
 
 
 def _rolled(joined: Bools, offsets: Ints) -> tuple[Ints, Bools]:
@@ -105,7 +107,7 @@ def _lines(rows: Segments, offsets: Ints, tolerance: Tolerance) -> tuple[Segment
     Farthest nodes first (Ramer 1972, Douglas and Peucker 1973): what is dropped lies along
     the one line that takes its place, and what is left is left again when it comes back.
     """
-    after = _following(offsets)
+    after = following(offsets)
     chord, way = rows.end[after] - rows.start, rows.end - rows.start
     lines = (rows.kind == LINE) & (rows.kind[after] == LINE)
     flat = lines & (np.abs(cross(chord, way)) <= tolerance.course * np.abs(chord))
@@ -177,7 +179,7 @@ def _off_chords(start: Points, end: Points, first: Ints) -> Floats:
 
 
 def _arcs(rows: Segments, offsets: Ints, tolerance: Tolerance) -> tuple[Segments, Ints]:
-    after = _following(offsets)
+    after = following(offsets)
     joined = _same_ellipse(rows, rows.take(after), tolerance)
     if not joined.any():
         return rows, offsets
@@ -231,7 +233,7 @@ def _halved(rows: Segments, offsets: Ints, whole: Bools) -> tuple[Segments, Ints
 
 def _cubics(rows: Segments, offsets: Ints, tolerance: Tolerance) -> tuple[Segments, Ints]:
     """Joins pairs of cubics that are the two parts of one (de Casteljau, backwards)."""
-    after = _following(offsets)
+    after = following(offsets)
     other = rows.take(after)
     arriving, leaving = rows.end - rows.q, other.p - other.start
     size = np.abs(arriving) + np.abs(leaving)

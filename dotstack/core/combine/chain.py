@@ -34,17 +34,13 @@ def chained(lines: Sequence[Outline]) -> list[Outline]:
         while end // 2 not in done:
             done.add(end // 2)
             rows = left[end // 2]
-            walk.append(rows if end % 2 == 0 else _backwards(rows))
+            walk.append(rows if end % 2 == 0 else rows.backwards)
             far = end ^ 1
             if far not in partner:
                 break
             end = partner[far]
         found.append(_line(walk, closed=first in partner))
     return found
-
-
-def _backwards(rows: Segments) -> Segments:
-    return rows.take(np.arange(len(rows))[::-1]).reversed()
 
 
 def _line(walk: list[Segments], *, closed: bool) -> Outline:

@@ -4,6 +4,7 @@ They are computed in the shape's own axes as its transform stretches these: a ra
 the axes that the shape stands in, and a round corner stays round however it is stretched.
 """
 
+from collections import defaultdict
 from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import lru_cache
@@ -34,7 +35,6 @@ _DIGITS = 12
 _INSIDE = 1e-3
 # A size that is drawn this much smaller than it was asked for does not fit.
 _LESS = 1 - 1e-9
-_NEVER = 1e30
 
 
 class Note(Value):
@@ -225,11 +225,15 @@ def corner_places(
 
     ``own`` is the node's outline before any refinement, ``outline`` the one at hand.
     """
-    found = evaluation.remembered("corners", lambda: corners(outline), outline)
+    found = _corners(outline, evaluation)
     known = dict[int, int]()
     if picks and found:
         known = _known_again(node, own, outline, picks, evaluation)
     return [CornerPlace(corner, outline, known.get(place)) for place, corner in enumerate(found)]
+
+
+def _corners(outline: Outline, evaluation: Evaluation) -> list[Corner]:
+    return evaluation.remembered("corners", lambda: corners(outline), outline)
 
 
 def picked_corner(
@@ -238,7 +242,7 @@ def picked_corner(
     """A corner as it is to be known again, by its place among those of the outline."""
     origins, sides = _origins(node, own, outline, evaluation)
     stretch = stretch_of(node.transform.affine)
-    corner = corners(outline)[place]
+    corner = _corners(outline, evaluation)[place]
     spot = corner.node.real, corner.node.imag
     leaves = [origins.leaf_of(side) for side in sides[place]]
     x, y = stretch.inverse.apply_to(*spot)
@@ -259,7 +263,7 @@ def _origins(
 
     def told() -> tuple[Origins, list[tuple[Side, Side]]]:
         origins = Origins.of(node, own, stretch_of(node.transform.affine), evaluation)
-        found, rows = corners(outline), outline.segments
+        found, rows = _corners(outline, evaluation), outline.segments
         used = np.unique([each for corner in found for each in (corner.before, corner.after)])
         middles = rows.at(used, np.full(len(used), 0.5))
         side = dict(zip(used.tolist(), origins.sides(middles), strict=True))
@@ -284,16 +288,18 @@ def _known_again(
     """
     origins, sides = _origins(node, own, outline, evaluation)
     stretch = stretch_of(node.transform.affine)
-    spots = [complex(*origins.moved(pick, stretch)) for pick in picks]
-    nodes = [corner.node for corner in corners(outline)]
-    cost = np.array(
-        [
-            [
-                abs(spot - at) if (pick.before, pick.after) == between else _NEVER
-                for at, between in zip(nodes, sides, strict=True)
-            ]
-            for pick, spot in zip(picks, spots, strict=True)
-        ]
-    )
-    pairs = zip(*linear_sum_assignment(cost), strict=True)
-    return {int(place): int(pick) for pick, place in pairs if cost[pick, place] < _NEVER}
+    found = _corners(outline, evaluation)
+    alike: defaultdict[tuple[Side, Side], tuple[list[int], list[int]]]
+    alike = defaultdict(lambda: ([], []))
+    for place, between in enumerate(sides):
+        alike[between][0].append(place)
+    for number, pick in enumerate(picks):
+        alike[pick.before, pick.after][1].append(number)
+    known = {}
+    for places, numbers in alike.values():
+        spots = [complex(*origins.moved(picks[number], stretch)) for number in numbers]
+        nodes = [found[place].node for place in places]
+        cost = np.abs(np.subtract.outer(np.array(nodes), np.array(spots)))
+        for row, column in zip(*linear_sum_assignment(cost), strict=True):
+            known[places[row]] = numbers[column]
+    return known

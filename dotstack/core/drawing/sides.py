@@ -5,11 +5,13 @@ from dataclasses import dataclass
 from statistics import fmean
 
 import numpy as np
+from scipy.spatial import cKDTree
 
+from dotstack.core.arrangement import pairs
 from dotstack.core.drawing.kinds.node import Evaluation, NodeBase
 from dotstack.core.drawing.kinds.refinements import PickedCorner, Side
 from dotstack.core.geometry import ARC, Affine, Outline, Segments, locate, measure
-from dotstack.core.geometry.arrays import Bools, Floats, Ints, Points
+from dotstack.core.geometry.arrays import Ints, Points
 
 # Of the extent of all: how near a point on a side is to be to one that it comes from.
 _NEAR = 1e-8
@@ -74,16 +76,12 @@ class Origins:
             return [Side(number=0) for _ in points]
         x0, y0, x1, y1 = measure.boxes(self.rows)
         grain = _NEAR * max(float(x1.max() - x0.min()), float(y1.max() - y0.min()))
-        x, y = points.real[:, None], points.imag[:, None]
-        near = (x0 - grain <= x) & (x <= x1 + grain) & (y0 - grain <= y) & (y <= y1 + grain)
-        found, off = self._nearest(points, near, grain)
-        away = np.flatnonzero(off > 0)
-        if len(away):
-            # What was moved away from all of them comes from what is nearest.
-            everywhere = np.ones((len(away), len(self.rows)), np.bool_)
-            found[away], _ = self._nearest(points[away], everywhere, grain)
+        rows = self._on(points, (x0, y0, x1, y1), grain)
+        # What was moved away from all of them comes from what is nearest.
+        for i in np.flatnonzero(rows < 0).tolist():
+            rows[i], _, _ = locate.nearest_of_all(self.rows, complex(points[i]))
         return [
-            Side(leaf=self.leaves[self.leaf[row]].id, number=int(self.number[row])) for row in found
+            Side(leaf=self.leaves[self.leaf[row]].id, number=int(self.number[row])) for row in rows
         ]
 
     def leaf_of(self, side: Side) -> Leaf:
@@ -105,20 +103,14 @@ class Origins:
         ] or [stretch.apply_to(pick.x, pick.y)]
         return fmean(x for x, _ in spots), fmean(y for _, y in spots)
 
-    def _nearest(self, points: Points, near: Bools, grain: float) -> tuple[Ints, Floats]:
-        """Of the rows near each point the nearest, the first of those that it lies on.
-
-        And how far away it is; 0 if on it, infinite if none is near.
-        """
-        point, row = np.nonzero(near)
+    def _on(self, points: Points, boxes: pairs.Boxes, grain: float) -> Ints:
+        """The first row that each point lies on, to a grain; -1 where there is none."""
+        point, row = pairs.points_in_boxes(points.real, points.imag, boxes, grain)
         _, off = locate.nearest(self.rows, row, points[point])
-        off = np.where(off <= grain, 0.0, off)
-        order = np.lexsort((row, off, point))
-        _, first = np.unique(point[order], return_index=True)
-        best = order[first]
-        found, away = np.zeros(len(points), np.intp), np.full(len(points), np.inf)
-        found[point[best]], away[point[best]] = row[best], off[best]
-        return found, away
+        point, row = point[off <= grain], row[off <= grain]
+        found = np.full(len(points), len(self.rows))
+        np.minimum.at(found, point, row)
+        return np.where(found < len(self.rows), found, -1)
 
 
 def _leaves(
@@ -141,7 +133,7 @@ def _numbers(rows: Segments) -> Ints:
     arcs = np.flatnonzero(rows.kind == ARC)
     if len(arcs) > 1:
         p, q = rows.p[arcs], rows.q[arcs]
-        slack = _ALIKE * np.abs(q)
-        alike = (np.abs(p[:, None] - p) <= slack) & (np.abs(q[:, None] - q) <= slack)
-        numbers[arcs] = arcs[alike.argmax(axis=1)]
+        places = np.stack([p.real, p.imag, q.real, q.imag], axis=1)
+        alike = cKDTree(places).query_ball_point(places, _ALIKE * np.abs(q))
+        numbers[arcs] = arcs[[min(each) for each in alike]]
     return numbers

@@ -43,6 +43,17 @@ def ranges(starts: Ints, counts: Ints) -> Ints:
     return run
 
 
+def following(offsets: Ints) -> Ints:
+    """The row after each one in its group, cyclically; group i is offsets[i] to offsets[i + 1].
+
+    >>> following(np.array([0, 3, 4])).tolist()
+    [1, 2, 0, 3]
+    """
+    after = np.arange(offsets[-1]) + 1
+    after[offsets[1:] - 1] = offsets[:-1]
+    return after
+
+
 def run_starts(labels: Ints) -> Ints:
     """Where each run of equal labels begins; labels are 0 or more, equal ones side by side."""
     return np.flatnonzero(np.diff(labels, prepend=-1))

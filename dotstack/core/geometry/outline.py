@@ -30,11 +30,15 @@ class Contour:
         """How many nodes a person sees on it."""
         return len(self.segments) + (not self.closed)
 
+    @classmethod
+    def ring(cls, segments: Segments) -> Self:
+        """The closed contour of segments, each of which is made to end where the next starts."""
+        return cls(segments.with_ends(segments.start, np.roll(segments.start, -1)), closed=True)
+
     @property
     def backwards(self) -> "Contour":
         """The same run the other way."""
-        rows = self.segments.take(np.arange(len(self.segments))[::-1]).reversed()
-        return Contour(rows, self.closed)
+        return Contour(self.segments.backwards, self.closed)
 
 
 @dataclass(frozen=True, eq=False)

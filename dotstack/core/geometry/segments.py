@@ -61,6 +61,12 @@ class Segments(Table):
         return cls(np.full(n, LINE, np.int8), start, end, zero, zero, real, real, real)
 
     @classmethod
+    def polyline(cls, *nodes: complex) -> Self:
+        """Straight segments from each node to the next one."""
+        ends = np.array(nodes, np.complex128)
+        return cls.lines(ends[:-1], ends[1:])
+
+    @classmethod
     def cubics(cls, start: Points, first: Points, second: Points, end: Points) -> Self:
         """Cubic Béziers by their four control points."""
         n = len(start)
@@ -196,6 +202,11 @@ class Segments(Table):
             self.angle + self.sweep,
             -self.sweep,
         )
+
+    @property
+    def backwards(self) -> "Segments":
+        """A walk along all of them run the other way: the last one first."""
+        return self.reversed().take(np.arange(len(self))[::-1])
 
     def translated(self, by: complex) -> "Segments":
         """All segments moved by a vector."""

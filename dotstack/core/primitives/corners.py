@@ -52,10 +52,7 @@ def rounded(nodes: Points, radii: Floats) -> Outline:
     kept = np.stack(
         [np.abs(each.end - each.start) > 1e-12 * room for each in (arcs, sides)], axis=1
     ).ravel()
-    chosen = both.take(kept)
-    return Outline.from_contours(
-        [Contour(chosen.with_ends(chosen.start, np.roll(chosen.start, -1)), closed=True)]
-    )
+    return Outline.from_contours([Contour.ring(both.take(kept))])
 
 
 def _directions(nodes: Points) -> tuple[Points, Points]:

@@ -5,7 +5,7 @@ import math
 import numpy as np
 
 from dotstack.core.geometry import Contour, Outline, Segments
-from dotstack.core.geometry.arrays import Floats, Points
+from dotstack.core.geometry.arrays import Floats
 
 
 def ellipse(
@@ -20,14 +20,13 @@ def ellipse(
     if sweep_deg >= 360.0:
         contours = [_whole(rx, ry)]
         if inner > 0.0:
-            hole = _whole(inner * rx, inner * ry)
-            contours.append(Contour(_backwards(hole.segments), closed=True))
+            contours.append(_whole(inner * rx, inner * ry).backwards)
         return Outline.from_contours(contours)
     outer = arc_of(rx, ry, start_deg, sweep_deg)
     if inner == 0.0:
         rim = np.array([outer.end[-1], 0.0, outer.start[0]], complex)
         return _closed(outer, Segments.lines(rim[:-1], rim[1:]))
-    back = _backwards(arc_of(inner * rx, inner * ry, start_deg, sweep_deg))
+    back = arc_of(inner * rx, inner * ry, start_deg, sweep_deg).backwards
     near = Segments.lines(outer.end[-1:], back.start[:1])
     return _closed(outer, near, back, Segments.lines(back.end[-1:], outer.start[:1]))
 
@@ -62,11 +61,5 @@ def on_ellipse(rx: float, ry: float, degrees: float) -> complex:
     return complex(unit.real * rx, unit.imag * ry)
 
 
-def _backwards(segments: Segments) -> Segments:
-    return segments.reversed().take(np.arange(len(segments))[::-1])
-
-
 def _closed(*parts: Segments) -> Outline:
-    every = Segments.concatenate(parts)
-    ends: Points = np.roll(every.start, -1)
-    return Outline.from_contours([Contour(every.with_ends(every.start, ends), closed=True)])
+    return Outline.from_contours([Contour.ring(Segments.concatenate(parts))])

@@ -7,9 +7,9 @@ from dataclasses import replace
 
 import numpy as np
 
-from dotstack.core.arrangement import meetings
+from dotstack.core.arrangement import meetings, pairs
 from dotstack.core.geometry import Contour, Outline, Segments, measure
-from dotstack.core.geometry.arrays import Bools
+from dotstack.core.geometry.arrays import Bools, Ints, run_starts
 from dotstack.core.refine.reach import Cuts, is_room, normal, sized
 
 # How near the largest size is found for which a cell is clear, in parts of what was asked.
@@ -41,15 +41,15 @@ def clear(outline: Outline, cuts: Cuts, hollow: Bools) -> Cuts:
     rows = outline.segments
     near = _near(rows, cuts, hollow)
     order, smaller = np.arange(len(hollow)), [cuts]
-    for i in np.flatnonzero(near.any(axis=1)).tolist():
+    for i, sides in near.items():
         one, bent = cuts.take(slice(i, i + 1)), hollow[i : i + 1]
-        if not _is_intruded(outline, one, bent, near[i]):
+        if not _is_intruded(outline, one, bent, sides):
             continue
         low, high, best = 0.0, 1.0, replace(one, size=np.zeros(1), t=np.ones(1), u=np.zeros(1))
         for _ in range(_HALVINGS):
             middle = (low + high) / 2
             trial = sized(rows, replace(one, size=one.size * middle))
-            if not is_room(trial).all() or _is_intruded(outline, trial, bent, near[i]):
+            if not is_room(trial).all() or _is_intruded(outline, trial, bent, sides):
                 high = middle
             else:
                 low, best = middle, trial
@@ -58,22 +58,20 @@ def clear(outline: Outline, cuts: Cuts, hollow: Bools) -> Cuts:
     return Cuts.stacked(smaller).take(order)
 
 
-def _near(rows: Segments, cuts: Cuts, hollow: Bools) -> Bools:
-    """Shape (cuts, rows): which sides lie near which cells, by boxes, other than their own."""
-    x0, y0, x1, y1 = measure.boxes(rows)
-    u0, v0, u1, v1 = measure.boxes(between_sides(rows, cuts, hollow))
+def _near(rows: Segments, cuts: Cuts, hollow: Bools) -> dict[int, Ints]:
+    """By the places of cuts the sides near their cells, by boxes, other than their own."""
+    x0, y0, x1, y1 = measure.boxes(between_sides(rows, cuts, hollow))
     x, y = cuts.node.real, cuts.node.imag
-    near: Bools = x0 <= np.maximum(u1, x)[:, None]
-    near &= x1 >= np.minimum(u0, x)[:, None]
-    near &= y0 <= np.maximum(v1, y)[:, None]
-    near &= y1 >= np.minimum(v0, y)[:, None]
-    every = np.arange(len(x))
-    near[every, cuts.one] = near[every, cuts.two] = False
-    near[cuts.size <= 0] = False
-    return near
+    cells = np.minimum(x0, x), np.minimum(y0, y), np.maximum(x1, x), np.maximum(y1, y)
+    cell, side = pairs.between(cells, measure.boxes(rows), 0.0)
+    other = (side != cuts.one[cell]) & (side != cuts.two[cell]) & (cuts.size[cell] > 0)
+    order = np.lexsort((side[other], cell[other]))
+    cell, side = cell[other][order], side[other][order]
+    starts = run_starts(cell)
+    return dict(zip(cell[starts].tolist(), np.split(side, starts)[1:], strict=True))
 
 
-def _is_intruded(outline: Outline, cut: Cuts, hollow: Bools, near: Bools) -> bool:
+def _is_intruded(outline: Outline, cut: Cuts, hollow: Bools, near: Ints) -> bool:
     """Whether any of the sides near the cell of one cut lies in there."""
     rows = outline.segments
     across = between_sides(rows, cut, hollow)
@@ -83,20 +81,14 @@ def _is_intruded(outline: Outline, cut: Cuts, hollow: Bools, near: Bools) -> boo
         across.reversed(),
     ]
     cell = Outline.from_contours([Contour(Segments.concatenate(sides), closed=True)])
-    others = [
-        Contour(rows.take(slice(j, j + 1)), closed=False) for j in np.flatnonzero(near).tolist()
-    ]
+    others = [Contour(rows.take(slice(j, j + 1)), closed=False) for j in near.tolist()]
     _, _, points = meetings([cell, Outline.from_contours(others)])
     ends = np.array([complex(cut.node[0]), complex(across.start[0]), complex(across.end[0])])
     apart = np.abs(points[:, None] - ends[None, :]).min(axis=1, initial=np.inf)
     if (apart > _TOUCHING * cut.size[0]).any():
         return True
-    first = outline.offsets[:-1][_others(outline, int(cut.one[0]))]
-    starts = rows.start[first[near[first]]]
+    # Whole contours lie in it, or none does.
+    contour = np.searchsorted(outline.offsets, [*cut.one, *near], side="right") - 1
+    inner = np.unique(contour[1:][contour[1:] != contour[0]])
+    starts = rows.start[outline.offsets[inner]]
     return any(cell.contains(at.real, at.imag) for at in starts.tolist())
-
-
-def _others(outline: Outline, segment: int) -> Bools:
-    """The contours that a segment is not part of."""
-    others: Bools = (outline.offsets[:-1] > segment) | (outline.offsets[1:] <= segment)
-    return others

@@ -11,15 +11,14 @@ from enum import StrEnum
 
 import numpy as np
 
-from dotstack.core.geometry import Contour, Outline, Segments
-from dotstack.core.geometry.arrays import Bools, Ints
+from dotstack.core.geometry import Outline, Segments
+from dotstack.core.geometry.arrays import Bools, Ints, following
 from dotstack.core.geometry.directions import at_ends
 from dotstack.core.refine.cells import between_sides, clear
 from dotstack.core.refine.reach import Cuts, fitting
 
 # Sides that turn by less at a node are one to the eye.
-LEAST_TURN_DEG = 1.0
-_LEAST_TURN = np.radians(LEAST_TURN_DEG)
+_LEAST_TURN = np.radians(1.0)
 # A turn back has no inside.
 _TURN_BACK = np.pi - 1e-6
 
@@ -84,11 +83,9 @@ def corners(outline: Outline) -> list[Corner]:
 
 def _joints(outline: Outline) -> tuple[Ints, Ints]:
     """The pairs of segments that follow each other in their contours."""
-    first, last = outline.offsets[:-1], outline.offsets[1:] - 1
-    after = np.arange(1, len(outline.segments) + 1)
-    after[last] = first
+    after = following(outline.offsets)
     goes_on = np.ones(len(after), np.bool_)
-    goes_on[last[~outline.closed]] = False
+    goes_on[outline.offsets[1:][~outline.closed] - 1] = False
     before = np.flatnonzero(goes_on)
     return before, after[before]
 
@@ -130,16 +127,13 @@ def _assembled(outline: Outline, cuts: Cuts, hollow: Bools) -> Outline:
     every = np.arange(n)
     sides = rows.pieces(every, t0, t1)
     kept = t1 - t0 > _NOTHING_LEFT
-    between = between_sides(rows, cuts, hollow)
-    both = Segments.concatenate([sides.take(kept), between])
-    contour = np.repeat(np.arange(len(outline.closed)), np.diff(outline.offsets))
+    both = Segments.concatenate([sides.take(kept), between_sides(rows, cuts, hollow)])
     place = np.concatenate([2 * every[kept], 2 * cuts.one + 1])
-    of = np.concatenate([contour[kept], contour[cuts.one]])
     order = np.argsort(place, kind="stable")
-    both, of = both.take(order), of[order]
-    made = []
-    for which, closed in enumerate(outline.closed):
-        mine = both.take(of == which)
-        end = np.append(mine.start[1:], mine.start[0] if closed else mine.end[-1])
-        made.append(Contour(mine.with_ends(mine.start, end), bool(closed)))
-    return Outline.from_contours(made, outline.fill_rule)
+    both = both.take(order)
+    offsets = np.searchsorted(place[order], 2 * outline.offsets)
+    # Each goes on where the one before ends, but for the ends of lines.
+    end = both.start[following(offsets)]
+    ends = offsets[1:][~outline.closed] - 1
+    end[ends] = both.end[ends]
+    return Outline(both.with_ends(both.start, end), offsets, outline.closed, outline.fill_rule)

@@ -80,9 +80,7 @@ def _fit(curve: Curve, of: Ints, t0: Floats, t1: Floats) -> tuple[Segments, Floa
             points - (v * v * (1 + 2 * s)) * start[:, None] - (s * s * (3 - 2 * s)) * end[:, None],
         )
         first, second = _two_unknowns(by_first, by_second, rest, (first, second))
-        gap, speed = _gap(start, end, first * begins, second * arrives, s, points)
-        square = np.maximum(np.abs(speed) ** 2, np.finfo(float).tiny)
-        s = np.clip(s - dot(speed, gap) / square, 0.0, 1.0)
+        _, s = _nearer((start, end, first * begins, second * arrives), s, points)
     # Of what is hardly longer than its bound, numbers tell nothing about its handles.
     most = _LONGEST * np.abs(end - start)
     usable = (first > 0) & (second > 0) & (first <= most) & (second <= most)
@@ -108,16 +106,21 @@ def _two_unknowns(
     )
 
 
-def _gap(
-    start: Points, end: Points, first: Points, second: Points, s: Floats, points: Points
-) -> tuple[Points, Points]:
-    """From points to a cubic at ``s``, and its velocity there."""
+def _nearer(
+    cubic: tuple[Points, Points, Points, Points], s: Floats, points: Points
+) -> tuple[Points, Floats]:
+    """From points to a cubic at ``s``, and where by Newton's method it is nearer to them.
+
+    A cubic is its start, its end and the vectors along which it leaves and arrives.
+    """
+    start, end, first, second = cubic
     v = 1 - s
     a, b = start[:, None], (start + first)[:, None]
     c, d = (end - second)[:, None], end[:, None]
-    at = v * v * v * a + 3 * v * v * s * b + 3 * v * s * s * c + s * s * s * d
+    gap = v * v * v * a + 3 * v * v * s * b + 3 * v * s * s * c + s * s * s * d - points
     speed = 3 * (v * v * (b - a) + 2 * v * s * (c - b) + s * s * (d - c))
-    return at - points, speed
+    square = np.maximum(np.abs(speed) ** 2, np.finfo(float).tiny)
+    return gap, np.clip(s - dot(speed, gap) / square, 0.0, 1.0)
 
 
 def _strays(
@@ -130,9 +133,7 @@ def _strays(
     points, _ = curve(of[:, None], t0[:, None] + (t1 - t0)[:, None] * _CHECK)
     s = np.repeat(_CHECK[None, :], len(of), axis=0)
     for _ in range(_STEPS):
-        gap, speed = _gap(*cubic, s, points)
-        square = np.maximum(np.abs(speed) ** 2, np.finfo(float).tiny)
-        s = np.clip(s - dot(speed, gap) / square, 0.0, 1.0)
-    gap, _ = _gap(*cubic, s, points)
+        _, s = _nearer(cubic, s, points)
+    gap, _ = _nearer(cubic, s, points)
     off: Floats = np.abs(gap).max(axis=1)
     return off

@@ -65,7 +65,7 @@ def joined(joint: Joint, join: Join, limit: float) -> Segments:
         case Join.SHARP:
             return _sharp(joint, limit)
         case Join.FLAT:
-            return _line(joint.begin, joint.end)
+            return Segments.polyline(joint.begin, joint.end)
 
 
 def _round(joint: Joint) -> Segments:
@@ -86,8 +86,8 @@ def _sharp(joint: Joint, limit: float) -> Segments:
     half = joint.turn_rad / 2
     if limit * np.cos(half) >= 1.0:
         tip = joint.begin + joint.before * abs(joint.left) * np.tan(abs(half))
-        return Segments.concatenate([_line(joint.begin, tip), _line(tip, joint.end)])
-    return _line(joint.begin, joint.end)
+        return Segments.polyline(joint.begin, tip, joint.end)
+    return Segments.polyline(joint.begin, joint.end)
 
 
 def _crossings(joint: Joint) -> list[complex]:
@@ -114,8 +114,8 @@ def _in_wedge(joint: Joint, tip: complex) -> bool:
     """Whether a point lies between the two normals at the node, and not before the arc there."""
     out, side = tip - joint.node, np.sign(joint.turn_rad)
     return bool(
-        _cross(joint.begin - joint.node, out) * side >= 0
-        and _cross(out, joint.end - joint.node) * side >= 0
+        (out * (joint.begin - joint.node).conjugate()).imag * side >= 0
+        and ((joint.end - joint.node) * out.conjugate()).imag * side >= 0
         and abs(out) >= abs(joint.left) * (1 - _STRAIGHT)
         and abs(joint.turn_rad) < np.pi
     )
@@ -125,14 +125,10 @@ def _runs_along(ways: Points, way: complex) -> bool:
     return bool((ways[0] * way.conjugate()).real > 0)
 
 
-def _cross(a: complex, b: complex) -> float:
-    return a.real * b.imag - a.imag * b.real
-
-
 def _onward(row: Segments, begin: complex, end: complex) -> Segments:
     """From one point to another along the line or circle of a segment, onwards or back."""
     if row.kind[0] == LINE:
-        return _line(begin, end)
+        return Segments.polyline(begin, end)
     centre = complex(row.p[0])
     forth = np.sign(row.sweep[0])
     sweep = np.mod(forth * np.angle((end - centre) / (begin - centre)), 2 * np.pi) * forth
@@ -142,10 +138,6 @@ def _onward(row: Segments, begin: complex, end: complex) -> Segments:
 
 def _is_plain(row: Segments) -> bool:
     return bool(row.kind[0] == LINE or (row.kind[0] == ARC and row.q[0].real == row.q[0].imag))
-
-
-def _line(begin: complex, end: complex) -> Segments:
-    return Segments.lines(np.array([begin]), np.array([end]))
 
 
 def _line_circle(point: complex, way: complex, centre: complex, radius: float) -> list[complex]:

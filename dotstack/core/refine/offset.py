@@ -16,6 +16,7 @@ from collections.abc import Iterator, Sequence
 import numpy as np
 
 from dotstack.core.arrangement import Arrangement
+from dotstack.core.combine import union
 from dotstack.core.errors import GeometryError
 from dotstack.core.geometry import Contour, Outline, Segments, bundle, closed_part, measure
 from dotstack.core.geometry.arrays import Floats, Points, cross, run_starts
@@ -62,8 +63,7 @@ def offset(area: Outline, distance: float, join: Join = Join.ROUND, limit: float
         cycle for each in contours for cycle in _cycle(each.segments, -distance, join, limit, grain)
     ]
     if distance > 0:
-        arrangement = Arrangement.of([Outline.from_contours(cycles)])
-        return arrangement.outline(arrangement.covers[:, 0])
+        return union([Outline.from_contours(cycles)])
     # What lies round the area, within a frame that is far enough.
     around = [cycle.backwards for cycle in cycles]
     arrangement = Arrangement.of([Outline.from_contours([*around, _frame(area.bounds, reach)])])
@@ -98,8 +98,8 @@ def _vanishes(contour: Contour, distance: float) -> bool:
 
 def _there_and_back(line: Contour) -> Contour:
     """A line as the edge of an area without any width."""
-    rows = Segments.concatenate([line.segments, line.backwards.segments])
-    return Contour(rows, closed=True)
+    rows = line.segments
+    return Contour(Segments.concatenate([rows, rows.backwards]), closed=True)
 
 
 def _frame(bounds: tuple[float, float, float, float], margin: float) -> Contour:
@@ -124,7 +124,7 @@ def _cycle(
     for i in apart.tolist():
         begin, end = (node[i] + 1j * left * way for way in (arrives[i], after[i]))
         if turn[i] * left > 0:
-            way = _polyline(begin, node[i], end)
+            way = Segments.polyline(begin, node[i], end)
         else:
             joint = Joint(
                 complex(node[i]), left, complex(arrives[i]), complex(after[i]), float(turn[i]),
@@ -133,11 +133,11 @@ def _cycle(
             )  # fmt: skip
             way = joined(joint, join, limit)
             if join is Join.FLAT:
-                yield _ring(_polyline(node[i], begin, end, node[i]))
+                yield Contour.ring(Segments.polyline(node[i], begin, end, node[i]))
         parts.append(way)
         places.append(np.full(len(way), 2 * i + 1))
     order = np.argsort(np.concatenate(places), kind="stable")
-    yield _ring(Segments.concatenate(parts).take(order))
+    yield Contour.ring(Segments.concatenate(parts).take(order))
     if join is Join.FLAT:
         yield from _stripes(rows, made)
 
@@ -153,19 +153,9 @@ def _stripes(rows: Segments, made: Parallels) -> Iterator[Contour]:
         if made.forth[first]:
             parallel = made.rows.take(slice(first, last))
             side = rows.pieces(made.source[[first]], made.t1[[last - 1]], made.t0[[first]])
-            there = _polyline(parallel.end[-1], side.start[0])
-            back = _polyline(side.end[0], parallel.start[0])
-            yield _ring(Segments.concatenate([parallel, there, side, back]))
-
-
-def _polyline(*points: complex) -> Segments:
-    nodes = np.array(points)
-    return Segments.lines(nodes[:-1], nodes[1:])
-
-
-def _ring(rows: Segments) -> Contour:
-    """Segments one after the other as a closed contour, their ends made one."""
-    return Contour(rows.with_ends(rows.start, np.roll(rows.start, -1)), closed=True)
+            there = Segments.polyline(parallel.end[-1], side.start[0])
+            back = Segments.polyline(side.end[0], parallel.start[0])
+            yield Contour.ring(Segments.concatenate([parallel, there, side, back]))
 
 
 def _turns(rows: Segments, before: Points, after: Points) -> Floats:

@@ -12,11 +12,12 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from dotstack.core.geometry.arrays import Bools, Floats, Ints, Points, cross, dot
-from dotstack.core.geometry.segments import Segments
+from dotstack.core.geometry.segments import LINE, Segments
 from dotstack.core.geometry.table import Table
 
 _STEPS = (0.5, 1.0)
-_NEWTON_STEPS = 12
+_NEWTON_STEPS = 14
+_LEAP = 0.3
 _ARRIVED = 1e-14
 _FOUND = 1e-9
 # How near the place is found at which two corners share a side, as a parameter.
@@ -104,9 +105,10 @@ def fitting(rows: Segments, cuts: Cuts) -> Cuts:
         asked = cuts.size[start], cuts.size[end]
         shared = _sharing(rows, made.take(start), made.take(end), asked)
         for which, best in zip((start, end), shared):
-            smaller = best.size < made.size[which]
+            smaller = ~(best.size >= made.size[which])
             made = _with(made, which[smaller], best.take(smaller))
-    return made
+    lost = np.flatnonzero(~is_room(made))
+    return _with(made, lost, _nothing(made.take(lost)))
 
 
 def is_room(cuts: Cuts) -> Bools:
@@ -156,7 +158,9 @@ def _by_size(rows: Segments, cuts: Cuts, size: Floats) -> tuple[Cuts, Floats]:
     det = cross(along, other)
     dt = np.where(cuts.round, cross(gap, other) / det, _to_circle(p - cuts.node, v, size, -1.0))
     du = np.where(cuts.round, cross(gap, along) / det, _to_circle(q - cuts.node, w, size, 1.0))
-    return _moved(cuts, size, t - dt, u - du), np.abs(dt) + np.abs(du)
+    return _moved(cuts, size, t - _short(rows, cuts, dt), u - _short(rows, cuts, du)), np.abs(
+        dt
+    ) + np.abs(du)
 
 
 def _by_reach(rows: Segments, cuts: Cuts, t: Floats) -> tuple[Cuts, Floats]:
@@ -171,7 +175,13 @@ def _by_reach(rows: Segments, cuts: Cuts, t: Floats) -> tuple[Cuts, Floats]:
     away = np.abs(p - cuts.node)
     size = np.where(cuts.round, cuts.size - cross(gap, other) / det, away)
     du = np.where(cuts.round, -cross(gap, by_size) / det, _to_circle(q - cuts.node, w, away, 1.0))
-    return _moved(cuts, size, t, u - du), np.abs(du)
+    return _moved(cuts, size, t, u - _short(rows, cuts, du)), np.abs(du)
+
+
+def _short(rows: Segments, cuts: Cuts, step: Floats) -> Floats:
+    """Steps of Newton's method, so short that along curves none leaps to another place."""
+    straight = (rows.kind[cuts.one] == LINE) & (rows.kind[cuts.two] == LINE)
+    return np.where(straight, step, np.clip(step, -_LEAP, _LEAP))
 
 
 def _to_circle(out: Points, speed: Points, size: Floats, forth: float) -> Floats:
@@ -235,9 +245,14 @@ def _sound(rows: Segments, cuts: Cuts) -> Cuts:
         fits = made.found & (made.u <= 1) & (made.size <= cuts.size)
         low, high = np.where(fits, middle, low), np.where(fits, high, middle)
     made = reaching(rows, cuts, 1 - low)
-    none = np.zeros_like(low)
-    nothing = _moved(cuts, none, none + 1, none)
-    return _with(made, np.flatnonzero(~made.found), nothing.take(~made.found))
+    none = np.flatnonzero(~made.found)
+    return _with(made, none, _nothing(cuts.take(none)))
+
+
+def _nothing(cuts: Cuts) -> Cuts:
+    """The corners as they are."""
+    zero = np.zeros(len(cuts.node))
+    return _moved(cuts, zero, zero + 1, zero)
 
 
 def _sharing(
@@ -254,7 +269,9 @@ def _sharing(
     def excess(at: Floats) -> Floats:
         mine, other = leaving(rows, starts, at), reaching(rows, ends, at)
         share = mine.size / asked[0] - other.size / asked[1]
-        return np.where(mine.found & other.found, share, np.nan)
+        # One that cannot reach so far is to be smaller; at the node itself it is nothing.
+        share = np.where(is_room(other), share, np.where(at < 1 - _NEAR, -np.inf, np.inf))
+        return np.where(is_room(mine), share, np.where(at > _NEAR, np.inf, -np.inf))
 
     below, above = excess(low), excess(high)
     # Where one of them is smaller already, the other gets the rest.
@@ -272,6 +289,9 @@ def _sharing(
         above = np.where(~over & (side < 0), above / 2, np.where(over, value, above))
         low, high = np.where(over, low, at), np.where(over, at, high)
         side = np.where(over, 1.0, -1.0)
-        if (np.abs(value) <= _NEAR).all() or (high - low <= _NEAR).all():
+        met = np.abs(value) <= _NEAR
+        if met.all() or (high - low <= _NEAR).all():
             break
-    return leaving(rows, starts, at), reaching(rows, ends, at)
+    # Where they do not meet to a hair, neither goes further than it can.
+    low, high = np.where(met, at, low), np.where(met, at, high)
+    return leaving(rows, starts, low), reaching(rows, ends, high)

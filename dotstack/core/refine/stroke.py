@@ -2,7 +2,8 @@
 
 import numpy as np
 
-from dotstack.core.arrangement import Arrangement, straight
+from dotstack.core.arrangement import straight
+from dotstack.core.combine import union
 from dotstack.core.geometry import Contour, Outline, Segments, Tolerance
 from dotstack.core.refine.joins import Join
 from dotstack.core.refine.offset import offset, rings
@@ -22,7 +23,7 @@ def stroke(outline: Outline, width: float, join: Join = Join.SHARP, limit: float
     reach = max(map(abs, (x0, y0, x1, y1)))
     tolerance = Tolerance.of_extent(abs(complex(x1 - x0, y1 - y0)), reach)
     lines = [_along(contour, width / 2, join, limit, tolerance) for contour in outline.contours]
-    return _filled([line for line in lines if not line.is_empty])
+    return union(lines)
 
 
 def _along(
@@ -35,18 +36,10 @@ def _along(
     alone = Outline.from_contours([contour])
     if not contour.closed:
         return offset(alone, half, join, limit)
-    area = _filled([alone])
+    area = union([alone])
     if len(area.contours) == 1 and abs(abs(alone.area) - area.area) <= _SAME * area.area:
         return rings(area, [half, -half], join, limit)
     # One that crosses itself is a line that begins anywhere, and comes round to there and a
     # little further, so that it is joined there too.
     round_ = Segments.concatenate([rows, rows.take(np.arange(1))])
     return offset(Outline.from_contours([Contour(round_, closed=False)]), half, join, limit)
-
-
-def _filled(outlines: list[Outline]) -> Outline:
-    """All that lies in any of the outlines."""
-    if not outlines:
-        return Outline.empty()
-    arrangement = Arrangement.of(outlines)
-    return arrangement.outline(np.asarray(arrangement.covers.any(axis=1)))

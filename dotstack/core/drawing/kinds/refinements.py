@@ -10,14 +10,13 @@ from typing import Annotated, Literal, Self, TypeAlias
 from pydantic import Field
 
 from dotstack.core.refine import CornerShape, Join
-from dotstack.core.values import MAX_SIZE, Coordinate, Id, Length, Radius, Value
+from dotstack.core.values import Coordinate, Id, Length, Radius, Value
 
 MAX_REFINEMENTS = 20
 _MAX_CORNERS = 2000
 _MAX_RINGS = 50
 
 Limit = Annotated[float, Field(ge=1, le=100)]
-Distance = Annotated[float, Field(ge=-MAX_SIZE, le=MAX_SIZE, allow_inf_nan=False)]
 
 
 class Side(Value):
@@ -108,7 +107,7 @@ class Offset(RefinementBase):
     """
 
     kind: Literal["offset"] = "offset"
-    distance: Distance
+    distance: Coordinate
     join: Join = Join.ROUND
     limit: Limit = 4.0
 
