@@ -5,6 +5,7 @@ from typing import Annotated
 from pydantic import BaseModel, ConfigDict, Field
 
 from dotstack.core.drawing import Entries
+from dotstack.core.drawing.node_map import NodeMap
 from dotstack.core.drawing.scene import Box, Figure, Piece
 from dotstack.core.values import AnyId
 
@@ -66,10 +67,14 @@ class DrawingState(BaseModel):
 
 
 class PreviewState(BaseModel):
-    """What a command would put in place; of figures those that would be others."""
+    """What a command would put in place; of figures those that would be others.
+
+    ``nodes`` are those of the shapes that they were asked of, by their ids.
+    """
 
     entries: Entries
     figures: dict[str, list[Figure]]
+    nodes: dict[str, NodeMap] = Field(default_factory=dict)
 
 
 class PlatePicture(BaseModel):

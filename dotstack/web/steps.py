@@ -12,8 +12,9 @@ from dotstack.core.drawing.commands import OUTCOME_KINDS
 from dotstack.core.drawing.commands.combining import PaintChoice
 from dotstack.core.drawing.corner_map import CornerMap, corner_map
 from dotstack.core.drawing.kinds import Node
+from dotstack.core.drawing.node_map import NodeMap, node_maps
 from dotstack.core.drawing.pictures import shapes_picture
-from dotstack.core.drawing.places import place_of, plate_of
+from dotstack.core.drawing.places import all_ids, place_of, plate_of
 from dotstack.core.drawing.region_map import RegionMap, region_map
 from dotstack.core.drawing.scene import Box, Piece, between_two, require_shown
 from dotstack.core.drawing.snapping import SnapTargets, snap_targets
@@ -43,9 +44,10 @@ class Change(Based):
 
 
 class Preview(Based):
-    """A command to look at."""
+    """A command to look at, and the shapes whose nodes are to be told as it leaves them."""
 
     command: AnyCommand
+    nodes: list[AnyId] = Field(default_factory=list, max_length=200)
 
 
 class Selection(Based):
@@ -104,6 +106,12 @@ class CopiedShapes(BaseModel):
     nodes: list[Node]
 
 
+class Nodes(BaseModel):
+    """The nodes of shapes, by the shapes' ids."""
+
+    maps: dict[str, NodeMap]
+
+
 class Tiles(BaseModel):
     """All outcomes of a selection, most useful first, in one common box."""
 
@@ -147,9 +155,13 @@ def preview(path: DrawingPath, body: Preview) -> Response:
     """What a command would change; nothing is saved."""
     drawing = _at(path.drawing_id, body.revision)
     with studio().evaluators.of(path.drawing_id) as evaluator:
-        delta = difference(drawing, apply(drawing, body.command, evaluator))
+        after = apply(drawing, body.command, evaluator)
+        delta = difference(drawing, after)
         require_shown(delta, evaluator)
-        return answers.json(answers.preview(delta, evaluator))
+        found = answers.preview(delta, evaluator)
+        if body.nodes:
+            found.nodes = node_maps(after, all_ids(after) & set(body.nodes), evaluator)
+        return answers.json(found)
 
 
 @blueprint.post("/outcomes", responses={200: Tiles})
@@ -191,6 +203,14 @@ def corners(path: DrawingPath, body: ShapeAt) -> Response:
     drawing = _at(path.drawing_id, body.revision)
     with studio().evaluators.of(path.drawing_id) as evaluator:
         return answers.json(corner_map(place_of(drawing, body.id).node, evaluator))
+
+
+@blueprint.post("/nodes", responses={200: Nodes})
+def nodes(path: DrawingPath, body: Shapes) -> Response:
+    """The nodes and sides of shapes, to be changed by hand."""
+    drawing = _at(path.drawing_id, body.revision)
+    with studio().evaluators.of(path.drawing_id) as evaluator:
+        return answers.json(Nodes(maps=node_maps(drawing, body.ids, evaluator)))
 
 
 @blueprint.post("/before", responses={200: Compared})

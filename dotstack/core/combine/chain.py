@@ -1,6 +1,6 @@
 """Lines whose ends touch, made into one."""
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 
 import numpy as np
 from scipy.spatial import cKDTree
@@ -24,16 +24,24 @@ def chained(lines: Sequence[Outline]) -> list[Outline]:
     near = tree.query_ball_point(np.stack([ends.real, ends.imag], axis=1), snap)
     # Each end's only partner; end 2i is where line i starts, 2i + 1 where it ends.
     partner = {i: next(j for j in met if j != i) for i, met in enumerate(near) if len(met) == 2}
+    return [Outline.from_contours([line]) for line in linked(left, partner)]
+
+
+def linked(lines: Sequence[Segments], partner: Mapping[int, int]) -> list[Contour]:
+    """Lines made one where their ends are partners: end 2i is where line i starts, 2i + 1 its end.
+
+    Each goes on where its partner ends. A chain that comes back to its own end is closed.
+    """
     done: set[int] = set()
     found = []
-    starts = [i for i in range(2 * len(left)) if i not in partner]
-    for first in [*starts, *range(0, 2 * len(left), 2)]:
+    starts = [i for i in range(2 * len(lines)) if i not in partner]
+    for first in [*starts, *range(0, 2 * len(lines), 2)]:
         if first // 2 in done:
             continue
         walk, end = [], first
         while end // 2 not in done:
             done.add(end // 2)
-            rows = left[end // 2]
+            rows = lines[end // 2]
             walk.append(rows if end % 2 == 0 else rows.backwards)
             far = end ^ 1
             if far not in partner:
@@ -43,11 +51,11 @@ def chained(lines: Sequence[Outline]) -> list[Outline]:
     return found
 
 
-def _line(walk: list[Segments], *, closed: bool) -> Outline:
+def _line(walk: list[Segments], *, closed: bool) -> Contour:
     rows = Segments.concatenate(walk)
     start = rows.start.copy()
     start[1:] = rows.end[:-1]
     end = rows.end.copy()
     if closed:
         end[-1] = start[0]
-    return Outline.from_contours([Contour(rows.with_ends(start, end), closed)])
+    return Contour(rows.with_ends(start, end), closed)

@@ -126,11 +126,47 @@ def corners_at(
         yield place.pick, picked_corner(node, own, outline, number, evaluator)
 
 
+def repicked(before: Node, after: Node, evaluator: Evaluator) -> Node:
+    """A shape with another outline, its corners picked again on the sides that they have there.
+
+    A picked corner that is still where it was is the same one; what is not keeps what was
+    said of it, and counts as lost.
+    """
+    refinements = list(after.refinements)
+    for place, corners in enumerate(refinements):
+        if isinstance(corners, Corners) and corners.picked:
+            there = [
+                each for *_, places in _at(before, place, corners, evaluator) for each in places
+            ]
+            fresh = list(corners.picked)
+            for own, outline, places in _at(after, place, corners, evaluator):
+                for number, new in enumerate(places):
+                    for old in there:
+                        if old.pick is not None and _is_at(old, new):
+                            pick = picked_corner(after, own, outline, number, evaluator)
+                            kept = corners.picked[old.pick]
+                            changes = {"size": kept.size, "shape": kept.shape}
+                            fresh[old.pick] = pick.model_copy(update=changes)
+            refinements[place] = corners.model_copy(update={"picked": tuple(fresh)})
+    return after.refined(lambda _: tuple(refinements))
+
+
+def _is_at(one: CornerPlace, two: CornerPlace) -> bool:
+    x0, y0, x1, y1 = two.outline.bounds
+    return abs(one.corner.node - two.corner.node) <= _NEAR * max(x1 - x0, y1 - y0)
+
+
 def _places(
     node: Node, evaluator: Evaluator
 ) -> Iterator[tuple[Outline, Outline, list[CornerPlace]]]:
     """The node's own outline, or each piece's, the one that corners are of, and the corners."""
-    place, corners = last_corners(node)
+    return _at(node, *last_corners(node), evaluator)
+
+
+def _at(
+    node: Node, place: int, corners: Corners, evaluator: Evaluator
+) -> Iterator[tuple[Outline, Outline, list[CornerPlace]]]:
+    """The same, of the refinement of corners at a place."""
     stretch = stretch_of(node.transform.affine)
     for base in evaluator.unrefined(node):
         own = stretched(base, stretch, evaluator)

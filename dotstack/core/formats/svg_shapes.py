@@ -111,7 +111,7 @@ def _ellipse(element: Element, name: str) -> Form:
 def _line(element: Element, name: str) -> Form:
     x1, y1, x2, y2 = (length(element, key, name) for key in ("x1", "y1", "x2", "y2"))
     row = Segments.lines(np.array([complex(x1, y1)]), np.array([complex(x2, y2)]))
-    outline = Outline.from_contours([Contour(row, closed=False)])
+    outline = Outline.of_line(row)
     size = math.hypot(x2 - x1, y2 - y1)
     turn = Affine.rotation_deg(math.degrees(math.atan2(y2 - y1, x2 - x1)))
     place = Affine.translation((x1 + x2) / 2, (y1 + y2) / 2) @ turn

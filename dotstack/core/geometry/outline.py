@@ -89,6 +89,11 @@ class Outline:
         )
 
     @classmethod
+    def of_line(cls, segments: Segments) -> Self:
+        """The outline of one open contour."""
+        return cls.from_contours([Contour(segments, closed=False)])
+
+    @classmethod
     def from_path_data(cls, data: str, fill_rule: FillRule = "nonzero") -> Self:
         """Reads SVG path data: every command, absolute and relative.
 

@@ -1,6 +1,6 @@
 """Arcs: open lines along an ellipse."""
 
-from dotstack.core.geometry import Contour, Outline
+from dotstack.core.geometry import Outline
 from dotstack.core.primitives.ellipse import arc_of
 
 
@@ -9,4 +9,4 @@ def arc(rx: float, ry: float, start_deg: float, sweep_deg: float) -> Outline:
 
     From ``start_deg`` on (0 to the right, 90 down) as far as ``sweep_deg``, at most 360.
     """
-    return Outline.from_contours([Contour(arc_of(rx, ry, start_deg, sweep_deg), closed=False)])
+    return Outline.of_line(arc_of(rx, ry, start_deg, sweep_deg))

@@ -2,10 +2,10 @@
 
 import numpy as np
 
-from dotstack.core.geometry import Contour, Outline, Segments
+from dotstack.core.geometry import Outline, Segments
 
 
 def line(length: float) -> Outline:
     """The line of this length along the x axis, its middle at the origin."""
     half = np.array([length / 2], complex)
-    return Outline.from_contours([Contour(Segments.lines(-half, half), closed=False)])
+    return Outline.of_line(Segments.lines(-half, half))

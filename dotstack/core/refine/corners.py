@@ -15,10 +15,9 @@ from dotstack.core.geometry import Outline, Segments
 from dotstack.core.geometry.arrays import Bools, Ints, following
 from dotstack.core.geometry.directions import at_ends
 from dotstack.core.refine.cells import between_sides, clear
+from dotstack.core.refine.nodes.table import LEAST_TURN
 from dotstack.core.refine.reach import Cuts, fitting
 
-# Sides that turn by less at a node are one to the eye.
-_LEAST_TURN = np.radians(1.0)
 # A turn back has no inside.
 _TURN_BACK = np.pi - 1e-6
 
@@ -71,7 +70,7 @@ def corners(outline: Outline) -> list[Corner]:
     begins, arrives = at_ends(rows)
     come, go = arrives[before], begins[after]
     turn = np.angle(go * come.conj())
-    found = np.flatnonzero((np.abs(turn) >= _LEAST_TURN) & (np.abs(turn) < _TURN_BACK))
+    found = np.flatnonzero((np.abs(turn) >= LEAST_TURN) & (np.abs(turn) < _TURN_BACK))
     return [
         Corner(
             int(before[i]), int(after[i]), complex(rows.end[before[i]]), float(turn[i]),

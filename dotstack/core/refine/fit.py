@@ -51,6 +51,11 @@ def fitted(
     return Segments.concatenate(batches).take(order), of[order], t0[order], t1[order]
 
 
+def one_for_each(curve: Curve, of: Ints, t0: Floats, t1: Floats) -> Segments:
+    """One cubic for each stretch, with its directions at both ends, however far it strays."""
+    return _fit(curve, of, t0, t1)[0]
+
+
 def _parted(of: Ints, t0: Floats, t1: Floats, excess: Floats) -> tuple[Ints, Floats, Floats]:
     """Stretches in as many even parts as errors so much too large ask for."""
     wanted = np.where(np.isfinite(excess), np.ceil(excess ** (1 / _ORDER)), 2)

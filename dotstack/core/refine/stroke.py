@@ -42,4 +42,4 @@ def _along(
     # One that crosses itself is a line that begins anywhere, and comes round to there and a
     # little further, so that it is joined there too.
     round_ = Segments.concatenate([rows, rows.take(np.arange(1))])
-    return offset(Outline.from_contours([Contour(round_, closed=False)]), half, join, limit)
+    return offset(Outline.of_line(round_), half, join, limit)

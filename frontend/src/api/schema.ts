@@ -281,6 +281,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/drawings/{drawing_id}/nodes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The nodes and sides of shapes, to be changed by hand. */
+        post: operations["steps_nodes_nodes_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/drawings/{drawing_id}/before": {
         parameters: {
             query?: never;
@@ -2716,7 +2733,23 @@ export interface components {
             /** Key */
             key: string;
             /** Command */
-            command: components["schemas"]["AddPlate"] | components["schemas"]["AddShape"] | components["schemas"]["AddUnderlay"] | components["schemas"]["Align"] | components["schemas"]["AllHome"] | components["schemas"]["Arrange"] | components["schemas"]["BuildRegions"] | components["schemas"]["Close"] | components["schemas"]["Combine"] | components["schemas"]["CopyPaint"] | components["schemas"]["Duplicate"] | components["schemas"]["DuplicatePlate"] | components["schemas"]["FillHole"] | components["schemas"]["Group"] | components["schemas"]["LiftOut"] | components["schemas"]["LineToOutline"] | components["schemas"]["Mirror"] | components["schemas"]["MoveInStack"] | components["schemas"]["MovePlate"] | components["schemas"]["OpenHoles"] | components["schemas"]["Paint"] | components["schemas"]["Paste"] | components["schemas"]["PlaceExactly"] | components["schemas"]["PutInside"] | components["schemas"]["Recolour"] | components["schemas"]["Refine"] | components["schemas"]["Remove"] | components["schemas"]["RemovePlate"] | components["schemas"]["Rename"] | components["schemas"]["RenameDrawing"] | components["schemas"]["Renew"] | components["schemas"]["Resize"] | components["schemas"]["SameAngle"] | components["schemas"]["SameCentre"] | components["schemas"]["SameSize"] | components["schemas"]["SetCorners"] | components["schemas"]["SetEnds"] | components["schemas"]["SetOutcome"] | components["schemas"]["SetParameters"] | components["schemas"]["SetPlate"] | components["schemas"]["SetRefinements"] | components["schemas"]["SetRegions"] | components["schemas"]["SetRole"] | components["schemas"]["SetState"] | components["schemas"]["SetSwatches"] | components["schemas"]["SetThrough"] | components["schemas"]["Stretch"] | components["schemas"]["Spread"] | components["schemas"]["Settle"] | components["schemas"]["TakeOut"] | components["schemas"]["TakeOutcome"] | components["schemas"]["Transform"] | components["schemas"]["Unbundle"] | components["schemas"]["Ungroup"];
+            command: components["schemas"]["AddPlate"] | components["schemas"]["AddShape"] | components["schemas"]["AddUnderlay"] | components["schemas"]["Align"] | components["schemas"]["AllHome"] | components["schemas"]["Arrange"] | components["schemas"]["BuildRegions"] | components["schemas"]["Close"] | components["schemas"]["Combine"] | components["schemas"]["CompleteHalf"] | components["schemas"]["CopyPaint"] | components["schemas"]["Duplicate"] | components["schemas"]["DuplicatePlate"] | components["schemas"]["EditNodes"] | components["schemas"]["FillHole"] | components["schemas"]["Group"] | components["schemas"]["JoinEnds"] | components["schemas"]["LiftOut"] | components["schemas"]["LineToOutline"] | components["schemas"]["Mirror"] | components["schemas"]["MoveInStack"] | components["schemas"]["MovePlate"] | components["schemas"]["OpenHoles"] | components["schemas"]["Paint"] | components["schemas"]["Paste"] | components["schemas"]["PlaceExactly"] | components["schemas"]["PutInside"] | components["schemas"]["Recolour"] | components["schemas"]["Refine"] | components["schemas"]["Remove"] | components["schemas"]["RemovePlate"] | components["schemas"]["Rename"] | components["schemas"]["RenameDrawing"] | components["schemas"]["Renew"] | components["schemas"]["Resize"] | components["schemas"]["SameAngle"] | components["schemas"]["SameCentre"] | components["schemas"]["SameSize"] | components["schemas"]["SetCorners"] | components["schemas"]["SetEnds"] | components["schemas"]["SetOutcome"] | components["schemas"]["SetParameters"] | components["schemas"]["SetPlate"] | components["schemas"]["SetRefinements"] | components["schemas"]["SetRegions"] | components["schemas"]["SetRole"] | components["schemas"]["SetState"] | components["schemas"]["SetSwatches"] | components["schemas"]["SetThrough"] | components["schemas"]["Stretch"] | components["schemas"]["Spread"] | components["schemas"]["Settle"] | components["schemas"]["TakeOut"] | components["schemas"]["TakeOutcome"] | components["schemas"]["Transform"] | components["schemas"]["Unbundle"] | components["schemas"]["Ungroup"];
+        };
+        /**
+         * AddNodes
+         * @description Adds nodes that change nothing: on one side at a share of its parameter, or on all picked.
+         *
+         *     On these in the middle of their lengths, where they reach furthest along the plate's
+         *     axes, or where they cross or touch the outlines beside theirs.
+         */
+        AddNodes: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "add";
+            /** Where */
+            where: ("middle" | "extremes" | "crossings") | number;
         };
         /**
          * AddPlate
@@ -2776,6 +2809,28 @@ export interface components {
             width: number;
             /** Height */
             height: number;
+        };
+        /**
+         * AimHandle
+         * @description Gives the handle after one node, or before it, a length and an angle from +x.
+         */
+        AimHandle: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "aim";
+            /** Forward */
+            forward: boolean;
+            /** Length */
+            length: number;
+            /** Angle Deg */
+            angle_deg: number;
+            /**
+             * Alone
+             * @default false
+             */
+            alone?: boolean;
         };
         /**
          * Align
@@ -2846,6 +2901,23 @@ export interface components {
             to: "raise" | "lower" | "top" | "bottom";
         };
         /**
+         * Bend
+         * @description Pulls the point of one side at the share ``at`` of its parameter to another.
+         */
+        Bend: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "bend";
+            /** At */
+            at: number;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+        };
+        /**
          * BuildRegions
          * @description Makes shapes of one stack a region build.
          *
@@ -2894,6 +2966,22 @@ export interface components {
             keep?: boolean;
         };
         /**
+         * ChangeCourse
+         * @description Splits outlines at nodes, runs theirs the other way, begins it there, or closes it.
+         */
+        ChangeCourse: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "course";
+            /**
+             * How
+             * @enum {string}
+             */
+            how: "split" | "run-back" | "begin" | "close";
+        };
+        /**
          * Close
          * @description Closes the open contours of a path, by a straight side where their ends lie apart.
          */
@@ -2936,6 +3024,21 @@ export interface components {
             kind: "combine";
             /** Outcome */
             outcome: ("join" | "cut" | "cut-other-way" | "overlap" | "alternate") | "bundle" | ("gap" | "slice");
+        };
+        /**
+         * CompleteHalf
+         * @description Makes a whole of a half: mirrors an open path across the line through its two ends.
+         *
+         *     The mirrored half runs back from end to end, so that the path is closed without a gap.
+         */
+        CompleteHalf: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "complete-half";
+            /** Id */
+            id: string;
         };
         /**
          * CopyPaint
@@ -3002,6 +3105,21 @@ export interface components {
             id: string;
         };
         /**
+         * EditNodes
+         * @description Changes nodes and sides of outlines by hand; what is live becomes plain paths by it.
+         */
+        EditNodes: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "edit-nodes";
+            /** Of */
+            of: components["schemas"]["Picked"][];
+            /** Edit */
+            edit: components["schemas"]["Move"] | components["schemas"]["Put"] | components["schemas"]["LineUp"] | components["schemas"]["SpreadNodes"] | components["schemas"]["SetHandle"] | components["schemas"]["AimHandle"] | components["schemas"]["Bend"] | components["schemas"]["SetRadius"] | components["schemas"]["MakeNodes"] | components["schemas"]["MakeSides"] | components["schemas"]["AddNodes"] | components["schemas"]["RemoveNodes"] | components["schemas"]["ChangeCourse"];
+        };
+        /**
          * FillHole
          * @description Fills a hole of a compound, by its place among ``holes``; it stays filled as members move.
          */
@@ -3032,6 +3150,38 @@ export interface components {
             id: string;
             /** Name */
             name: string;
+        };
+        /**
+         * JoinEnds
+         * @description Makes one node each of two ends, and one path of the shapes that they are of.
+         *
+         *     Those of ``ends``, two in all; or else all ends that are no further apart than ``within``,
+         *     the nearest first. The lowest of the shapes that become one keeps its place and paint.
+         */
+        JoinEnds: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "join-ends";
+            /** Ids */
+            ids: string[];
+            /**
+             * Ends
+             * @default []
+             */
+            ends?: components["schemas"]["Picked"][];
+            /**
+             * Within
+             * @default 0
+             */
+            within?: number;
+            /**
+             * By
+             * @default middle
+             * @enum {string}
+             */
+            by?: "middle" | "first" | "straight";
         };
         /**
          * LiftOut
@@ -3067,6 +3217,51 @@ export interface components {
             ids: string[];
             /** Seed */
             seed: string;
+        };
+        /**
+         * LineUp
+         * @description Aligns nodes at the edge or middle of their box, or brings them on one line or circle.
+         */
+        LineUp: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "line-up";
+            /** To */
+            to: ("left" | "centre" | "right" | "top" | "middle" | "bottom") | ("line" | "circle");
+        };
+        /**
+         * MakeNodes
+         * @description Makes nodes corners, smooth or even.
+         */
+        MakeNodes: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "make";
+            /**
+             * To
+             * @enum {string}
+             */
+            to: "corner" | "smooth" | "even";
+        };
+        /**
+         * MakeSides
+         * @description Makes sides straight, arcs or curves.
+         */
+        MakeSides: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "sides";
+            /**
+             * To
+             * @enum {string}
+             */
+            to: "straight" | "arc" | "curve";
         };
         /**
          * Mirror
@@ -3106,6 +3301,21 @@ export interface components {
              * @default null
              */
             seed?: string | null;
+        };
+        /**
+         * Move
+         * @description Moves nodes, their handles with them.
+         */
+        Move: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "move";
+            /** Dx */
+            dx: number;
+            /** Dy */
+            dy: number;
         };
         /**
          * MoveInStack
@@ -3223,6 +3433,24 @@ export interface components {
             by?: components["schemas"]["Placement"];
         };
         /**
+         * Picked
+         * @description What is picked of one shape, nodes and sides by their places in its map.
+         */
+        Picked: {
+            /** Id */
+            id: string;
+            /**
+             * Nodes
+             * @default []
+             */
+            nodes?: number[];
+            /**
+             * Sides
+             * @default []
+             */
+            sides?: number[];
+        };
+        /**
          * PlaceExactly
          * @description Puts shapes at x and y of the plate, or their first axes at an angle.
          *
@@ -3264,6 +3492,27 @@ export interface components {
              * @default null
              */
             angle_deg?: number | null;
+        };
+        /**
+         * Put
+         * @description Puts nodes at an x, a y, or both.
+         */
+        Put: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "put";
+            /**
+             * X
+             * @default null
+             */
+            x?: number | null;
+            /**
+             * Y
+             * @default null
+             */
+            y?: number | null;
         };
         /**
          * PutInside
@@ -3326,6 +3575,22 @@ export interface components {
             kind: "remove";
             /** Ids */
             ids: string[];
+        };
+        /**
+         * RemoveNodes
+         * @description Removes nodes; the sides between the others are refitted, or ``straight``.
+         */
+        RemoveNodes: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "remove";
+            /**
+             * Straight
+             * @default false
+             */
+            straight?: boolean;
         };
         /**
          * RemovePlate
@@ -3507,6 +3772,30 @@ export interface components {
             ];
         };
         /**
+         * SetHandle
+         * @description Puts the handle after one node, or before it, at a point.
+         *
+         *     The other one goes along where the node is smooth or even, unless ``alone``.
+         */
+        SetHandle: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "handle";
+            /** Forward */
+            forward: boolean;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+            /**
+             * Alone
+             * @default false
+             */
+            alone?: boolean;
+        };
+        /**
          * SetOutcome
          * @description Makes of what is live, or of a group, another outcome of its shapes, which stays live.
          *
@@ -3593,6 +3882,19 @@ export interface components {
              * @default null
              */
             background?: string | null;
+        };
+        /**
+         * SetRadius
+         * @description Gives arcs of circles a radius, their ends where they are.
+         */
+        SetRadius: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "radius";
+            /** Radius */
+            radius: number;
         };
         /**
          * SetRefinements
@@ -3727,6 +4029,7 @@ export interface components {
          *
          *     A region build and what is cut become a group of their pieces. A clip becomes a group of its
          *     holder and of what shows within it: a shape with a fill and a line becomes a path of each.
+         *     With ``keep`` hidden copies of what is live stay beneath, under ids made from it.
          */
         Settle: {
             /**
@@ -3736,6 +4039,11 @@ export interface components {
             kind: "settle";
             /** Ids */
             ids: string[];
+            /**
+             * Keep
+             * @default null
+             */
+            keep?: string | null;
         };
         /**
          * Spread
@@ -3769,6 +4077,22 @@ export interface components {
              * @enum {string}
              */
             to?: "selection" | "plate";
+        };
+        /**
+         * SpreadNodes
+         * @description Spreads three or more nodes evenly between the outermost two, along x or y.
+         */
+        SpreadNodes: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "spread";
+            /**
+             * Axis
+             * @enum {string}
+             */
+            axis: "x" | "y";
         };
         /**
          * Stretch
@@ -3896,6 +4220,8 @@ export interface components {
         /**
          * PreviewState
          * @description What a command would put in place; of figures those that would be others.
+         *
+         *     ``nodes`` are those of the shapes that they were asked of, by their ids.
          */
         PreviewState: {
             entries: components["schemas"]["Entries"];
@@ -3903,16 +4229,107 @@ export interface components {
             figures: {
                 [key: string]: components["schemas"]["Figure"][];
             };
+            /** Nodes */
+            nodes?: {
+                [key: string]: components["schemas"]["NodeMap"];
+            };
+        };
+        /**
+         * NodeDot
+         * @description A node, in the shape's own axes.
+         *
+         *     Attributes:
+         *         turn_deg: by how much the outline turns there, positive to the left.
+         *         before, after: the sides that arrive and leave, by their places; None at an end.
+         *         handle_before, handle_after: where its handles are; None where there is none.
+         */
+        NodeDot: {
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+            kind: components["schemas"]["NodeKind"];
+            /** Turn Deg */
+            turn_deg: number;
+            /** Contour */
+            contour: number;
+            /** Before */
+            before: number | null;
+            /** After */
+            after: number | null;
+            /** Handle Before */
+            handle_before: [
+                number,
+                number
+            ] | null;
+            /** Handle After */
+            handle_after: [
+                number,
+                number
+            ] | null;
+        };
+        /**
+         * NodeKind
+         * @description What a node is: an end, or how its sides go over into each other.
+         *
+         *     At a smooth one in one line; at an even one their handles are of one length too.
+         * @enum {string}
+         */
+        NodeKind: "end" | "corner" | "smooth" | "even";
+        /**
+         * NodeMap
+         * @description All nodes and sides of one shape.
+         *
+         *     Attributes:
+         *         live: whether the shape has to be settled before its nodes are its own.
+         */
+        NodeMap: {
+            /** Id */
+            id: string;
+            /** Live */
+            live: boolean;
+            /** Nodes */
+            nodes: components["schemas"]["NodeDot"][];
+            /** Sides */
+            sides: components["schemas"]["SideLine"][];
+            /** Closed */
+            closed: boolean[];
+        };
+        /**
+         * SideLine
+         * @description A side, in the shape's own axes.
+         *
+         *     Attributes:
+         *         first, last: the nodes that it leaves and arrives at, by their places.
+         *         radius: of an arc of a circle.
+         *         path: path data that draws it alone.
+         */
+        SideLine: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "straight" | "arc" | "curve";
+            /** First */
+            first: number;
+            /** Last */
+            last: number;
+            /** Radius */
+            radius: number | null;
+            /** Path */
+            path: string;
         };
         /**
          * Preview
-         * @description A command to look at.
+         * @description A command to look at, and the shapes whose nodes are to be told as it leaves them.
          */
         Preview: {
             /** Revision */
             revision: number;
             /** Command */
-            command: components["schemas"]["AddPlate"] | components["schemas"]["AddShape"] | components["schemas"]["AddUnderlay"] | components["schemas"]["Align"] | components["schemas"]["AllHome"] | components["schemas"]["Arrange"] | components["schemas"]["BuildRegions"] | components["schemas"]["Close"] | components["schemas"]["Combine"] | components["schemas"]["CopyPaint"] | components["schemas"]["Duplicate"] | components["schemas"]["DuplicatePlate"] | components["schemas"]["FillHole"] | components["schemas"]["Group"] | components["schemas"]["LiftOut"] | components["schemas"]["LineToOutline"] | components["schemas"]["Mirror"] | components["schemas"]["MoveInStack"] | components["schemas"]["MovePlate"] | components["schemas"]["OpenHoles"] | components["schemas"]["Paint"] | components["schemas"]["Paste"] | components["schemas"]["PlaceExactly"] | components["schemas"]["PutInside"] | components["schemas"]["Recolour"] | components["schemas"]["Refine"] | components["schemas"]["Remove"] | components["schemas"]["RemovePlate"] | components["schemas"]["Rename"] | components["schemas"]["RenameDrawing"] | components["schemas"]["Renew"] | components["schemas"]["Resize"] | components["schemas"]["SameAngle"] | components["schemas"]["SameCentre"] | components["schemas"]["SameSize"] | components["schemas"]["SetCorners"] | components["schemas"]["SetEnds"] | components["schemas"]["SetOutcome"] | components["schemas"]["SetParameters"] | components["schemas"]["SetPlate"] | components["schemas"]["SetRefinements"] | components["schemas"]["SetRegions"] | components["schemas"]["SetRole"] | components["schemas"]["SetState"] | components["schemas"]["SetSwatches"] | components["schemas"]["SetThrough"] | components["schemas"]["Stretch"] | components["schemas"]["Spread"] | components["schemas"]["Settle"] | components["schemas"]["TakeOut"] | components["schemas"]["TakeOutcome"] | components["schemas"]["Transform"] | components["schemas"]["Unbundle"] | components["schemas"]["Ungroup"];
+            command: components["schemas"]["AddPlate"] | components["schemas"]["AddShape"] | components["schemas"]["AddUnderlay"] | components["schemas"]["Align"] | components["schemas"]["AllHome"] | components["schemas"]["Arrange"] | components["schemas"]["BuildRegions"] | components["schemas"]["Close"] | components["schemas"]["Combine"] | components["schemas"]["CompleteHalf"] | components["schemas"]["CopyPaint"] | components["schemas"]["Duplicate"] | components["schemas"]["DuplicatePlate"] | components["schemas"]["EditNodes"] | components["schemas"]["FillHole"] | components["schemas"]["Group"] | components["schemas"]["JoinEnds"] | components["schemas"]["LiftOut"] | components["schemas"]["LineToOutline"] | components["schemas"]["Mirror"] | components["schemas"]["MoveInStack"] | components["schemas"]["MovePlate"] | components["schemas"]["OpenHoles"] | components["schemas"]["Paint"] | components["schemas"]["Paste"] | components["schemas"]["PlaceExactly"] | components["schemas"]["PutInside"] | components["schemas"]["Recolour"] | components["schemas"]["Refine"] | components["schemas"]["Remove"] | components["schemas"]["RemovePlate"] | components["schemas"]["Rename"] | components["schemas"]["RenameDrawing"] | components["schemas"]["Renew"] | components["schemas"]["Resize"] | components["schemas"]["SameAngle"] | components["schemas"]["SameCentre"] | components["schemas"]["SameSize"] | components["schemas"]["SetCorners"] | components["schemas"]["SetEnds"] | components["schemas"]["SetOutcome"] | components["schemas"]["SetParameters"] | components["schemas"]["SetPlate"] | components["schemas"]["SetRefinements"] | components["schemas"]["SetRegions"] | components["schemas"]["SetRole"] | components["schemas"]["SetState"] | components["schemas"]["SetSwatches"] | components["schemas"]["SetThrough"] | components["schemas"]["Stretch"] | components["schemas"]["Spread"] | components["schemas"]["Settle"] | components["schemas"]["TakeOut"] | components["schemas"]["TakeOutcome"] | components["schemas"]["Transform"] | components["schemas"]["Unbundle"] | components["schemas"]["Ungroup"];
+            /** Nodes */
+            nodes?: string[];
         };
         /**
          * Tiles
@@ -4114,6 +4531,16 @@ export interface components {
             shape: components["schemas"]["CornerShape"];
             /** Pick */
             pick: number | null;
+        };
+        /**
+         * Nodes
+         * @description The nodes of shapes, by the shapes' ids.
+         */
+        Nodes: {
+            /** Maps */
+            maps: {
+                [key: string]: components["schemas"]["NodeMap"];
+            };
         };
         /**
          * Compared
@@ -5683,6 +6110,49 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CornerMap"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    steps_nodes_nodes_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                drawing_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Shapes"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Nodes"];
                 };
             };
             /** @description Unprocessable Entity */

@@ -14,6 +14,7 @@ from dotstack.core.drawing.commands.combining import Combine, TakeOutcome, paint
 from dotstack.core.drawing.commands.filling import FillHole, OpenHoles
 from dotstack.core.drawing.commands.holding import AllHome, acted_on
 from dotstack.core.drawing.commands.lines import LineToOutline
+from dotstack.core.drawing.commands.nodes import CompleteHalf, EditNodes, JoinEnds
 from dotstack.core.drawing.commands.painting import CopyPaint, Paint, Recolour, SetSwatches
 from dotstack.core.drawing.commands.placing import (
     Mirror,
@@ -51,7 +52,7 @@ from dotstack.core.drawing.commands.underlays import AddUnderlay
 from dotstack.core.drawing.document import Drawing
 from dotstack.core.drawing.evaluate import Evaluator
 from dotstack.core.drawing.stacks import active_in_order
-from dotstack.core.errors import CommandError
+from dotstack.core.errors import CommandError, GeometryError
 
 AnyCommand: TypeAlias = Annotated[
     AddPlate
@@ -63,11 +64,14 @@ AnyCommand: TypeAlias = Annotated[
     | BuildRegions
     | Close
     | Combine
+    | CompleteHalf
     | CopyPaint
     | Duplicate
     | DuplicatePlate
+    | EditNodes
     | FillHole
     | Group
+    | JoinEnds
     | LiftOut
     | LineToOutline
     | Mirror
@@ -134,6 +138,8 @@ def apply(drawing: Drawing, command: AnyCommand, evaluator: Evaluator) -> Drawin
     """
     try:
         return acted_on(drawing, command.named, command.applied_to, evaluator)
+    except GeometryError as error:
+        raise CommandError(str(error)) from error
     except ValidationError as error:
         faults = "; ".join(
             f"{_word(fault['loc'])} {fault['msg'].replace('Input should', 'should')}"
@@ -154,11 +160,14 @@ __all__ = [
     "BuildRegions",
     "Close",
     "Combine",
+    "CompleteHalf",
     "CopyPaint",
     "Duplicate",
     "DuplicatePlate",
+    "EditNodes",
     "FillHole",
     "Group",
+    "JoinEnds",
     "LiftOut",
     "LineToOutline",
     "Mirror",

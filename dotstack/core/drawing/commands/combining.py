@@ -16,7 +16,7 @@ from dotstack.core.combine import (
 )
 from dotstack.core.drawing.commands.command import Command
 from dotstack.core.drawing.commands.shapes import Ids, Seed
-from dotstack.core.drawing.copies import with_new_ids
+from dotstack.core.drawing.copies import with_hidden_copies
 from dotstack.core.drawing.document import Drawing
 from dotstack.core.drawing.evaluate import Evaluator
 from dotstack.core.drawing.kinds import (
@@ -27,14 +27,12 @@ from dotstack.core.drawing.kinds import (
     PartsNode,
     paint_of,
     paints_of,
-    revised,
 )
 from dotstack.core.drawing.kinds.picking import picked_part
 from dotstack.core.drawing.looks import look_of
 from dotstack.core.drawing.naming import numbered
 from dotstack.core.drawing.paths import path_of
-from dotstack.core.drawing.places import exchanged
-from dotstack.core.drawing.sound import check_depth, check_fresh, check_pieces
+from dotstack.core.drawing.sound import check_depth, check_pieces
 from dotstack.core.drawing.stacks import active_in_order, gathered_into
 from dotstack.core.errors import CommandError
 from dotstack.core.values import Name
@@ -203,10 +201,7 @@ def taken(
     done = gathered_into(drawing, chosen, whole)
     if kept_seed is None:
         return done
-    new_id = numbered(f"{kept_seed}-kept")
-    kept = tuple(revised(with_new_ids(node, new_id), {"visible": False}) for node in chosen)
-    check_fresh(done, kept)
-    return exchanged(done, {whole.id}, lambda node: (*kept, node))
+    return with_hidden_copies(done, whole.id, chosen, numbered(f"{kept_seed}-kept"))
 
 
 def painted_place(

@@ -6,7 +6,8 @@ from pydantic import Field
 
 from dotstack.core.combine import intersection, line_within
 from dotstack.core.drawing.commands.command import Command
-from dotstack.core.drawing.commands.shapes import Ids
+from dotstack.core.drawing.commands.shapes import Ids, Seed
+from dotstack.core.drawing.copies import with_hidden_copies
 from dotstack.core.drawing.document import Drawing
 from dotstack.core.drawing.evaluate import Evaluator
 from dotstack.core.drawing.frame import unit_box
@@ -23,8 +24,9 @@ from dotstack.core.drawing.kinds import (
     revised,
 )
 from dotstack.core.drawing.looks import look_of
+from dotstack.core.drawing.naming import numbered
 from dotstack.core.drawing.paths import PRECISION, as_path, path_of
-from dotstack.core.drawing.places import exchanged, place_of, replaced
+from dotstack.core.drawing.places import exchanged, place_of, places_of, replaced
 from dotstack.core.drawing.sound import MAX_PIECES, check_fresh
 from dotstack.core.drawing.stacks import moved_within
 from dotstack.core.drawing.tree import with_children
@@ -39,17 +41,26 @@ class Settle(Command):
 
     A region build and what is cut become a group of their pieces. A clip becomes a group of its
     holder and of what shows within it: a shape with a fill and a line becomes a path of each.
+    With ``keep`` hidden copies of what is live stay beneath, under ids made from it.
     """
 
     kind: Literal["settle"] = "settle"
     ids: Ids
+    keep: Seed | None = None
 
     @property
     def label(self) -> str:
         return "Settle"
 
     def applied_to(self, drawing: Drawing, evaluator: Evaluator) -> Drawing:
-        return exchanged(drawing, set(self.ids), lambda node: (settled(node, evaluator),))
+        done = exchanged(drawing, set(self.ids), lambda node: (settled(node, evaluator),))
+        if self.keep is None:
+            return done
+        new_id = numbered(f"{self.keep}-kept")
+        for before in places_of(drawing, self.ids):
+            if place_of(done, before.node.id).node is not before.node:
+                done = with_hidden_copies(done, before.node.id, (before.node,), new_id)
+        return done
 
 
 class Unbundle(Command):

@@ -1,0 +1,162 @@
+"""The nodes, handles and sides of shapes, to be taken hold of."""
+
+from collections.abc import Collection
+from math import degrees
+
+from dotstack.core.drawing.document import Drawing
+from dotstack.core.drawing.evaluate import Evaluator
+from dotstack.core.drawing.kinds import CompoundNode, LeafNode, Node, PathNode, PieceNode
+from dotstack.core.drawing.kinds.underlay import UnderlayNode
+from dotstack.core.drawing.places import places_of
+from dotstack.core.errors import CommandError, LimitError
+from dotstack.core.geometry import ARC, LINE, Outline, Segments
+from dotstack.core.refine.nodes import NodeKind, SideKind, handles, is_round, kinds, nodes_of, turns
+from dotstack.core.values import Id, Value
+
+# More than this nobody could tell apart on the desk.
+MAX_NODES_SHOWN = 5000
+_PRECISION = 6
+
+Spot = tuple[float, float]
+
+
+class NodeDot(Value):
+    """A node, in the shape's own axes.
+
+    Attributes:
+        turn_deg: by how much the outline turns there, positive to the left.
+        before, after: the sides that arrive and leave, by their places; None at an end.
+        handle_before, handle_after: where its handles are; None where there is none.
+
+    """
+
+    x: float
+    y: float
+    kind: NodeKind
+    turn_deg: float
+    contour: int
+    before: int | None
+    after: int | None
+    handle_before: Spot | None
+    handle_after: Spot | None
+
+
+class SideLine(Value):
+    """A side, in the shape's own axes.
+
+    Attributes:
+        first, last: the nodes that it leaves and arrives at, by their places.
+        radius: of an arc of a circle.
+        path: path data that draws it alone.
+
+    """
+
+    kind: SideKind
+    first: int
+    last: int
+    radius: float | None
+    path: str
+
+
+class NodeMap(Value):
+    """All nodes and sides of one shape.
+
+    Attributes:
+        live: whether the shape has to be settled before its nodes are its own.
+
+    """
+
+    id: Id
+    live: bool
+    nodes: tuple[NodeDot, ...]
+    sides: tuple[SideLine, ...]
+    closed: tuple[bool, ...]
+
+
+def outline_in_hand(node: Node, evaluator: Evaluator) -> Outline:
+    """The outline whose nodes can be changed by hand, in the shape's own axes.
+
+    Of a path before its refinements, which stay; else the one that it is settled to. Raises
+    CommandError for what is several shapes or none, and ArrangementError.
+    """
+    match node:
+        case PathNode():
+            return evaluator.base_outline(node)
+        case UnderlayNode():
+            raise CommandError(f"{node.name} is a picture; it has no nodes.")
+        case PieceNode():
+            raise CommandError(
+                f"{node.name} is a piece of what is live; settle the whole, then change its nodes."
+            )
+        case LeafNode() | CompoundNode():
+            return evaluator.own_outline(node)
+        case _:
+            raise CommandError(
+                f"{node.name} is made of several shapes; choose one inside it, or settle it first."
+            )
+
+
+def node_map(node: Node, evaluator: Evaluator) -> NodeMap:
+    """The nodes and sides of a shape; raises CommandError, LimitError or ArrangementError."""
+    outline = outline_in_hand(node, evaluator)
+    table = nodes_of(outline)
+    if len(table.at) > MAX_NODES_SHOWN:
+        raise LimitError(f"nodes of {node.name} at once", len(table.at), MAX_NODES_SHOWN)
+    at = table.at.tolist()
+    before, after = (values.tolist() for values in handles(outline, table))
+    turned, named = turns(outline, table).tolist(), kinds(outline, table)
+    contour = table.contour.tolist()
+    arrives, leaves = table.before.tolist(), table.after.tolist()
+    dots = tuple(
+        NodeDot(
+            x=at[i].real,
+            y=at[i].imag,
+            kind=named[i],
+            turn_deg=degrees(turned[i]),
+            contour=contour[i],
+            before=arrives[i] if arrives[i] >= 0 else None,
+            after=leaves[i] if leaves[i] >= 0 else None,
+            handle_before=_spot(at[i] + before[i]) if before[i] else None,
+            handle_after=_spot(at[i] + after[i]) if after[i] else None,
+        )
+        for i in range(len(at))
+    )
+    return NodeMap(
+        id=node.id,
+        live=not isinstance(node, PathNode),
+        nodes=dots,
+        sides=tuple(_sides(outline, arrives, leaves)),
+        closed=tuple(outline.closed.tolist()),
+    )
+
+
+def node_maps(drawing: Drawing, ids: Collection[str], evaluator: Evaluator) -> dict[str, NodeMap]:
+    """The nodes and sides of several shapes by their ids; raises as ``node_map``."""
+    return {
+        place.node.id: node_map(place.node, evaluator) for place in places_of(drawing, list(ids))
+    }
+
+
+def _sides(outline: Outline, arrives: list[int], leaves: list[int]) -> list[SideLine]:
+    rows, round_ = outline.segments, is_round(outline).tolist()
+    first = {side: node for node, side in enumerate(leaves) if side >= 0}
+    last = {side: node for node, side in enumerate(arrives) if side >= 0}
+    radii = rows.q.real.tolist()
+    return [
+        SideLine(
+            kind="straight" if kind == LINE else "arc" if kind == ARC else "curve",
+            first=first[i],
+            last=last[i],
+            radius=radii[i] if round_[i] else None,
+            path=_alone(rows, i),
+        )
+        for i, kind in enumerate(rows.kind.tolist())
+    ]
+
+
+def _alone(rows: Segments, side: int) -> str:
+    return Outline.of_line(rows.take(slice(side, side + 1))).to_quick_data(_PRECISION)
+
+
+def _spot(point: complex) -> Spot:
+    return point.real, point.imag
