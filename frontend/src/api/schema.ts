@@ -2737,7 +2737,7 @@ export interface components {
         };
         /**
          * AddNodes
-         * @description Adds nodes that change nothing: on one side at a share of its parameter, or on all picked.
+         * @description Adds nodes that change nothing: on one side nearest to a point, or on all that are picked.
          *
          *     On these in the middle of their lengths, where they reach furthest along the plate's
          *     axes, or where they cross or touch the outlines beside theirs.
@@ -2749,7 +2749,10 @@ export interface components {
              */
             do: "add";
             /** Where */
-            where: ("middle" | "extremes" | "crossings") | number;
+            where: ("middle" | "extremes" | "crossings") | [
+                number,
+                number
+            ];
         };
         /**
          * AddPlate
@@ -2902,7 +2905,7 @@ export interface components {
         };
         /**
          * Bend
-         * @description Pulls the point of one side at the share ``at`` of its parameter to another.
+         * @description Pulls one side from a point on it, or near, to another point.
          */
         Bend: {
             /**
@@ -2910,12 +2913,16 @@ export interface components {
              * @enum {string}
              */
             do: "bend";
-            /** At */
-            at: number;
-            /** X */
-            x: number;
-            /** Y */
-            y: number;
+            /** Grip */
+            grip: [
+                number,
+                number
+            ];
+            /** To */
+            to: [
+                number,
+                number
+            ];
         };
         /**
          * BuildRegions

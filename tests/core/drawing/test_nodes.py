@@ -86,7 +86,8 @@ def test_what_is_live_is_told_as_it_would_be_settled_and_becomes_a_path() -> Non
     assert [node(kept, key).visible for key in stack(kept)] == [False, True]
     assert outline(kept, stack(kept)[0]).area == pytest.approx(outline(drawing, "mark").area)
     assert on_plate(kept, "mark") == pytest.approx(on_plate(drawing, "mark"))
-    moved = edited(drawing, "mark", [0], do="move", dx=-5, dy=0)
+    far = int(np.argmin([z.real + z.imag for z in on_plate(drawing, "mark")]))
+    moved = edited(drawing, "mark", [far], do="move", dx=-5, dy=0)
     assert isinstance(node(moved, "mark"), PathNode)
     arcs = outline(moved, "mark").segments
     assert (arcs.q[arcs.kind == ARC] == 25 + 25j).all()
@@ -214,6 +215,8 @@ def test_a_typed_handle_and_radius_are_told_again() -> None:
     # The node was even, so the other handle goes along.
     assert dot.handle_before == pytest.approx((-50, -5))
     assert dot.turn_deg == pytest.approx(0)
+    bent = edited(drawing, "half", sides=[0], do="bend", grip=(66, 48), to=(60, 40))
+    assert abs(outline(bent, "half").nearest(60, 40)[0]) < 1e-6
     arcs = edited(drawing, "half", sides=[0, 1], do="sides", to="arc")
     round_ = edited(arcs, "half", sides=[1], do="radius", radius=60)
     assert [side.radius for side in told(round_, "half").sides][1] == pytest.approx(60)

@@ -23,7 +23,7 @@ from dotstack.core.refine import nodes as hand
 from dotstack.core.refine.nodes import NodeKind, SideKind
 from dotstack.core.values import Coordinate, Length, Radius, Value
 
-Share = Annotated[float, Field(ge=0, le=1, allow_inf_nan=False)]
+Spot = tuple[Coordinate, Coordinate]
 _SHARES = {"left": 0.0, "centre": 0.5, "right": 1.0, "top": 0.0, "middle": 0.5, "bottom": 1.0}
 # Of a shape's size: how near to a side a crossing on it lies.
 _ON_SIDE = 1e-7
@@ -72,6 +72,11 @@ class InHand:
         if len(self.sides) != 1:
             raise GeometryError("That can be done to one side at a time.")
         return int(self.sides[0])
+
+    def share_at(self, side: int, spot: Spot) -> float:
+        """The parameter of a side at which it is nearest to a point of the plate."""
+        point = np.array([self.own(*spot)])
+        return float(locate.nearest(self.outline.segments, np.array([side]), point)[0][0])
 
     def some_sides(self) -> Ints:
         """The sides that are picked; raises GeometryError if there are none."""
@@ -241,19 +246,20 @@ class AimHandle(Edit):
 
 
 class Bend(Edit):
-    """Pulls the point of one side at the share ``at`` of its parameter to another."""
+    """Pulls one side from a point on it, or near, to another point."""
 
     do: Literal["bend"] = "bend"
-    at: Share
-    x: Coordinate
-    y: Coordinate
+    grip: Spot
+    to: Spot
 
     @property
     def label(self) -> str:
         return "Bend side"
 
     def of(self, given: InHand) -> Outline:
-        return hand.bent(given.outline, given.one_side(), self.at, given.own(self.x, self.y))
+        side = given.one_side()
+        t = given.share_at(side, self.grip)
+        return hand.bent(given.outline, side, t, given.own(*self.to))
 
 
 class SetRadius(Edit):
@@ -308,14 +314,14 @@ class MakeSides(Edit):
 
 
 class AddNodes(Edit):
-    """Adds nodes that change nothing: on one side at a share of its parameter, or on all picked.
+    """Adds nodes that change nothing: on one side nearest to a point, or on all that are picked.
 
     On these in the middle of their lengths, where they reach furthest along the plate's
     axes, or where they cross or touch the outlines beside theirs.
     """
 
     do: Literal["add"] = "add"
-    where: Literal["middle", "extremes", "crossings"] | Share
+    where: Literal["middle", "extremes", "crossings"] | Spot
 
     @property
     def label(self) -> str:
@@ -326,12 +332,13 @@ class AddNodes(Edit):
         return False
 
     def of(self, given: InHand) -> Outline:
-        if isinstance(self.where, float):
-            sides, t = np.array([given.one_side()]), np.array([self.where])
+        if isinstance(self.where, tuple):
+            side = given.one_side()
+            sides, t = np.array([side]), np.array([given.share_at(side, self.where)])
         else:
             sides, t = self._places(given, given.some_sides())
         made = hand.added(given.outline, sides, t)
-        if len(made.segments) == len(given.outline.segments) and self.where != "middle":
+        if len(made.segments) == len(given.outline.segments):
             raise GeometryError("There is no place for another node on the sides that are picked.")
         return made
 
