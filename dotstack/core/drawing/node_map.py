@@ -3,6 +3,8 @@
 from collections.abc import Collection
 from math import degrees
 
+import numpy as np
+
 from dotstack.core.drawing.document import Drawing
 from dotstack.core.drawing.evaluate import Evaluator
 from dotstack.core.drawing.kinds import CompoundNode, LeafNode, Node, PathNode, PieceNode
@@ -10,6 +12,7 @@ from dotstack.core.drawing.kinds.underlay import UnderlayNode
 from dotstack.core.drawing.places import places_of
 from dotstack.core.errors import CommandError, LimitError
 from dotstack.core.geometry import ARC, LINE, Outline, Segments
+from dotstack.core.geometry.directions import at_ends
 from dotstack.core.refine.nodes import NodeKind, SideKind, handles, is_round, kinds, nodes_of, turns
 from dotstack.core.values import Id, Value
 
@@ -25,6 +28,7 @@ class NodeDot(Value):
 
     Attributes:
         turn_deg: by how much the outline turns there, positive to the left.
+        leaves_x, leaves_y: a unit vector the way that the outline goes on; at the last end, came.
         before, after: the sides that arrive and leave, by their places; None at an end.
         handle_before, handle_after: where its handles are; None where there is none.
 
@@ -34,6 +38,8 @@ class NodeDot(Value):
     y: float
     kind: NodeKind
     turn_deg: float
+    leaves_x: float
+    leaves_y: float
     contour: int
     before: int | None
     after: int | None
@@ -105,6 +111,8 @@ def node_map(node: Node, evaluator: Evaluator) -> NodeMap:
     at = table.at.tolist()
     before, after = (values.tolist() for values in handles(outline, table))
     turned, named = turns(outline, table).tolist(), kinds(outline, table)
+    begins, ends = at_ends(outline.segments)
+    way = np.where(table.after >= 0, begins[table.after], ends[table.before]).tolist()
     contour = table.contour.tolist()
     arrives, leaves = table.before.tolist(), table.after.tolist()
     dots = tuple(
@@ -113,6 +121,8 @@ def node_map(node: Node, evaluator: Evaluator) -> NodeMap:
             y=at[i].imag,
             kind=named[i],
             turn_deg=degrees(turned[i]),
+            leaves_x=way[i].real,
+            leaves_y=way[i].imag,
             contour=contour[i],
             before=arrives[i] if arrives[i] >= 0 else None,
             after=leaves[i] if leaves[i] >= 0 else None,

@@ -4247,6 +4247,7 @@ export interface components {
          *
          *     Attributes:
          *         turn_deg: by how much the outline turns there, positive to the left.
+         *         leaves_x, leaves_y: a unit vector the way that the outline goes on; at the last end, came.
          *         before, after: the sides that arrive and leave, by their places; None at an end.
          *         handle_before, handle_after: where its handles are; None where there is none.
          */
@@ -4258,6 +4259,10 @@ export interface components {
             kind: components["schemas"]["NodeKind"];
             /** Turn Deg */
             turn_deg: number;
+            /** Leaves X */
+            leaves_x: number;
+            /** Leaves Y */
+            leaves_y: number;
             /** Contour */
             contour: number;
             /** Before */

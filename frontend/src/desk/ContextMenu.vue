@@ -27,7 +27,7 @@ const AT_HAND = [
     'takeOut',
     'role',
   ],
-  ['corners', 'grow', 'band', 'lineToOutline'],
+  ['nodes', 'corners', 'grow', 'band', 'lineToOutline', 'joinEnds', 'completeHalf'],
   ['hide', 'showAll', 'lock', 'guide'],
 ];
 const FURTHER: Record<string, string[]> = {

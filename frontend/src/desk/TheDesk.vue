@@ -7,6 +7,7 @@ import ContextMenu from '@/desk/ContextMenu.vue';
 import CornerLayer from '@/desk/CornerLayer.vue';
 import CrossingTicks from '@/desk/CrossingTicks.vue';
 import DeskRulers from '@/desk/DeskRulers.vue';
+import NodeLayer from '@/desk/NodeLayer.vue';
 import PlateScene from '@/desk/PlateScene.vue';
 import SelectionMarks from '@/desk/SelectionMarks.vue';
 import SizeCard from '@/desk/SizeCard.vue';
@@ -43,6 +44,7 @@ import { useClipboard } from '@/stores/clipboard';
 import { useCompare } from '@/stores/compare';
 import { useCorners } from '@/stores/corners';
 import { useDrawing } from '@/stores/drawing';
+import { useNodes } from '@/stores/nodes';
 import { useRegions } from '@/stores/regions';
 import { useSelection } from '@/stores/selection';
 import { useShelf } from '@/stores/shelf';
@@ -60,6 +62,7 @@ const clipboard = useClipboard();
 const regions = useRegions();
 const compare = useCompare();
 const corners = useCorners();
+const nodes = useNodes();
 const shelf = useShelf();
 const stroke = useStroke();
 const waiting = useWaitingMarks();
@@ -85,7 +88,7 @@ const picking = computed(
     !regions.open &&
     !compare.picture,
 );
-const quiet = computed(() => picking.value && !busy.value && !corners.open);
+const quiet = computed(() => picking.value && !busy.value && !corners.open && !nodes.open);
 
 const hands: Hands = {
   look: drawing.look,
@@ -116,7 +119,7 @@ const { card, justDrawn, pressDraw, askSize, drawTyped } = useDraw(given);
 const path = usePath(given);
 const asset = useAsset(given);
 const { ring, grabRing, grabPivot } = useRing(given);
-const { band, moved, pressPick } = usePick(given);
+const { band, moved, pressPick, pressNodes } = usePick(given);
 
 /** Why something snapped: what is in hand, or the next node of a path. */
 const marks = computed(() => said.value?.marks ?? path.marks.value);
@@ -136,6 +139,7 @@ function onPointerDown(event: PointerEvent): void {
     stroke.press(event);
   } else if (shelf.inHand) asset.pressAsset(event);
   else if (view.tool === 'path') path.pressPath(event);
+  else if (nodes.open) pressNodes(event);
   else if (view.tool === 'pick' || (justDrawn.value && isOnSelected(event))) pressPick(event);
   else pressDraw(event);
 }
@@ -242,7 +246,7 @@ function cancel(): boolean {
 }
 
 async function onDoubleClick(event: MouseEvent): Promise<void> {
-  if (regions.open || corners.open) return;
+  if (regions.open || corners.open || nodes.open) return;
   if (view.tool === 'path') {
     void path.finishPath(false);
     return;
@@ -250,7 +254,8 @@ async function onDoubleClick(event: MouseEvent): Promise<void> {
   const key = shapesAt(event.clientX, event.clientY)[0];
   const outer = key ? selection.pickable(key) : null;
   const row = outer ? selection.rowById.get(outer) : null;
-  if (outer && key && row && holds(row.node)) {
+  if (row?.node.kind === 'path' && !row.held) nodes.begin();
+  else if (outer && key && row && holds(row.node)) {
     selection.enter(outer);
     // What makes a live thing can be taken hold of only now.
     await nextTick();
@@ -371,7 +376,7 @@ const { ghost } = asset;
         <path v-if="hoveredFigure && quiet" class="hovered" :d="hoveredFigure.path" />
         <g v-if="picking" class="moved">
           <SelectionMarks
-            v-for="figure in selection.figures"
+            v-for="figure in nodes.open ? [] : selection.figures"
             :key="figure.id"
             :transform="waiting.moveOf(figure.id)"
             :figure="figure"
@@ -431,6 +436,7 @@ const { ghost } = asset;
       />
     </svg>
     <CornerLayer v-if="corners.open && picking" :press="press" :hands="hands" />
+    <NodeLayer v-if="nodes.open && picking" :press="press" :hands="hands" />
     <DeskRulers v-if="view.rulers" />
     <div
       v-if="head"

@@ -144,7 +144,7 @@ export function keysOf(event: PointerEvent): Keys {
 }
 
 /** A gesture that shows what one command would do, and does it in the end. */
-function commandGesture(
+export function commandGesture(
   hands: Hands,
   next: (at: Point, keys: Keys) => { command: Command | null; said: Said },
 ): Gesture {
@@ -426,7 +426,7 @@ function degreesOf(from: Point, to: Point): string {
 }
 
 /** The point at the nearest step of 15° round ``centre``, as far away as ``at``. */
-function stepped(centre: Point, at: Point, hands: Hands): Point {
+export function stepped(centre: Point, at: Point, hands: Hands): Point {
   const length = hands.rounded(Math.hypot(at.x - centre.x, at.y - centre.y));
   const degrees = Math.round(angleOf(centre, at) / 15) * 15;
   const { a, b } = turnAbout({ x: 0, y: 0 }, degrees);

@@ -1,12 +1,13 @@
 import { ref, watch } from 'vue';
 
 import type { Box } from '@/api/types';
-import type { Desk, Gesture } from '@/desk/gestures';
+import type { Desk, Gesture, Keys } from '@/desk/gestures';
 import { moveGesture } from '@/desk/gestures';
 import { boxBetween, liesIn, shapesAt, touches } from '@/desk/picking';
 import type { Point } from '@/marks/numbers';
 import { useActions } from '@/stores/actions';
 import { newId, useDrawing } from '@/stores/drawing';
+import { useNodes } from '@/stores/nodes';
 import { useSelection } from '@/stores/selection';
 
 const SAME_SPOT_PIXELS = 3;
@@ -16,6 +17,7 @@ export function usePick({ hands, press, place, snapperFor, element }: Desk) {
   const selection = useSelection();
   const drawing = useDrawing();
   const actions = useActions();
+  const nodes = useNodes();
   const band = ref<Box | null>(null);
   const moved = ref<Point>({ x: 0, y: 0 });
   // What waits for the server is shown where it will be, and no more as in hand.
@@ -93,21 +95,27 @@ export function usePick({ hands, press, place, snapperFor, element }: Desk) {
 
   /** Selects what the box touches; with Alt what lies wholly inside. */
   function bandGesture(from: Point, kept: string[]): Gesture {
+    return boxGesture(from, (box, keys) => {
+      const found = selection.beside
+        .map((row) => row.node.id)
+        .filter((key) => {
+          const figure = selection.figureById.get(key);
+          if (!figure) return false;
+          if (keys.alt) return liesIn(figure, box);
+          const drawn_ = element().querySelector<SVGGeometryElement>(`path[data-node="${key}"]`);
+          return touches(figure, drawn_, box);
+        });
+      selection.pick(...new Set([...kept, ...found.reverse()]));
+      return `${selection.ids.length} selected`;
+    });
+  }
+
+  /** Draws a box while it lasts; ``found`` takes what is in it, and says so. */
+  function boxGesture(from: Point, found: (box: Box, keys: Keys) => string): Gesture {
     return {
       move(at, keys) {
-        const box = boxBetween(from, at);
-        band.value = box;
-        const found = selection.beside
-          .map((row) => row.node.id)
-          .filter((key) => {
-            const figure = selection.figureById.get(key);
-            if (!figure) return false;
-            if (keys.alt) return liesIn(figure, box);
-            const drawn_ = element().querySelector<SVGGeometryElement>(`path[data-node="${key}"]`);
-            return touches(figure, drawn_, box);
-          });
-        selection.pick(...new Set([...kept, ...found.reverse()]));
-        return { text: `${selection.ids.length} selected` };
+        band.value = boxBetween(from, at);
+        return { text: found(band.value, keys) };
       },
       async end() {
         band.value = null;
@@ -116,5 +124,16 @@ export function usePick({ hands, press, place, snapperFor, element }: Desk) {
     };
   }
 
-  return { band, moved, pressPick };
+  /** Picks nodes by a box round them; a click beside all of them lets go. */
+  function pressNodes(event: PointerEvent): void {
+    const adds = event.shiftKey || event.ctrlKey || event.metaKey;
+    const kept = adds ? [...nodes.picked] : [];
+    press(
+      event,
+      (from) => boxGesture(from, (box) => (nodes.within(box, kept), `${nodes.picked.size} picked`)),
+      () => !adds && nodes.pick(),
+    );
+  }
+
+  return { band, moved, pressPick, pressNodes };
 }

@@ -5,6 +5,7 @@ import { articled } from '@/marks/keys';
 import { shapeWord } from '@/marks/shapes';
 import { useActions } from '@/stores/actions';
 import { useCorners } from '@/stores/corners';
+import { useNodes } from '@/stores/nodes';
 import { useRegions } from '@/stores/regions';
 import { useSelection } from '@/stores/selection';
 import { useShelf } from '@/stores/shelf';
@@ -15,6 +16,7 @@ const view = useView();
 const selection = useSelection();
 const regions = useRegions();
 const corners = useCorners();
+const nodes = useNodes();
 const shelf = useShelf();
 const actions = useActions();
 
@@ -59,6 +61,35 @@ function picking(): Hint {
   };
 }
 
+function editing(): Hint {
+  const back: [string, string] = ['Esc', 'back'];
+  if (nodes.live.length)
+    return {
+      says: 'What is live is settled first by a change here, as a step of its own.',
+      keys: [['E', 'corners'], back],
+    };
+  if (nodes.sidesInHand.length)
+    return {
+      says: 'Drag a side to bend it; double-click adds a node.',
+      keys: [['Alt', 'bends a straight one'], ['I A U', 'straight, arc, curve'], FREE, back],
+    };
+  if (nodes.inHand.length)
+    return {
+      says: 'Drag a node, or a handle.',
+      keys: [
+        ['Alt', 'one handle alone'],
+        ['C S V', 'corner, smooth, even'],
+        ['Delete', 'removes'],
+        FREE,
+        back,
+      ],
+    };
+  return {
+    says: 'Click a node or a side, or drag a box round several nodes.',
+    keys: [['Shift', 'pick several'], ['Tab', 'the next'], ['E', 'corners'], back],
+  };
+}
+
 /** What is taken hold of, by how many ends a shape has. */
 const HOLDS: Record<number, string> = {
   2: 'an end to put it elsewhere',
@@ -74,9 +105,11 @@ const hint = computed<Hint>(() => {
         ['Shift', 'pick several'],
         ['Tab', 'the next'],
         ['arrows', 'larger, smaller'],
+        ['E', 'its nodes'],
         ['Esc', 'back to the shape'],
       ],
     };
+  if (nodes.open) return editing();
   if (shelf.inHand)
     return {
       says: `Drag to draw ${shelf.inHand.name}, or click to put it at ${shelf.percent} %.`,

@@ -1,6 +1,7 @@
 import { onScopeDispose } from 'vue';
 
 import type { Outcome } from '@/api/types';
+import { NODE_ACTS } from '@/marks/nodes';
 import type { Point } from '@/marks/numbers';
 import { OUTCOME_WORDS } from '@/marks/outcomes';
 import { SHAPES } from '@/marks/shapes';
@@ -11,6 +12,7 @@ import { useClipboard } from '@/stores/clipboard';
 import { useCompare } from '@/stores/compare';
 import { useCorners } from '@/stores/corners';
 import { useDrawing } from '@/stores/drawing';
+import { useNodes } from '@/stores/nodes';
 import { useRegions } from '@/stores/regions';
 import { useSelection } from '@/stores/selection';
 import { useSnaps } from '@/stores/snaps';
@@ -69,6 +71,7 @@ export function useKeys(parts: Parts): void {
   const regionKeys = useRegionKeys();
   const compare = useCompare();
   const corners = useCorners();
+  const nodes = useNodes();
   let inPlace = false;
 
   function withControl(event: KeyboardEvent): boolean {
@@ -77,6 +80,7 @@ export function useKeys(parts: Parts): void {
     else if (key === 'y') void drawing.redo();
     else if (key === 'a' && corners.open)
       corners.pick(...corners.corners.map((each) => each.place));
+    else if (key === 'a' && nodes.open) nodes.all();
     else if (key === 'a') selection.all();
     else if (key === 'g') return actions.byKey(event.shiftKey ? 'Shift+U' : 'U');
     else if (key === 'v') {
@@ -89,7 +93,7 @@ export function useKeys(parts: Parts): void {
   }
 
   function escape(): void {
-    if (parts.leave() || corners.leave()) return;
+    if (parts.leave() || corners.leave() || nodes.leave()) return;
     if (view.tool !== 'pick') view.tool = 'pick';
     else if (selection.ids.length && !selection.focus) selection.pick();
     else selection.leave();
@@ -99,6 +103,10 @@ export function useKeys(parts: Parts): void {
     if (!selection.ids.length || (event.target as Element).closest('.tiles')) return false;
     const by = event.shiftKey ? 10 : event.altKey ? 0.1 : 1;
     if (corners.open) return resize((dx - dy) * by);
+    if (nodes.open) {
+      if (nodes.has('nodes')) void nodes.edit({ do: 'move', dx: dx * by, dy: dy * by });
+      return true;
+    }
     const move = { e: dx * by, f: dy * by };
     const ids = [...selection.ids];
     actions.remember(move, ids);
@@ -127,6 +135,7 @@ export function useKeys(parts: Parts): void {
     const loose = event.target === document.body || (event.target as Element).closest('.desk');
     const by = event.shiftKey ? -1 : 1;
     if (loose && corners.open) corners.walk(by);
+    else if (loose && nodes.open) nodes.walk(by);
     else if (loose) selection.walk(by);
     return Boolean(loose);
   }
@@ -146,12 +155,25 @@ export function useKeys(parts: Parts): void {
     return true;
   }
 
+  /** What keys do to nodes that are worked on; answers whether they mean something there. */
+  function withNodes(event: KeyboardEvent): boolean {
+    const key = named(event);
+    const act = NODE_ACTS.find((each) => each.key === key);
+    if (key === 'Delete' && event.shiftKey) void nodes.edit({ do: 'remove', straight: true });
+    else if (act) nodes.act(act.name);
+    else if (key === 'J') void nodes.joinEnds();
+    else if (key === 'Q') nodes.similar();
+    else return false;
+    return true;
+  }
+
   function plain(event: KeyboardEvent): boolean {
+    if (nodes.open && withNodes(event)) return true;
     const key = spelled(event);
     const shape = SHAPES.find((each) => each.key === named(event));
     const direction = NUDGES[key];
     if (shape) view.tool = shape.kind;
-    else if (key === 'Escape' || (key === 'e' && corners.open)) escape();
+    else if (key === 'Escape') escape();
     else if (key === 'Tab') return walk(event);
     else if (key === 'Enter' && parts.finishPath(!event.shiftKey)) return true;
     else if (key === 'Enter' && !['pick', 'path'].includes(view.tool)) parts.askSize(middle());

@@ -1,6 +1,8 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
 
+import type { Edge } from '@/marks/aligning';
+import { EDGES } from '@/marks/aligning';
 import { useActions } from '@/stores/actions';
 import { useDrawing } from '@/stores/drawing';
 import { useSelection } from '@/stores/selection';
@@ -16,15 +18,6 @@ const { actions } = useActions();
 /** What the others take from the shape picked first. */
 const ALIKE = ['sameCentre', 'sameSize', 'sameAngle'] as const;
 
-/** An icon each: a line, and two bars that lie on it. */
-const EDGES = [
-  { edge: 'left', word: 'Align left', icon: 'M4 3v18M7 7h12M7 15h7' },
-  { edge: 'centre', word: 'Align centres', icon: 'M12 3v18M5 7h14M8 15h8' },
-  { edge: 'right', word: 'Align right', icon: 'M20 3v18M5 7h12M10 15h7' },
-  { edge: 'top', word: 'Align top', icon: 'M3 4h18M7 7v12M15 7v7' },
-  { edge: 'middle', word: 'Align middles', icon: 'M3 12h18M7 5v14M15 8v8' },
-  { edge: 'bottom', word: 'Align bottom', icon: 'M3 20h18M7 5v12M15 10v7' },
-] as const;
 const SPREADS = [
   { axis: 'x', by: 'gaps', word: 'Equal gaps across', icon: 'M3 5v14M10 5v14M14 5v14M21 5v14' },
   { axis: 'y', by: 'gaps', word: 'Equal gaps down', icon: 'M5 3h14M5 10h14M5 14h14M5 21h14' },
@@ -36,7 +29,7 @@ const spreadable = computed(
   () => selection.selected.length > 2 || (to.value === 'plate' && selection.selected.length > 1),
 );
 
-function align(edge: (typeof EDGES)[number]['edge']): void {
+function align(edge: Edge): void {
   const ids = [...selection.ids];
   const where = to.value === 'first' ? { fixed: ids[0] } : { to: to.value };
   void drawing.do('align', { ids, edge, with_line: withLine.value, ...where });

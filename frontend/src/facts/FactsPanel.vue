@@ -4,6 +4,7 @@ import { computed, ref } from 'vue';
 import type { Role } from '@/api/types';
 import AlignFacts from '@/facts/AlignFacts.vue';
 import BetweenFacts from '@/facts/BetweenFacts.vue';
+import NodeFacts from '@/facts/NodeFacts.vue';
 import PaintFacts from '@/facts/PaintFacts.vue';
 import PlaceFacts from '@/facts/PlaceFacts.vue';
 import PlateFacts from '@/facts/PlateFacts.vue';
@@ -12,6 +13,7 @@ import RegionFacts from '@/facts/RegionFacts.vue';
 import ShapeFacts from '@/facts/ShapeFacts.vue';
 import { ROLES } from '@/stores/actions';
 import { useDrawing } from '@/stores/drawing';
+import { useNodes } from '@/stores/nodes';
 import { useRegions } from '@/stores/regions';
 import { useSelection } from '@/stores/selection';
 
@@ -19,6 +21,7 @@ import { useSelection } from '@/stores/selection';
 const drawing = useDrawing();
 const selection = useSelection();
 const regions = useRegions();
+const outline = useNodes();
 const align = ref<InstanceType<typeof AlignFacts>>();
 
 const row = computed(() => selection.only);
@@ -66,8 +69,9 @@ defineExpose({ align: () => align.value?.focus() });
         </p>
         <PlaceFacts v-else :key="fresh" :figures="selection.figures" />
       </section>
-      <BetweenFacts v-if="nodes.length === 2" :ids="[...selection.ids]" />
-      <AlignFacts v-if="nodes.length > 1" ref="align" />
+      <NodeFacts v-if="outline.open" />
+      <BetweenFacts v-if="nodes.length === 2 && !outline.open" :ids="[...selection.ids]" />
+      <AlignFacts v-if="nodes.length > 1 && !outline.open" ref="align" />
       <ShapeFacts :key="fresh" :nodes="nodes" :figures="selection.figures" />
       <RefineFacts :key="`refine ${fresh}`" :nodes="nodes" :figures="selection.figures" />
       <section v-if="roles.length">

@@ -1,4 +1,5 @@
 // All keys, as they are pressed, shown in the sheet and in tooltips, and listed in docs/keys.md.
+import { NODE_ACTS } from '@/marks/nodes';
 import { OUTCOME_WORDS } from '@/marks/outcomes';
 import { SHAPES } from '@/marks/shapes';
 
@@ -8,6 +9,10 @@ type Row = readonly [string, string];
 /** A word with its article: a box, an arc. */
 export function articled(word: string): string {
   return `${/^[aeiou]/.test(word) ? 'an' : 'a'} ${word}`;
+}
+
+function lower(title: string): string {
+  return title[0]!.toLowerCase() + title.slice(1);
 }
 
 /** What actions are called, and their keys: '' for none. */
@@ -24,7 +29,10 @@ export const ACTION_WORDS = {
   regions: { word: 'Pick regions', key: 'R' },
   clip: { word: 'Show only within the lowest', key: 'Shift+W' },
   takeOut: { word: 'Take out of the clip', key: 'Shift+W' },
+  nodes: { word: 'Nodes', key: 'E' },
   corners: { word: 'Corners', key: 'E' },
+  joinEnds: { word: 'Join ends', key: 'Shift+J' },
+  completeHalf: { word: 'Mirror and close', key: 'Shift+X' },
   grow: { word: 'Grow or shrink', key: 'Shift+O' },
   band: { word: 'Band', key: 'Shift+T' },
   lineToOutline: { word: 'Line to outline', key: 'Shift+L' },
@@ -119,7 +127,20 @@ const CORNERS: readonly Row[] = [
   ['Tab', 'the next corner; Shift+Tab the one before'],
   ['Ctrl+A', 'all corners'],
   ['arrows', 'larger or smaller by 1; with Shift by 10, with Alt by 0.1'],
-  ['Esc', 'back to the shape, as E'],
+  ['E', 'its nodes'],
+  ['Esc', 'back to the shape'],
+];
+
+const NODES: readonly Row[] = [
+  ['Tab', 'the next node; Shift+Tab the one before'],
+  ['Ctrl+A', 'all nodes'],
+  ['arrows', 'move by 1; with Shift by 10, with Alt by 0.1'],
+  ...NODE_ACTS.map(({ key, title }) => [key, lower(title)] as const),
+  ['Shift+Delete', 'remove the nodes, with straight sides between'],
+  ['J', 'join the two ends that are picked, or all that lie near each other'],
+  ['Q', 'pick all nodes that are alike: corners, smooth ones, ends'],
+  ['E', 'the corners of the shape'],
+  ['Esc', 'back to the shapes'],
 ];
 
 /** All keys, under the titles that tell when they mean this. */
@@ -133,6 +154,7 @@ export const KEY_LISTS: readonly { title: string; keys: readonly Row[] }[] = [
         .map(({ key, word }) => [key, word.toLowerCase()] as const),
     ],
   },
+  { title: 'While nodes are worked on', keys: NODES },
   { title: 'While corners are worked on', keys: CORNERS },
   { title: 'While regions are picked', keys: REGIONS },
 ];

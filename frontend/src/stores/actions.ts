@@ -11,6 +11,7 @@ import type { Point } from '@/marks/numbers';
 import { useClipboard } from '@/stores/clipboard';
 import { useCorners } from '@/stores/corners';
 import { newId, useDrawing } from '@/stores/drawing';
+import { useNodes } from '@/stores/nodes';
 import { useRegions } from '@/stores/regions';
 import type { Row } from '@/stores/selection';
 import { useSelection } from '@/stores/selection';
@@ -45,6 +46,7 @@ export const useActions = defineStore('actions', () => {
   const clipboard = useClipboard();
   const regions = useRegions();
   const corners = useCorners();
+  const nodes = useNodes();
   const last = ref<Last | null>(null);
   /** Copies that lie on what they were made of, as long as they have not been moved. */
   const onSources = ref('');
@@ -221,6 +223,10 @@ export const useActions = defineStore('actions', () => {
       selection.pick(...selection.copiesOf(seed));
   }
 
+  const isPath = () => selection.only?.node.kind === 'path';
+  /** Whether some of what is selected is open: it has contours that bound nothing. */
+  const hasEnds = () => selection.figures.some(({ area, path }) => area !== null && path !== '');
+
   const isPiece = (row: Row) => row.node.kind === 'piece';
 
   const oneLine = () =>
@@ -260,7 +266,19 @@ export const useActions = defineStore('actions', () => {
       can: () => inClip() || selection.only?.node.kind === 'clip',
       run: takeOut,
     },
-    corners: { can: () => corners.possible, run: corners.begin },
+    nodes: {
+      can: () => nodes.possible && !nodes.open && (several() || corners.open || isPath()),
+      run: () => (corners.leave(), nodes.begin()),
+    },
+    corners: {
+      can: () => corners.possible && !corners.open,
+      run: () => (nodes.leave(), corners.begin()),
+    },
+    joinEnds: { can: () => nodes.possible && hasEnds(), run: nodes.joinEnds },
+    completeHalf: {
+      can: () => nodes.possible && !several() && hasEnds(),
+      run: () => run({ kind: 'complete-half', id: selection.only!.node.id }),
+    },
     grow: { can: refinable, run: () => refine({ kind: 'offset', distance: 4 }) },
     band: { can: refinable, run: () => refine({ kind: 'band', width: 4 }) },
     lineToOutline: {

@@ -73,6 +73,8 @@ export const useDrawing = defineStore('drawing', () => {
   /** How many commands were refused: fields then show again what is true. */
   const refusals = ref(0);
   const preview = shallowRef<PreviewState | null>(null);
+  /** The shapes whose nodes are told with every look. */
+  const watched = ref<readonly string[]>([]);
   /** How many steps are on their way to the disk. */
   const pending = ref(0);
   /** The steps that are not on disk yet. */
@@ -334,7 +336,7 @@ export const useDrawing = defineStore('drawing', () => {
       answered<PreviewState>(
         client.POST('/api/drawings/{drawing_id}/preview', {
           params: path(),
-          body: { revision: revision.value, command },
+          body: { revision: revision.value, command, nodes: [...watched.value] },
         }),
       ),
     (state) => {
@@ -346,6 +348,9 @@ export const useDrawing = defineStore('drawing', () => {
       preview.value = state;
     },
   );
+
+  /** The nodes of what is watched, as the command in hand would leave them. */
+  const lookedNodes = computed(() => preview.value?.nodes ?? {});
 
   function stopPreview(): void {
     look.cancel();
@@ -406,6 +411,8 @@ export const useDrawing = defineStore('drawing', () => {
     redo,
     goBack,
     look: look.ask,
+    watched,
+    lookedNodes,
     stopPreview,
   };
 });

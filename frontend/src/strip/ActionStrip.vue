@@ -8,6 +8,7 @@ import { outcomeOf } from '@/marks/kinds';
 import { LEAVES_PIECES, OUTCOME_WORDS, STAYS_LIVE } from '@/marks/outcomes';
 import { useCorners } from '@/stores/corners';
 import { newId, useDrawing } from '@/stores/drawing';
+import { useNodes } from '@/stores/nodes';
 import { useNotices } from '@/stores/notices';
 import { useRegions } from '@/stores/regions';
 import { useSelection } from '@/stores/selection';
@@ -15,6 +16,7 @@ import { useView } from '@/stores/view';
 import CornerStrip from '@/strip/CornerStrip.vue';
 import HomeTile from '@/strip/HomeTile.vue';
 import LonelyStrip from '@/strip/LonelyStrip.vue';
+import NodeStrip from '@/strip/NodeStrip.vue';
 import OutcomeTile from '@/strip/OutcomeTile.vue';
 import RegionStrip from '@/strip/RegionStrip.vue';
 import ScrollRow from '@/strip/ScrollRow.vue';
@@ -28,6 +30,7 @@ const selection = useSelection();
 const view = useView();
 const regions = useRegions();
 const corners = useCorners();
+const nodes = useNodes();
 const notices = useNotices();
 const {
   found,
@@ -112,6 +115,7 @@ defineExpose({ take });
   <div class="strip" role="toolbar" aria-label="Action strip">
     <RegionStrip v-if="regions.open" />
     <ScrollRow v-else-if="corners.open"><CornerStrip /></ScrollRow>
+    <ScrollRow v-else-if="nodes.open"><NodeStrip /></ScrollRow>
     <template v-else-if="selection.selected.length > 1">
       <div class="how soft">
         <span>
