@@ -90,7 +90,7 @@ def test_tab_walks_from_corner_to_corner_and_what_has_none_says_so(box: Editor) 
     for picked, key in ((1, "Tab"), (1, "Shift+Tab"), (4, "Control+a")):
         page.keyboard.press(key)
         expect(page.locator("[data-corner].on")).to_have_count(picked)
-    page.keyboard.press("e")
+    page.keyboard.press("Escape")
     expect(page.get_by_test_id("corners")).to_have_count(0)
     box.type_shape("1", (200, 200), radius=20)
     box.pick("Circle")

@@ -67,7 +67,7 @@ defineExpose({ align: () => align.value?.focus() });
           {{ faulty.node.name }} cannot be shown: {{ selection.faultById.get(faulty.node.id) }}.
           Undo takes back the step that put it there, Delete removes it.
         </p>
-        <PlaceFacts v-else :key="fresh" :figures="selection.figures" />
+        <PlaceFacts v-else-if="!outline.open" :key="fresh" :figures="selection.figures" />
       </section>
       <NodeFacts v-if="outline.open" />
       <BetweenFacts v-if="nodes.length === 2 && !outline.open" :ids="[...selection.ids]" />

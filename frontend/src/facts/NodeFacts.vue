@@ -133,7 +133,7 @@ function aim(handle: (typeof handles.value)[number], to: { length?: number; angl
   </section>
   <section v-if="nodes.ends.length > 1">
     <h3>Join ends</h3>
-    <div class="ends">
+    <div class="joining">
       <NumberField
         label="within"
         says="how far apart ends may lie that are joined"
@@ -188,7 +188,7 @@ svg {
   stroke-width: 2.4;
   stroke-linecap: round;
 }
-.ends {
+.joining {
   display: grid;
   gap: 8px;
   justify-items: start;

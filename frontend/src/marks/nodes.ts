@@ -22,8 +22,12 @@ export interface NodeAct {
   edit: NodeEdit;
   /** What is drawn in its tile: lines, and dots of nodes. */
   picture: string;
-  dots: readonly (readonly [number, number])[];
+  dots: readonly Spot[];
+  /** Ends of handles. */
+  knobs?: readonly Spot[] | undefined;
 }
+
+type Spot = readonly [number, number];
 
 const KINDS: Record<
   Exclude<NodeKind, 'end'>,
@@ -39,13 +43,13 @@ const KINDS: Record<
     word: 'Smooth',
     key: 'S',
     title: 'Bring both sides at the nodes into one line',
-    picture: 'M8 44C14 14 22 18 31 18S50 20 54 44',
+    picture: 'M8 46C8 30 24 18 31 18S54 24 54 46M20 18H52',
   },
   even: {
     word: 'Even',
     key: 'V',
     title: 'Handles in one line and of one length',
-    picture: 'M8 44C12 18 22 18 31 18S50 18 54 44',
+    picture: 'M8 46C8 24 14 18 31 18S54 24 54 46M13 18H49',
   },
 };
 const SIDES: Record<SideKind, Pick<NodeAct, 'word' | 'key' | 'title' | 'picture'>> = {
@@ -69,6 +73,16 @@ const SIDES: Record<SideKind, Pick<NodeAct, 'word' | 'key' | 'title' | 'picture'
   },
 };
 
+const KNOBS: Record<string, readonly Spot[]> = {
+  smooth: [
+    [20, 18],
+    [52, 18],
+  ],
+  even: [
+    [13, 18],
+    [49, 18],
+  ],
+};
 const ENDS = [
   [10, 44],
   [52, 16],
@@ -82,6 +96,7 @@ export const NODE_ACTS: readonly NodeAct[] = [
     needs: 'nodes' as const,
     edit: { do: 'make', to: kind } as NodeEdit,
     dots: [kind === 'corner' ? ([31, 14] as const) : ([31, 18] as const)],
+    knobs: KNOBS[kind],
   })),
   ...Object.entries(SIDES).map(([kind, words]) => ({
     ...words,
@@ -98,7 +113,7 @@ export const NODE_ACTS: readonly NodeAct[] = [
     needs: 'sides',
     edit: { do: 'add', where: 'middle' },
     picture: 'M10 44A30 30 0 0 1 52 16',
-    dots: [[26, 24]],
+    dots: [[23.4, 18.5]],
   },
   {
     name: 'extremes',

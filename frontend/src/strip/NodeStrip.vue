@@ -42,6 +42,7 @@ function letGo(event: MouseEvent): void {
     @click="(event: MouseEvent) => (letGo(event), nodes.act(act.name))"
   >
     <path :d="act.picture" />
+    <circle v-for="[x, y] in act.knobs" :key="`${x} ${y}`" :cx="x" :cy="y" r="3" class="node" />
     <circle v-for="[x, y] in act.dots" :key="`${x} ${y}`" :cx="x" :cy="y" r="4.5" class="dot" />
   </StripTile>
   <StripTile

@@ -15,6 +15,7 @@ from dotstack.core.drawing.corner_map import repicked
 from dotstack.core.drawing.document import Drawing
 from dotstack.core.drawing.evaluate import Evaluator
 from dotstack.core.drawing.kinds import Node, PathNode, revised
+from dotstack.core.drawing.looks import look_of
 from dotstack.core.drawing.node_map import MAX_NODES_SHOWN, outline_in_hand
 from dotstack.core.drawing.paths import PRECISION, as_path
 from dotstack.core.drawing.places import (
@@ -26,7 +27,7 @@ from dotstack.core.drawing.places import (
     topmost_first,
 )
 from dotstack.core.errors import CommandError
-from dotstack.core.geometry import Affine, Outline, bundle
+from dotstack.core.geometry import Affine, Outline, bundle, open_part
 from dotstack.core.refine import nodes as hand
 from dotstack.core.refine.nodes import JoinedBy
 from dotstack.core.values import AnyId, Radius, Value
@@ -186,6 +187,10 @@ def _edited(node: Node, outline: Outline, keeps: bool, evaluator: Evaluator) -> 
     """
     if outline.is_empty:
         raise CommandError(f"That would leave nothing of {node.name}; it stays as it is.")
+    line = node.look.line or look_of(open_part(outline), node.look).line
+    if not outline.closed.all() and outline_in_hand(node, evaluator).closed.all():
+        # What is opened bounds nothing more, and would be seen no more without a line.
+        node = node.with_looks(lambda look: look.model_copy(update={"line": line}))
     if not isinstance(node, PathNode):
         return as_path(node, outline, node.id)
     changed = revised(node, {"data": outline.to_path_data(PRECISION)})
