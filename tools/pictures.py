@@ -92,6 +92,18 @@ def refining(editor: Editor) -> None:
     expect(editor.page.get_by_test_id("corner-tag")).not_to_have_count(0)
 
 
+def nodes(editor: Editor) -> None:
+    """The nodes of a mussel that is settled, one of its sides a curve that is pulled out."""
+    editor.open().page.get_by_role("tab", name="Mussel").click()
+    editor.pick("Mussel")
+    editor.press("Shift+S", "e")
+    expect(editor.page.locator("[data-node-number]")).not_to_have_count(0)
+    editor.page.mouse.click(*editor.at(55, 112))
+    editor.press("u")
+    editor.drag_mark(editor.page.locator("[data-handle]").first, (-14, -22))
+    editor.page.mouse.move(760, 30)
+
+
 def pieces(editor: Editor) -> None:
     """A piece of a region build, moved away from the others."""
     editor.open().page.get_by_role("tab", name="Rope knot").click()
@@ -149,8 +161,8 @@ def versions(editor: Editor) -> None:
 
 
 VIEWS = (
-    home, editor, draw, construct, snapping, several, outcomes, regions, refining, pieces, clip,
-    tracing, shelf, shelf_page, export, versions,
+    home, editor, draw, construct, snapping, several, outcomes, regions, refining, nodes, pieces,
+    clip, tracing, shelf, shelf_page, export, versions,
 )  # fmt: skip
 
 

@@ -7,7 +7,7 @@ import ChoicePill from '@/look/ChoicePill.vue';
 import { EDGES } from '@/marks/aligning';
 import { common } from '@/marks/common';
 import { ontoPlate } from '@/marks/matrix';
-import { JOINED_BY, NODE_LINES, nodeWord } from '@/marks/nodes';
+import { JOINED_BY, NODE_LINES, nodeWord, SIDE_WORDS } from '@/marks/nodes';
 import { angleOf } from '@/marks/numbers';
 import { useNodes } from '@/stores/nodes';
 import { useSelection } from '@/stores/selection';
@@ -42,6 +42,15 @@ const handles = computed(() => {
     const length = Math.hypot(at.x - spot.at.x, at.y - spot.at.y);
     return [{ forward, length, angle: angleOf(spot.at, at), word: forward ? 'after' : 'before' }];
   });
+});
+
+/** How many sides of each kind are in hand. */
+const lines = computed(() => {
+  const kinds = nodes.sidesInHand.map(({ line }) => line.kind);
+  return [...new Set(kinds)]
+    .map((kind) => [kind, kinds.filter((each) => each === kind).length] as const)
+    .map(([kind, count]) => (count === 1 ? SIDE_WORDS[kind][0] : `${count} ${SIDE_WORDS[kind][1]}`))
+    .join(', ');
 });
 
 const arcs = computed(() => nodes.sidesInHand.map(({ line }) => line.radius));
@@ -101,6 +110,7 @@ function aim(handle: (typeof handles.value)[number], to: { length?: number; angl
         </template>
       </div>
     </template>
+    <p v-if="nodes.sidesInHand.length" class="soft note">{{ lines }}</p>
     <NumberField
       v-if="arcs.length && arcs.every((each) => each !== null)"
       label="r"

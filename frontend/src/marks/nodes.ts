@@ -9,6 +9,13 @@ export function nodeWord({ kind, turn_deg }: Pick<NodeDot, 'kind' | 'turn_deg'>)
     : kind;
 }
 
+/** What a side is, and several of them. */
+export const SIDE_WORDS: Record<SideKind, readonly [string, string]> = {
+  straight: ['a straight side', 'straight sides'],
+  arc: ['an arc', 'arcs'],
+  curve: ['a curve', 'curves'],
+};
+
 /** What edits need to be picked: nodes, sides, or ends. */
 export type Needs = 'nodes' | 'sides' | 'ends';
 
