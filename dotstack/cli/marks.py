@@ -12,7 +12,7 @@ from dotstack.core.errors import CoreError
 from dotstack.core.formats import Painted, Part, Picture, SvgFile, SvgShape, read_svg, write_svg
 from dotstack.core.geometry import Outline
 from dotstack.core.paint import Line
-from dotstack.core.refine import CornerShape, Join, Treatment, corners, offset, treated
+from dotstack.core.refine import CornerShape, Join, Treatment, corners, offset, simplified, treated
 
 NOTHING_LEFT = 3
 _PRECISION = 6
@@ -32,11 +32,15 @@ def add_to(commands: "argparse._SubParsersAction[argparse.ArgumentParser]") -> N
     combine.set_defaults(run=_combine)
     refine = commands.add_parser(
         "refine",
-        help="grow or shrink the shapes of an SVG file, and round their corners",
-        description="Grows or shrinks each top-level shape of an SVG file, then rounds all its "
-        "corners. Exit codes as of combine.",
+        help="simplify, grow or shrink the shapes of an SVG file, and round their corners",
+        description="Takes nodes away from each top-level shape of an SVG file, grows or shrinks "
+        "it, then rounds all its corners. Exit codes as of combine.",
     )
     refine.add_argument("file", type=Path)
+    refine.add_argument(
+        "--simplify", type=float, default=0.0, metavar="BOUND",
+        help="as few nodes as let outlines stray so far at most",
+    )  # fmt: skip
     refine.add_argument("--offset", type=float, default=0.0, help="distance, below 0 to shrink")
     refine.add_argument("--join", choices=[join.value for join in Join], default="round")
     refine.add_argument("--round", type=float, default=0.0, help="radius of all corners")
@@ -89,6 +93,8 @@ def _refine(options: argparse.Namespace) -> int:
 
 def _refined(outline: Outline, options: argparse.Namespace) -> Outline:
     made = union([outline])
+    if options.simplify:
+        made = union([simplified(made, options.simplify).outline])
     if options.offset:
         made = offset(made, options.offset, Join(options.join))
     wanted = [Treatment(corner, CornerShape.ROUND, options.round) for corner in corners(made)]

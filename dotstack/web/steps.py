@@ -17,11 +17,12 @@ from dotstack.core.drawing.pictures import shapes_picture
 from dotstack.core.drawing.places import all_ids, place_of, plate_of
 from dotstack.core.drawing.region_map import RegionMap, region_map
 from dotstack.core.drawing.scene import Box, Piece, between_two, require_shown
+from dotstack.core.drawing.simplifying import Fewer, fewer_nodes, told
 from dotstack.core.drawing.snapping import SnapTargets, snap_targets
 from dotstack.core.drawing.tiles import TileResult, contours_of, outcomes_of
 from dotstack.core.formats import write_svg
 from dotstack.core.geometry import bundle
-from dotstack.core.values import AnyId, Id
+from dotstack.core.values import AnyId, Id, Length
 from dotstack.web import answers
 from dotstack.web.blueprints import api
 from dotstack.web.models import (
@@ -91,6 +92,12 @@ class ShapeAt(Based):
     """A shape of the drawing at this revision."""
 
     id: Id
+
+
+class Simplifying(Shapes):
+    """Shapes to be simplified, and how far they may stray on the plate."""
+
+    bound: Length
 
 
 class Contours(BaseModel):
@@ -211,6 +218,15 @@ def nodes(path: DrawingPath, body: Shapes) -> Response:
     drawing = _at(path.drawing_id, body.revision)
     with studio().evaluators.of(path.drawing_id) as evaluator:
         return answers.json(Nodes(maps=node_maps(drawing, body.ids, evaluator)))
+
+
+@blueprint.post("/fewer", responses={200: Fewer})
+def fewer(path: DrawingPath, body: Simplifying) -> Response:
+    """What simplifying shapes would come to."""
+    drawing = _at(path.drawing_id, body.revision)
+    with studio().evaluators.of(path.drawing_id) as evaluator:
+        found = fewer_nodes(drawing, body.ids, body.bound, evaluator)
+        return answers.json(told(list(found.values())))
 
 
 @blueprint.post("/before", responses={200: Compared})

@@ -107,7 +107,12 @@ class Editor:
             f'<circle cx="{30 + 6 * (i % 30)}" cy="{30 + 6 * (i // 30)}" r="24" fill="#3F7355"/>'
             for i in range(count)
         )
-        text = f'<svg xmlns="http://www.w3.org/2000/svg">{circles}</svg>'
+        self.paste_svg(circles)
+        expect(self.page.locator("[role=listitem]")).to_have_count(count, timeout=30_000)
+        self.saved()
+
+    def paste_svg(self, elements: str) -> None:
+        """Pastes SVG text of these elements."""
         self.page.evaluate(
             """text => {
                 const data = new DataTransfer();
@@ -116,10 +121,8 @@ class Editor:
                     new ClipboardEvent('paste', { clipboardData: data, bubbles: true }),
                 );
             }""",
-            text,
+            f'<svg xmlns="http://www.w3.org/2000/svg">{elements}</svg>',
         )
-        expect(self.page.locator("[role=listitem]")).to_have_count(count, timeout=30_000)
-        self.saved()
 
     def row(self, name: str) -> Locator:
         """A shape in the stack."""

@@ -1,5 +1,7 @@
 """Nodes by pointer and keys: picked, dragged, typed, joined, by the outline that comes out."""
 
+import cmath
+import math
 from pathlib import Path
 
 import pytest
@@ -269,3 +271,31 @@ def test_what_is_live_is_settled_first_as_a_step_of_its_own(editor: Editor, tmp_
         editor.press("Control+z")
     assert only(editor, tmp_path).area == pytest.approx(before.area)
     assert editor.stack() == rows
+
+
+def test_fewer_nodes_are_looked_at_before_they_are_taken(editor: Editor, tmp_path: Path) -> None:
+    page = editor.page
+    turns = [cmath.rect(1, math.tau * i / 240) for i in range(240)]
+    words = " ".join(f"{128 + 60 * z.real:.3f} {128 + 60 * z.imag:.3f}" for z in turns)
+    editor.paste_svg(f'<path d="M{words}Z" fill="#1D6A83"/>')
+    # A tracing has many nodes: fewer are offered.
+    page.get_by_role("button", name="Simplify").click()
+    fewer = page.get_by_test_id("fewer")
+    expect(fewer).to_contain_text("240 → 2 nodes")
+    expect(fewer).to_contain_text("One contour is a circle, r 59.99")
+    page.keyboard.press("Escape")
+    expect(fewer).to_have_count(0)
+    assert only(editor, tmp_path).node_count == 240
+    page.keyboard.press("Shift+N")
+    bound = page.get_by_label("may stray by")
+    bound.fill("0.0001")
+    bound.press("Enter")
+    expect(fewer).to_contain_text("no node can go")
+    bound.fill("0.05")
+    bound.press("Enter")
+    expect(fewer).to_contain_text("→ 2 nodes")
+    page.get_by_role("button", name="Take Enter").click()
+    editor.saved()
+    circle = only(editor, tmp_path)
+    assert circle.segments.kind.tolist() == [ARC, ARC]
+    assert abs(circle.area) == pytest.approx(math.pi * 3600, rel=1e-3)

@@ -1,15 +1,18 @@
 """Points against segments: how often they are gone round, and how near they lie."""
 
 import numpy as np
+from scipy.spatial import cKDTree
 
 from dotstack.core.geometry import flat
-from dotstack.core.geometry.arrays import Floats, Ints, Points, cross, dot
+from dotstack.core.geometry.arrays import Floats, Ints, Points, cross, dot, ranges
+from dotstack.core.geometry.measure import lengths
 from dotstack.core.geometry.segments import Segments
 
 _SAMPLES = np.linspace(0.0, 1.0, 9)
 _NEWTON_STEPS = 6
 _HALVINGS = 60
 _NEAREST = 1e-12
+_EVEN_SAMPLES, _CANDIDATES, _PLACES = 2000, 4, 96
 
 
 def winding(segments: Segments, point: complex) -> int:
@@ -58,6 +61,37 @@ def nearest(segments: Segments, index: Ints, points: Points) -> tuple[Floats, Fl
             step = dot(speed, gap) / dot(speed, speed)
         t = np.clip(t - np.where(np.isfinite(step), step, 0.0), 0.0, 1.0)
     return t, np.abs(segments.at(index, t) - points)
+
+
+def distances(segments: Segments, points: Points) -> Floats:
+    """How far each of many points lies from the nearest of all segments.
+
+    Of those with the nearest of even samples the nearest point by ``nearest``: not less than
+    the true distance, and more only where another segment passes nearer between its samples.
+    """
+    size = lengths(segments)
+    count = np.ceil(_EVEN_SAMPLES * size / max(float(size.sum()), 1e-300)).astype(np.intp) + 3
+    index = np.repeat(np.arange(len(segments)), count)
+    samples = segments.at(index, ranges(np.zeros_like(count), count) / (count - 1)[index])
+    tree = cKDTree(np.stack([samples.real, samples.imag], axis=1))
+    wanted = np.stack([points.real, points.imag], axis=1)
+    _, near = tree.query(wanted, k=min(_CANDIDATES, len(samples)))
+    candidates = index[near.reshape(len(points), -1)]
+    spots = np.repeat(points, candidates.shape[1])
+    _, away = nearest(segments, candidates.ravel(), spots)
+    found: Floats = away.reshape(candidates.shape).min(axis=1)
+    return found
+
+
+def strays(one: Segments, other: Segments) -> float:
+    """How far points of either lie from the other at most, measured at even places."""
+
+    def away(rows: Segments, others: Segments) -> float:
+        share = np.linspace(0.0, 1.0, max(5, _PLACES // len(rows)))
+        side = np.repeat(np.arange(len(rows)), len(share))
+        return float(distances(others, rows.at(side, np.tile(share, len(rows)))).max())
+
+    return max(away(one, other), away(other, one))
 
 
 def nearest_of_all(segments: Segments, point: complex) -> tuple[int, float, float]:

@@ -7,16 +7,19 @@ are; where a result is neither, it is fitted by cubics, to the bound that its fu
 from dotstack.core.refine.corners import Corner, CornerShape, Treatment, corners, treated
 from dotstack.core.refine.joins import Join
 from dotstack.core.refine.offset import offset, rings
+from dotstack.core.refine.simplify import Simplified, simplified
 from dotstack.core.refine.stroke import stroke
 
 __all__ = [
     "Corner",
     "CornerShape",
     "Join",
+    "Simplified",
     "Treatment",
     "corners",
     "offset",
     "rings",
+    "simplified",
     "stroke",
     "treated",
 ]

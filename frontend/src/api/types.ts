@@ -66,3 +66,4 @@ export type NodeKind = Schemas['NodeKind'];
 export type SideKind = SideLine['kind'];
 export type SideLine = Whole<Schemas['SideLine']>;
 export type NodeEdit = Extract<Command, { kind: 'edit-nodes' }>['edit'];
+export type Fewer = Whole<Schemas['Fewer']>;

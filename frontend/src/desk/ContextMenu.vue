@@ -27,7 +27,7 @@ const AT_HAND = [
     'takeOut',
     'role',
   ],
-  ['nodes', 'corners', 'grow', 'band', 'lineToOutline', 'joinEnds', 'completeHalf'],
+  ['nodes', 'corners', 'grow', 'band', 'lineToOutline', 'simplify', 'joinEnds', 'completeHalf'],
   ['hide', 'showAll', 'lock', 'guide'],
 ];
 const FURTHER: Record<string, string[]> = {

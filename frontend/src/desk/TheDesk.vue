@@ -48,6 +48,7 @@ import { useNodes } from '@/stores/nodes';
 import { useRegions } from '@/stores/regions';
 import { useSelection } from '@/stores/selection';
 import { useShelf } from '@/stores/shelf';
+import { useSimplifying } from '@/stores/simplifying';
 import { useSnaps } from '@/stores/snaps';
 import { useView } from '@/stores/view';
 
@@ -63,6 +64,7 @@ const regions = useRegions();
 const compare = useCompare();
 const corners = useCorners();
 const nodes = useNodes();
+const simplifying = useSimplifying();
 const shelf = useShelf();
 const stroke = useStroke();
 const waiting = useWaitingMarks();
@@ -88,7 +90,9 @@ const picking = computed(
     !regions.open &&
     !compare.picture,
 );
-const quiet = computed(() => picking.value && !busy.value && !corners.open && !nodes.open);
+const quiet = computed(
+  () => picking.value && !busy.value && !corners.open && !nodes.open && !simplifying.open,
+);
 
 const hands: Hands = {
   look: drawing.look,
@@ -397,6 +401,14 @@ const { ghost } = asset;
           />
         </g>
         <WaitingLayer />
+        <circle
+          v-for="(dot, i) in simplifying.dots"
+          :key="`left ${i}`"
+          class="path-node"
+          :cx="dot.x"
+          :cy="dot.y"
+          :r="3 / view.zoom"
+        />
         <path v-if="pathPreview" class="path" data-testid="path-preview" :d="pathPreview" />
         <circle
           v-for="(node, i) in pathNodes"
@@ -470,7 +482,7 @@ const { ghost } = asset;
     >
       {{ said.text }}
     </div>
-    <div v-if="compare.picture" class="before" role="status">before {{ compare.label }}</div>
+    <div v-if="compare.label" class="before" role="status">before {{ compare.label }}</div>
     <SizeCard
       v-if="card && view.tool !== 'pick'"
       :key="view.tool"

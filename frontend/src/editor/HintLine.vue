@@ -9,6 +9,7 @@ import { useNodes } from '@/stores/nodes';
 import { useRegions } from '@/stores/regions';
 import { useSelection } from '@/stores/selection';
 import { useShelf } from '@/stores/shelf';
+import { useSimplifying } from '@/stores/simplifying';
 import { useView } from '@/stores/view';
 
 /** What the pointer does now, and which keys change it. */
@@ -17,6 +18,7 @@ const selection = useSelection();
 const regions = useRegions();
 const corners = useCorners();
 const nodes = useNodes();
+const simplifying = useSimplifying();
 const shelf = useShelf();
 const actions = useActions();
 
@@ -110,6 +112,14 @@ const hint = computed<Hint>(() => {
       ],
     };
   if (nodes.open) return editing();
+  if (simplifying.open)
+    return {
+      says: 'The outlines are shown as they would be; the bound says how far they may stray.',
+      keys: [
+        ['Enter', 'takes them'],
+        ['Esc', 'leaves all as it is'],
+      ],
+    };
   if (shelf.inHand)
     return {
       says: `Drag to draw ${shelf.inHand.name}, or click to put it at ${shelf.percent} %.`,

@@ -15,6 +15,7 @@ import { useDrawing } from '@/stores/drawing';
 import { useNodes } from '@/stores/nodes';
 import { useRegions } from '@/stores/regions';
 import { useSelection } from '@/stores/selection';
+import { useSimplifying } from '@/stores/simplifying';
 import { useSnaps } from '@/stores/snaps';
 import { useView } from '@/stores/view';
 
@@ -72,6 +73,7 @@ export function useKeys(parts: Parts): void {
   const compare = useCompare();
   const corners = useCorners();
   const nodes = useNodes();
+  const simplifying = useSimplifying();
   let inPlace = false;
 
   function withControl(event: KeyboardEvent): boolean {
@@ -93,7 +95,7 @@ export function useKeys(parts: Parts): void {
   }
 
   function escape(): void {
-    if (parts.leave() || corners.leave() || nodes.leave()) return;
+    if (parts.leave() || corners.leave() || nodes.leave() || simplifying.leave()) return;
     if (view.tool !== 'pick') view.tool = 'pick';
     else if (selection.ids.length && !selection.focus) selection.pick();
     else selection.leave();
@@ -175,6 +177,7 @@ export function useKeys(parts: Parts): void {
     if (shape) view.tool = shape.kind;
     else if (key === 'Escape') escape();
     else if (key === 'Tab') return walk(event);
+    else if (key === 'Enter' && simplifying.open) void simplifying.take();
     else if (key === 'Enter' && parts.finishPath(!event.shiftKey)) return true;
     else if (key === 'Enter' && !['pick', 'path'].includes(view.tool)) parts.askSize(middle());
     else if (key === 'Backspace' && parts.takeBack()) return true;

@@ -5,7 +5,7 @@ import type { Command, Node, Role } from '@/api/types';
 import type { Fields } from '@/marks/commands';
 import type { ActionName } from '@/marks/keys';
 import { ACTION_NAMES, ACTION_WORDS } from '@/marks/keys';
-import { areAway, holds, kindOf, paintOf } from '@/marks/kinds';
+import { areAway, childrenOf, holds, kindOf, paintOf } from '@/marks/kinds';
 import { matrixOf, turnAbout } from '@/marks/matrix';
 import type { Point } from '@/marks/numbers';
 import { useClipboard } from '@/stores/clipboard';
@@ -15,6 +15,7 @@ import { useNodes } from '@/stores/nodes';
 import { useRegions } from '@/stores/regions';
 import type { Row } from '@/stores/selection';
 import { useSelection } from '@/stores/selection';
+import { useSimplifying } from '@/stores/simplifying';
 import { useStyle } from '@/stores/style';
 import { useView } from '@/stores/view';
 
@@ -47,6 +48,7 @@ export const useActions = defineStore('actions', () => {
   const regions = useRegions();
   const corners = useCorners();
   const nodes = useNodes();
+  const simplifying = useSimplifying();
   const last = ref<Last | null>(null);
   /** Copies that lie on what they were made of, as long as they have not been moved. */
   const onSources = ref('');
@@ -223,6 +225,8 @@ export const useActions = defineStore('actions', () => {
       selection.pick(...selection.copiesOf(seed));
   }
 
+  const hasPath = (node: Node): boolean =>
+    node.kind === 'path' || childrenOf(node).some((child) => hasPath(child.node));
   const isPath = () => selection.only?.node.kind === 'path';
   /** Whether some of what is selected is open: it has contours that bound nothing. */
   const hasEnds = () => selection.figures.some(({ area, path }) => area !== null && path !== '');
@@ -273,6 +277,10 @@ export const useActions = defineStore('actions', () => {
     corners: {
       can: () => corners.possible && !corners.open,
       run: () => (nodes.leave(), corners.begin()),
+    },
+    simplify: {
+      can: () => any() && selection.selected.some((row) => !row.held && hasPath(row.node)),
+      run: () => (nodes.leave(), corners.leave(), simplifying.begin()),
     },
     joinEnds: { can: () => nodes.possible && hasEnds(), run: nodes.joinEnds },
     completeHalf: {

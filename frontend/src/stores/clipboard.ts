@@ -11,8 +11,11 @@ import { newId, useDrawing } from '@/stores/drawing';
 import { offerToFit } from '@/stores/fitting';
 import { useNotices } from '@/stores/notices';
 import { useSelection } from '@/stores/selection';
+import { useSimplifying } from '@/stores/simplifying';
 
 const PASTE_STEP = 10;
+/** From so many nodes on fewer are offered. */
+const MANY_NODES = 150;
 const KEPT = 'dotstack-copied';
 
 interface Copied {
@@ -29,6 +32,7 @@ export const useClipboard = defineStore('clipboard', () => {
   const drawing = useDrawing();
   const selection = useSelection();
   const notices = useNotices();
+  const simplifying = useSimplifying();
   const copied = shallowRef<Copied | null>(null);
   /** A copy that is under way: what is pasted meanwhile waits for it. */
   let copying: Promise<boolean> | null = null;
@@ -81,7 +85,17 @@ export const useClipboard = defineStore('clipboard', () => {
     const command = commandOf('paste', { plate: selection.plate, nodes, seed, by: move });
     if (!(await drawing.run(command))) return;
     selection.pick(...selection.copiesOf(seed));
-    offerToFit();
+    if (!offerToFit()) offerToSimplify();
+  }
+
+  /** Of what has very many nodes, as a tracing, some can go. */
+  function offerToSimplify(): void {
+    const count = selection.figures.reduce((sum, figure) => sum + figure.node_count, 0);
+    if (count < MANY_NODES) return;
+    notices.say(`That has ${count} nodes; fewer may do.`, {
+      label: 'Simplify',
+      run: simplifying.begin,
+    });
   }
 
   /** What was copied here last, if ``text`` is still what was put on the clipboard then. */

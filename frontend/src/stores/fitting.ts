@@ -8,16 +8,16 @@ const MUCH = 1.25;
 /** What of the plate they take then. */
 const SHARE = 0.8;
 
-/** Where what has just come on to the plate is much larger than that, offers to size it. */
-export function offerToFit(): void {
+/** Where what has just come on to the plate is much larger, offers to size it; answers whether. */
+export function offerToFit(): boolean {
   const drawing = useDrawing();
   const selection = useSelection();
   const plate = drawing.heads[selection.plate];
   const box = selection.bounds;
-  if (!plate || !box) return;
+  if (!plate || !box) return false;
   const [across, down] = [box.x1 - box.x0, box.y1 - box.y0];
   const over = Math.max(across / plate.width, down / plate.height);
-  if (over <= MUCH) return;
+  if (over <= MUCH) return false;
   const ids = [...selection.ids];
   const factor = SHARE / over;
   /** The point that stays where the middle of the box comes to the middle of the plate. */
@@ -35,4 +35,5 @@ export function offerToFit(): void {
     label: 'Fit to the plate',
     run: () => void drawing.run(command),
   });
+  return true;
 }

@@ -12,6 +12,7 @@ import { useNodes } from '@/stores/nodes';
 import { useNotices } from '@/stores/notices';
 import { useRegions } from '@/stores/regions';
 import { useSelection } from '@/stores/selection';
+import { useSimplifying } from '@/stores/simplifying';
 import { useView } from '@/stores/view';
 import CornerStrip from '@/strip/CornerStrip.vue';
 import HomeTile from '@/strip/HomeTile.vue';
@@ -20,6 +21,7 @@ import NodeStrip from '@/strip/NodeStrip.vue';
 import OutcomeTile from '@/strip/OutcomeTile.vue';
 import RegionStrip from '@/strip/RegionStrip.vue';
 import ScrollRow from '@/strip/ScrollRow.vue';
+import SimplifyStrip from '@/strip/SimplifyStrip.vue';
 import { useOutcomes } from '@/strip/useOutcomes';
 
 /** What can be done now with what is selected, as pictures. */
@@ -31,6 +33,7 @@ const view = useView();
 const regions = useRegions();
 const corners = useCorners();
 const nodes = useNodes();
+const simplifying = useSimplifying();
 const notices = useNotices();
 const {
   found,
@@ -116,6 +119,7 @@ defineExpose({ take });
     <RegionStrip v-if="regions.open" />
     <ScrollRow v-else-if="corners.open"><CornerStrip /></ScrollRow>
     <ScrollRow v-else-if="nodes.open"><NodeStrip /></ScrollRow>
+    <ScrollRow v-else-if="simplifying.open"><SimplifyStrip /></ScrollRow>
     <template v-else-if="selection.selected.length > 1">
       <div class="how soft">
         <span>

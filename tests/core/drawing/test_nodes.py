@@ -8,6 +8,8 @@ import pytest
 from dotstack.core.drawing import Drawing, Evaluator
 from dotstack.core.drawing.kinds import PathNode
 from dotstack.core.drawing.node_map import NodeMap, node_map
+from dotstack.core.drawing.simplifying import fewer_nodes
+from dotstack.core.drawing.simplifying import told as told_fewer
 from dotstack.core.errors import CommandError
 from dotstack.core.geometry import ARC, CUBIC, Affine, Outline
 from tests.core.drafting import at, do, drawn, node, stack
@@ -222,3 +224,26 @@ def test_a_typed_handle_and_radius_are_told_again() -> None:
     assert [side.radius for side in told(round_, "half").sides][1] == pytest.approx(60)
     assert Outline.from_path_data(told(round_, "half").sides[1].path).segments.kind[0] == ARC
     assert CUBIC not in outline(round_, "half").segments.kind
+
+
+def test_paths_are_simplified_on_the_plate_wherever_they_stand() -> None:
+    k = 0.5522847498
+    circle = f"M1 0C1 {k} {k} 1 0 1S-1 {k}-1 0S{-k}-1 0-1S1 {-k} 1 0Z"
+    large = {"a": 24, "d": 24, "e": 100, "f": 100}
+    drawing = do(
+        drawn({**path(circle), "transform": large}, at(BOX, 40, 40)),
+        "group", ids=["path", "box"], id="team", name="Team",
+    )  # fmt: skip
+    found = fewer_nodes(drawing, ["team"], 0.01, Evaluator())
+    fewer = told_fewer(list(found.values()))
+    assert (fewer.before, fewer.after) == (4, 2)
+    assert fewer.circles == pytest.approx((24,), abs=0.01)
+    assert 0.001 < fewer.strays < 0.01
+    made = do(drawing, "simplify", ids=["team"], bound=0.01)
+    assert outline(made, "path").segments.kind.tolist() == [ARC, ARC]
+    assert node(made, "box") is node(drawing, "box")
+    # What it says of a smaller bound is what is true of the curves.
+    with pytest.raises(CommandError, match=r"Within 0\.001 no node can go"):
+        do(drawing, "simplify", ids=["team"], bound=0.001)
+    with pytest.raises(CommandError, match="no path among these"):
+        do(drawing, "simplify", ids=["box"], bound=1)

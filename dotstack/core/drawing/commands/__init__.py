@@ -47,6 +47,7 @@ from dotstack.core.drawing.commands.shapes import (
     SetRole,
     SetState,
 )
+from dotstack.core.drawing.commands.simplifying import Simplify
 from dotstack.core.drawing.commands.stacking import Arrange, Duplicate, Group, MoveInStack, Ungroup
 from dotstack.core.drawing.commands.underlays import AddUnderlay
 from dotstack.core.drawing.document import Drawing
@@ -104,6 +105,7 @@ AnyCommand: TypeAlias = Annotated[
     | SetState
     | SetSwatches
     | SetThrough
+    | Simplify
     | Stretch
     | Spread
     | Settle
@@ -201,6 +203,7 @@ __all__ = [
     "SetSwatches",
     "SetThrough",
     "Settle",
+    "Simplify",
     "Spread",
     "Stretch",
     "TakeOut",

@@ -67,7 +67,7 @@ class EditNodes(Command):
         outlines = dict(zip(self.named, self.edit.made(given), strict=True))
 
         def changed(node: Node) -> tuple[Node, ...]:
-            return (_edited(node, outlines[node.id], self.edit.keeps, evaluator),)
+            return (edited(node, outlines[node.id], self.edit.keeps, evaluator),)
 
         return exchanged(drawing, outlines.keys(), changed)
 
@@ -180,7 +180,7 @@ def _in_hand(drawing: Drawing, place: Place, picked: Picked, evaluator: Evaluato
     return InHand(place.node.name, outline, place.affine, nodes, between, others)
 
 
-def _edited(node: Node, outline: Outline, keeps: bool, evaluator: Evaluator) -> Node:
+def edited(node: Node, outline: Outline, keeps: bool, evaluator: Evaluator) -> Node:
     """The node as a path of another outline; ``keeps`` says whether its sides keep their numbers.
 
     A path keeps its refinements, and corners that were picked are picked on the new sides.
@@ -202,7 +202,7 @@ def _one_path(
 ) -> Drawing:
     """The drawing with one path in the place of the first of some shapes, the others gone."""
     lowest = place_of(drawing, ids[0])
-    path = _edited(lowest.node, on_plate.transformed(lowest.affine.inverse), False, evaluator)
+    path = edited(lowest.node, on_plate.transformed(lowest.affine.inverse), False, evaluator)
     return exchanged(drawing, set(ids), lambda node: (path,) if node.id == ids[0] else ())
 
 
