@@ -105,10 +105,12 @@ class PdfExport(Value):
 class DxfExport(Value):
     """Outlines to be cut; ``width`` of each mark in millimetres, or its own size.
 
-    ``tolerance`` says, in millimetres, how far an arc may lie from a curve that is none.
+    ``tolerance`` says, in millimetres, how far an arc may lie from a curve that is none; with
+    ``outlined`` lines come as the outlines of what they ink, else without width.
     """
 
     format: Literal["dxf"] = "dxf"
+    outlined: bool = False
     width: Length | None = None
     tolerance: Annotated[float, Field(gt=0, le=1)] = 0.005
 
@@ -259,6 +261,8 @@ def _dxf(pictures: Sequence[Picture], choice: DxfExport) -> Exported:
 
     notes = []
     cropped = [replace(picture, parts=tuple(map(_cropped, picture.parts))) for picture in pictures]
+    if choice.outlined:
+        cropped = [replace(each, parts=tuple(map(_inked, each.parts))) for each in cropped]
     for picture in cropped:
         lined = sum(each.line is not None and each.fill is None for each in picture.painted)
         if _shadings(picture):
@@ -278,6 +282,17 @@ def _lines(count: int) -> str:
 def _cropped(part: Part) -> Part:
     """The part with what shows of what is clipped only, for formats that know no clips."""
     return Part(part.name, tuple(left for each in part.painted if (left := _left(each))))
+
+
+def _inked(part: Part) -> Part:
+    """The part with each line as the area that it inks, beside what is filled."""
+    filled = (replace(each, line=None) for each in part.painted if each.fill)
+    lines = (
+        Painted(stroke(each.outline, each.line.width), each.line.colour)
+        for each in part.painted
+        if each.line
+    )
+    return Part(part.name, (*filled, *lines))
 
 
 def _left(painted: Painted) -> Painted | None:

@@ -4939,7 +4939,8 @@ export interface components {
          * DxfExport
          * @description Outlines to be cut; ``width`` of each mark in millimetres, or its own size.
          *
-         *     ``tolerance`` says, in millimetres, how far an arc may lie from a curve that is none.
+         *     ``tolerance`` says, in millimetres, how far an arc may lie from a curve that is none; with
+         *     ``outlined`` lines come as the outlines of what they ink, else without width.
          */
         DxfExport: {
             /**
@@ -4947,6 +4948,11 @@ export interface components {
              * @enum {string}
              */
             format: "dxf";
+            /**
+             * Outlined
+             * @default false
+             */
+            outlined?: boolean;
             /**
              * Width
              * @default null

@@ -57,6 +57,9 @@ const has = (format: Format, ...formats: Format[]) => formats.includes(format);
         @change="options.width = Number(($event.target as HTMLInputElement).value) || null"
       />
     </label>
+    <label v-if="format === 'dxf'">
+      <input v-model="options.outlined" type="checkbox" /> lines as outlines, of the width they have
+    </label>
     <p v-if="format === 'dxf'" class="soft">
       Lines and circles stay exact; other curves become arcs within 0.005 mm.
     </p>

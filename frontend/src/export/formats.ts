@@ -38,6 +38,7 @@ export interface Options {
   sizes: string;
   iconSizes: string;
   width: number | null;
+  outlined: boolean;
   family: string;
 }
 
@@ -52,6 +53,7 @@ export const START: Options = {
   sizes: '16, 32, 512',
   iconSizes: '16, 32, 48, 256',
   width: null,
+  outlined: false,
   family: 'Marks',
 };
 
@@ -87,7 +89,7 @@ export function choiceOf(format: Format, options: Options): ExportChoice | strin
     case 'sprite':
       return { format, precision, one_colour };
     case 'dxf':
-      return { format, width: options.width, tolerance: 0.005 };
+      return { format, width: options.width, outlined: options.outlined, tolerance: 0.005 };
     case 'font':
       return options.family.trim()
         ? { format, family: options.family.trim() }

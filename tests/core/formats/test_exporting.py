@@ -188,6 +188,9 @@ def test_dxf_crops_what_is_clipped_and_says_what_has_no_width() -> None:
     rope = {"kind": "line", "id": "l", "name": "Rope", "length": 500, "fill": None,
             "line": {"colour": "#22303C", "width": 4}}  # fmt: skip
     assert exported(drawn(rope), format="dxf").notes == ("Quay: 1 line is there without width",)
+    inked = exported(drawn(rope), format="dxf", outlined=True)
+    assert inked.notes == ()
+    assert dxf_area(only(inked).decode()) == pytest.approx(500 * 4 * MM_PER_UNIT**2)
     moored = drawn(at(DISC, 100, 100, id="d", fill=None), at(rope, 100, 100))
     moored = do(moored, "put-inside", ids=["l"], holder="d", id="clip")
     result = exported(moored, format="dxf")
