@@ -1,10 +1,10 @@
 <script setup lang="ts">
-import { computed, nextTick, ref } from 'vue';
+import { computed, ref } from 'vue';
 
 import type { Press } from '@/desk/gestures';
 import { cornerGesture } from '@/desk/gestures';
 import type { Hands } from '@/desk/gestures';
-import NumberField from '@/fields/NumberField.vue';
+import ValueTag from '@/desk/ValueTag.vue';
 import type { Point } from '@/marks/numbers';
 import { reachPerSize, sizeTag } from '@/marks/refinements';
 import type { Corner } from '@/stores/corners';
@@ -21,7 +21,6 @@ const SIZES = { min: 0, max: 1e6 };
 const corners = useCorners();
 const view = useView();
 const dragged = ref<number | null>(null);
-const typing = ref<number | null>(null);
 
 const sizeOf = (corner: Corner) =>
   dragged.value !== null && corners.picked.has(corner.place) ? dragged.value : corner.size;
@@ -64,18 +63,6 @@ function grab(corner: Corner, event: PointerEvent): void {
   // Held by itself, it gets the double click too.
   (event.currentTarget as Element).setPointerCapture(event.pointerId);
 }
-
-async function type(place: number, event: Event): Promise<void> {
-  typing.value = place;
-  const layer = (event.currentTarget as Element).parentElement;
-  await nextTick();
-  layer?.querySelector('input')?.select();
-}
-
-function typed(size: number): void {
-  typing.value = null;
-  corners.make({ size });
-}
 </script>
 
 <template>
@@ -103,30 +90,19 @@ function typed(size: number): void {
       <circle v-if="corner.shape === 'hollow'" class="core" :cx="at.x" :cy="at.y" r="1.8" />
     </g>
   </svg>
-  <template v-for="{ corner, at } in tagged" :key="corner.place">
-    <div
-      v-if="typing === corner.place"
-      class="typing"
-      :style="{ left: `${at.x + 10}px`, top: `${at.y + 6}px` }"
-      @pointerdown.stop
-      @keydown.esc.stop="typing = null"
-      @focusout="typing = null"
-    >
-      <NumberField label="size" :value="corner.size" :rule="SIZES" @change="typed" />
-    </div>
-    <button
-      v-else
-      class="tag mono"
-      :style="{ left: `${at.x + 10}px`, top: `${at.y + 6}px` }"
-      title="size: drag to change, double-click to type"
-      data-testid="corner-tag"
-      @pointerdown.stop="grab(corner, $event)"
-      @dblclick.stop="type(corner.place, $event)"
-      @keydown.enter.stop.prevent="type(corner.place, $event)"
-    >
-      {{ sizeTag(corner.shape, sizeOf(corner), dragged === null ? corner.fits : null) }}
-    </button>
-  </template>
+  <ValueTag
+    v-for="{ corner, at } in tagged"
+    :key="corner.place"
+    class="at"
+    :style="{ left: `${at.x + 10}px`, top: `${at.y + 6}px` }"
+    :text="sizeTag(corner.shape, sizeOf(corner), dragged === null ? corner.fits : null)"
+    label="size"
+    :value="corner.size"
+    :rule="SIZES"
+    data-testid="corner-tag"
+    @pointerdown.stop="grab(corner, $event)"
+    @change="corners.make({ size: $event })"
+  />
 </template>
 
 <style scoped>
@@ -172,30 +148,8 @@ g:hover .handle,
 .on.sized .handle {
   fill: var(--clay);
 }
-.tag,
-.typing {
+.at {
   position: absolute;
   z-index: 2;
-  border: 1px solid var(--tide);
-  border-radius: 11px;
-  background: var(--card);
-  color: var(--tide);
-  white-space: nowrap;
-}
-.tag {
-  padding: 0 8px;
-  font-size: 11px;
-  line-height: 18px;
-  cursor: ew-resize;
-  touch-action: none;
-}
-.tag:hover {
-  background: #fff;
-  box-shadow: 0 0 0 1.5px var(--tide);
-}
-.typing {
-  width: 120px;
-  padding: 2px 10px 4px;
-  color: var(--ink);
 }
 </style>

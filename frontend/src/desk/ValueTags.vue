@@ -1,10 +1,10 @@
 <script setup lang="ts">
-import { computed, nextTick, ref } from 'vue';
+import { computed } from 'vue';
 
 import type { Figure, Node } from '@/api/types';
 import type { Tag } from '@/desk/tags';
 import { placeOf, tagsOf } from '@/desk/tags';
-import NumberField from '@/fields/NumberField.vue';
+import ValueTag from '@/desk/ValueTag.vue';
 import type { Point } from '@/marks/numbers';
 import { shortNumber } from '@/marks/numbers';
 import type { Values } from '@/marks/parameters';
@@ -24,7 +24,6 @@ const props = defineProps<{
 const drawing = useDrawing();
 const selection = useSelection();
 const view = useView();
-const typing = ref<string | null>(null);
 let held: { tag: Tag; from: Point; value: number } | null = null;
 let asked: number | null = null;
 
@@ -85,51 +84,23 @@ async function onUp(): Promise<void> {
   if (done && asked !== null && asked !== done.value) await drawing.run(command(done.tag, asked));
   else drawing.stopPreview();
 }
-
-async function type(tag: Tag, event: MouseEvent): Promise<void> {
-  typing.value = tag.parameter.key;
-  const tags = (event.currentTarget as Element).parentElement;
-  await nextTick();
-  tags?.querySelector('input')?.select();
-}
-
-async function typed(tag: Tag, value: number): Promise<void> {
-  typing.value = null;
-  await drawing.run(command(tag, value));
-}
 </script>
 
 <template>
   <div class="tags" :style="place">
-    <template v-for="tag in tags" :key="tag.parameter.key">
-      <div
-        v-if="typing === tag.parameter.key"
-        class="typing"
-        @pointerdown.stop
-        @keydown.esc.stop="typing = null"
-        @focusout="typing = null"
-      >
-        <NumberField
-          :label="tag.parameter.word"
-          :value="Number(shortNumber(tag.value))"
-          :rule="tag.parameter"
-          @change="typed(tag, $event)"
-        />
-      </div>
-      <button
-        v-else
-        class="tag mono"
-        :title="`${tag.parameter.word}: drag to change, double-click to type`"
-        :data-tag="tag.parameter.key"
-        @pointerdown.stop="onDown(tag, $event)"
-        @pointermove="onMove"
-        @pointerup="onUp"
-        @dblclick.stop="type(tag, $event)"
-        @keydown.enter.stop.prevent="type(tag, $event as unknown as MouseEvent)"
-      >
-        {{ tag.text }}
-      </button>
-    </template>
+    <ValueTag
+      v-for="tag in tags"
+      :key="tag.parameter.key"
+      :text="tag.text"
+      :label="tag.parameter.word"
+      :value="Number(shortNumber(tag.value))"
+      :rule="tag.parameter"
+      :data-tag="tag.parameter.key"
+      @pointerdown.stop="onDown(tag, $event)"
+      @pointermove="onMove"
+      @pointerup="onUp"
+      @change="drawing.run(command(tag, $event))"
+    />
   </div>
 </template>
 
@@ -141,29 +112,5 @@ async function typed(tag: Tag, value: number): Promise<void> {
   flex-direction: column;
   align-items: flex-start;
   gap: 4px;
-}
-.tag,
-.typing {
-  border: 1px solid var(--tide);
-  border-radius: 11px;
-  background: var(--card);
-  color: var(--tide);
-  white-space: nowrap;
-}
-.tag {
-  padding: 0 8px;
-  font-size: 11px;
-  line-height: 18px;
-  cursor: ew-resize;
-  touch-action: none;
-}
-.tag:hover {
-  background: #fff;
-  box-shadow: 0 0 0 1.5px var(--tide);
-}
-.typing {
-  width: 150px;
-  padding: 2px 10px 4px;
-  color: var(--ink);
 }
 </style>

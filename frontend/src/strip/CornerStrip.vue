@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { computed } from 'vue';
+
 import type { CornerShape } from '@/api/types';
 import { CORNER_SHAPES } from '@/marks/refinements';
 import { useCorners } from '@/stores/corners';
@@ -19,9 +21,42 @@ function letGo(event: MouseEvent): void {
 }
 
 const capitalised = (word: string) => word[0]!.toUpperCase() + word.slice(1);
-const all = () => corners.corners.map(({ place }) => place);
 const those = (convex: boolean) =>
   corners.corners.filter((each) => each.convex === convex).map(({ place }) => place);
+
+const OUTER = [
+  [12, 12],
+  [50, 12],
+  [50, 46],
+  [12, 46],
+] as const;
+const INNER = [[36, 30]] as const;
+/** Which corners can be picked at once; of one sort only, all of them. */
+const choices = computed(() => [
+  {
+    word: 'All',
+    how: 'Ctrl+A',
+    title: 'Pick all corners',
+    dots: [...OUTER, ...INNER],
+    which: () => corners.corners.map(({ place }) => place),
+  },
+  ...(those(false).length
+    ? [
+        {
+          word: 'Convex',
+          title: 'Pick the corners that point outward',
+          dots: OUTER,
+          which: () => those(true),
+        },
+        {
+          word: 'Concave',
+          title: 'Pick the corners that point inward',
+          dots: INNER,
+          which: () => those(false),
+        },
+      ]
+    : []),
+]);
 </script>
 
 <template>
@@ -34,56 +69,15 @@ const those = (convex: boolean) =>
   </div>
   <template v-if="corners.corners.length">
     <StripTile
-      word="All"
-      how="Ctrl+A"
-      title="Pick all corners"
-      @click="(event: MouseEvent) => (letGo(event), corners.pick(...all()))"
+      v-for="{ word, how, title, dots, which } in choices"
+      :key="word"
+      :word="word"
+      :how="how"
+      :title="title"
+      @click="(event: MouseEvent) => (letGo(event), corners.pick(...which()))"
     >
       <path d="M12 46V12H50L36 30L50 46Z" />
-      <circle
-        v-for="[x, y] in [
-          [12, 12],
-          [50, 12],
-          [36, 30],
-          [50, 46],
-          [12, 46],
-        ]"
-        :key="`${x} ${y}`"
-        :cx="x"
-        :cy="y"
-        r="4.5"
-        class="dot"
-      />
-    </StripTile>
-    <StripTile
-      v-if="those(false).length"
-      word="Convex"
-      title="Pick the corners that point outward"
-      @click="(event: MouseEvent) => (letGo(event), corners.pick(...those(true)))"
-    >
-      <path d="M12 46V12H50L36 30L50 46Z" />
-      <circle
-        v-for="[x, y] in [
-          [12, 12],
-          [50, 12],
-          [50, 46],
-          [12, 46],
-        ]"
-        :key="`${x} ${y}`"
-        :cx="x"
-        :cy="y"
-        r="4.5"
-        class="dot"
-      />
-    </StripTile>
-    <StripTile
-      v-if="those(false).length"
-      word="Concave"
-      title="Pick the corners that point inward"
-      @click="(event: MouseEvent) => (letGo(event), corners.pick(...those(false)))"
-    >
-      <path d="M12 46V12H50L36 30L50 46Z" />
-      <circle cx="36" cy="30" r="4.5" class="dot" />
+      <circle v-for="[x, y] in dots" :key="`${x} ${y}`" :cx="x" :cy="y" r="4.5" class="dot" />
     </StripTile>
     <StripTile
       v-for="{ value, word, title } in CORNER_SHAPES"
