@@ -200,6 +200,13 @@ def test_sides_are_bent_made_arcs_and_given_nodes(box: Editor, tmp_path: Path) -
     expect(nodes(box)).to_have_count(4)
     box.saved()
     assert only(box, tmp_path).area == pytest.approx(bent.area)
+    # The menu offers what the strip does.
+    box.click((100, 140))
+    page.mouse.click(*box.at(100, 140), button="right")
+    page.get_by_label("What can be done here").get_by_text("Add node").click()
+    expect(nodes(box)).to_have_count(5)
+    box.press("Control+z")
+    expect(nodes(box)).to_have_count(4)
     # A straight side moves, with Alt it bends.
     box.drag((160, 100), (170, 100))
     assert only(box, tmp_path).bounds[2] == pytest.approx(170, abs=1)

@@ -1,11 +1,13 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 
+import { NODE_ACTS } from '@/marks/nodes';
 import type { Point } from '@/marks/numbers';
 import type { Action } from '@/stores/actions';
 import { useActions } from '@/stores/actions';
 import { useClipboard } from '@/stores/clipboard';
 import { useDrawing } from '@/stores/drawing';
+import { useNodes } from '@/stores/nodes';
 import { useSelection } from '@/stores/selection';
 
 /** What makes sense where it was asked for, in a few groups, with the keys that do the same. */
@@ -42,6 +44,7 @@ const FURTHER: Record<string, string[]> = {
 
 const drawing = useDrawing();
 const selection = useSelection();
+const nodes = useNodes();
 const clipboard = useClipboard();
 const { actions } = useActions();
 
@@ -53,11 +56,28 @@ const known = computed<Record<string, Action>>(() => ({
 const able = (names: readonly string[]) =>
   names.flatMap((name) => (known.value[name]!.can() ? [{ name, action: known.value[name]! }] : []));
 
-const groups = computed(() =>
-  open.value ? AT_HAND.map(able).filter((group) => group.length) : [],
-);
+/** What can be done to nodes that are worked on. */
+function ofNodes(): { name: string; action: Action }[] {
+  const can = () => true;
+  const acts = NODE_ACTS.filter(({ needs }) => nodes.has(needs)).map(({ name, word, key }) => ({
+    name,
+    action: { word, key, can, run: () => nodes.act(name) },
+  }));
+  return nodes.ends.length > 1
+    ? [
+        ...acts,
+        { name: 'joinEnds', action: { word: 'Join ends', key: 'J', can, run: nodes.joinEnds } },
+      ]
+    : acts;
+}
+
+const groups = computed(() => {
+  if (!open.value) return [];
+  const own = nodes.open ? [ofNodes()] : AT_HAND.map(able);
+  return own.filter((group) => group.length);
+});
 const further = computed(() =>
-  open.value
+  open.value && !nodes.open
     ? [
         ...Object.entries(FURTHER).map(([word, names]) => ({ word, items: able(names) })),
         { word: 'Move to plate', items: plates() },
@@ -102,7 +122,7 @@ async function paste(): Promise<void> {
           </template>
         </v-list-item>
       </template>
-      <v-divider />
+      <v-divider v-if="further.length" />
       <v-list-item v-for="{ word, items } in further" :key="word" data-further>
         {{ word }}
         <template #append>›</template>

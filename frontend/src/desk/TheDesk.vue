@@ -271,7 +271,7 @@ async function onDoubleClick(event: MouseEvent): Promise<void> {
 
 function onContextMenu(event: MouseEvent): void {
   if (regions.open) return;
-  const key = shapesAt(event.clientX, event.clientY)[0];
+  const key = nodes.open ? null : shapesAt(event.clientX, event.clientY)[0];
   const outer = key ? selection.pickable(key) : null;
   if (outer && !selection.ids.includes(outer)) selection.pick(outer);
   openMenu({ x: event.clientX, y: event.clientY });

@@ -102,13 +102,13 @@ const hint = computed<Hint>(() => {
   if (regions.open) return picking();
   if (corners.open)
     return {
-      says: 'Drag a handle inward; double-click it for its contour.',
+      says: 'Drag a handle inward; double-click for its contour.',
       keys: [
         ['Shift', 'pick several'],
         ['Tab', 'the next'],
         ['arrows', 'larger, smaller'],
         ['E', 'its nodes'],
-        ['Esc', 'back to the shape'],
+        ['Esc', 'back'],
       ],
     };
   if (nodes.open) return editing();

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
 
+import IconRow from '@/facts/IconRow.vue';
 import type { Edge } from '@/marks/aligning';
 import { EDGES } from '@/marks/aligning';
 import { useActions } from '@/stores/actions';
@@ -54,30 +55,15 @@ defineExpose({ focus: () => first.value?.querySelector('button')?.focus() });
         <option value="plate">the plate</option>
       </select>
     </label>
-    <div ref="first" class="row">
-      <button
-        v-for="{ edge, word, icon } in EDGES"
-        :key="edge"
-        :title="word"
-        :aria-label="word"
-        @click="align(edge)"
-      >
-        <svg viewBox="0 0 24 24" aria-hidden="true"><path :d="icon" /></svg>
-      </button>
+    <div ref="first">
+      <IconRow :items="EDGES" @choose="align($event.edge)" />
     </div>
-    <div class="row">
-      <button
-        v-for="{ axis, by, word, icon } in SPREADS"
-        :key="word"
-        :title="spreadable ? word : `${word}: three or more shapes are wanted`"
-        :aria-label="word"
-        :disabled="!spreadable"
-        @click="spread(axis, by)"
-      >
-        <svg viewBox="0 0 24 24" aria-hidden="true"><path :d="icon" /></svg>
-      </button>
-    </div>
-    <div class="row words">
+    <IconRow
+      :items="SPREADS"
+      :lacks="spreadable ? '' : 'three or more shapes are wanted'"
+      @choose="spread($event.axis, $event.by)"
+    />
+    <div class="words">
       <button
         v-for="name in ALIKE"
         :key="name"
@@ -113,36 +99,20 @@ select {
   border-radius: 10px;
   background: #fff;
 }
-.row {
+.words {
   display: flex;
   gap: 4px;
   margin-top: 7px;
 }
-.row button {
-  padding: 4px;
+.words button {
+  padding: 3px 6px;
   border: 1px solid var(--rule);
   border-radius: 9px;
   background: #fff;
-}
-.row button:hover:not(:disabled) {
-  border-color: var(--clay);
-}
-.row button:disabled {
-  opacity: 0.4;
-  cursor: default;
-}
-.words button {
-  padding: 3px 6px;
   font-size: 11.5px;
   white-space: nowrap;
 }
-svg {
-  display: block;
-  width: 24px;
-  height: 20px;
-  fill: none;
-  stroke: var(--ink);
-  stroke-width: 2.4;
-  stroke-linecap: round;
+.words button:hover {
+  border-color: var(--clay);
 }
 </style>

@@ -2,6 +2,7 @@
 import { computed } from 'vue';
 
 import type { NodeEdit } from '@/api/types';
+import IconRow from '@/facts/IconRow.vue';
 import NumberField from '@/fields/NumberField.vue';
 import ChoicePill from '@/look/ChoicePill.vue';
 import { EDGES } from '@/marks/aligning';
@@ -119,18 +120,12 @@ function aim(handle: (typeof handles.value)[number], to: { length?: number; angl
       :rule="RADIUS"
       @change="edit({ do: 'radius', radius: $event })"
     />
-    <div v-if="nodes.inHand.length > 1" class="row">
-      <button
-        v-for="{ edge, word, icon } in EDGES"
-        :key="edge"
-        :title="word"
-        :aria-label="word"
-        @click="edit({ do: 'line-up', to: edge })"
-      >
-        <svg viewBox="0 0 24 24" aria-hidden="true"><path :d="icon" /></svg>
-      </button>
-    </div>
-    <div v-if="nodes.inHand.length > 2" class="row words">
+    <IconRow
+      v-if="nodes.inHand.length > 1"
+      :items="EDGES"
+      @choose="edit({ do: 'line-up', to: $event.edge })"
+    />
+    <div v-if="nodes.inHand.length > 2" class="words">
       <button
         v-for="line in NODE_LINES"
         :key="line.word"
@@ -170,33 +165,21 @@ function aim(handle: (typeof handles.value)[number], to: { length?: number; angl
   gap: 6px 8px;
   margin: 6px 0;
 }
-.row {
+.words {
   display: flex;
   flex-wrap: wrap;
   gap: 4px;
   margin-top: 7px;
 }
-.row button {
-  padding: 4px;
+.words button {
+  padding: 3px 7px;
   border: 1px solid var(--rule);
   border-radius: 9px;
   background: #fff;
-}
-.row button:hover {
-  border-color: var(--clay);
-}
-.words button {
-  padding: 3px 7px;
   font-size: 11.5px;
 }
-svg {
-  display: block;
-  width: 24px;
-  height: 20px;
-  fill: none;
-  stroke: var(--ink);
-  stroke-width: 2.4;
-  stroke-linecap: round;
+.words button:hover {
+  border-color: var(--clay);
 }
 .joining {
   display: grid;

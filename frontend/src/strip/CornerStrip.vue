@@ -3,11 +3,13 @@ import { computed } from 'vue';
 
 import type { CornerShape } from '@/api/types';
 import { CORNER_SHAPES } from '@/marks/refinements';
+import { useActions } from '@/stores/actions';
 import { useCorners } from '@/stores/corners';
 import StripTile from '@/strip/StripTile.vue';
 
 /** What can be done with the corners of the shape in hand, as pictures. */
 const corners = useCorners();
+const { actions } = useActions();
 
 const PICTURES: Record<CornerShape, string> = {
   round: 'M12 48V26A14 14 0 0 1 26 12H52',
@@ -94,6 +96,18 @@ const choices = computed(() => [
   <p v-else-if="corners.map" class="soft advice">
     This outline has no corners: all its sides go over into each other smoothly.
   </p>
+  <StripTile
+    v-if="actions.nodes.can()"
+    word="Nodes"
+    how="E"
+    title="The nodes and sides of the shape; what is live is settled by the first change"
+    @click="(event: MouseEvent) => (letGo(event), actions.nodes.run())"
+  >
+    <path d="M10 46C10 20 24 14 31 14S52 20 52 46" />
+    <circle cx="10" cy="46" r="4.5" class="dot" />
+    <circle cx="31" cy="14" r="4.5" class="dot" />
+    <circle cx="52" cy="46" r="4.5" class="dot" />
+  </StripTile>
 </template>
 
 <style scoped>
