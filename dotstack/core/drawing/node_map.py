@@ -158,14 +158,17 @@ def _sides(outline: Outline, arrives: list[int], leaves: list[int]) -> list[Side
             first=first[i],
             last=last[i],
             radius=radii[i] if round_[i] else None,
-            path=_alone(rows, i),
+            path=path,
         )
-        for i, kind in enumerate(rows.kind.tolist())
+        for i, (kind, path) in enumerate(zip(rows.kind.tolist(), _each_alone(rows), strict=True))
     ]
 
 
-def _alone(rows: Segments, side: int) -> str:
-    return Outline.of_line(rows.take(slice(side, side + 1))).to_quick_data(_PRECISION)
+def _each_alone(rows: Segments) -> list[str]:
+    """Path data of each segment, written at once as contours of their own."""
+    count = len(rows)
+    apart = Outline(rows, np.arange(count + 1), np.zeros(count, np.bool_))
+    return [f"M{word}" for word in apart.to_quick_data(_PRECISION).split("M")[1:]]
 
 
 def _spot(point: complex) -> Spot:

@@ -95,6 +95,12 @@ class Segments(Table):
             self.kind, start, end, self.p, self.q, self.rotation, self.angle, self.sweep
         )
 
+    def with_handles(self, p: Points, q: Points) -> "Segments":
+        """The same segments with other handles; of arcs these are centres and radii."""
+        return Segments(
+            self.kind, self.start, self.end, p, q, self.rotation, self.angle, self.sweep
+        )
+
     def at(self, index: Ints, t: Floats) -> Points:
         """Points of segments ``index`` at ``t``; the two broadcast against each other.
 

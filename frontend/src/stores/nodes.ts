@@ -1,7 +1,7 @@
 import { defineStore } from 'pinia';
 import { computed, reactive, ref, shallowRef, watch } from 'vue';
 
-import client, { answered } from '@/api/client';
+import client, { answered, RefusedError } from '@/api/client';
 import type { Box, Command, NodeDot, NodeEdit, NodeMap, SideLine } from '@/api/types';
 import type { Fields } from '@/marks/commands';
 import { commandOf } from '@/marks/commands';
@@ -89,7 +89,14 @@ export const useNodes = defineStore('nodes', () => {
         }),
       ),
     ({ maps }) => taken(maps),
-    { failed: () => leave() },
+    {
+      failed(error) {
+        // What was changed elsewhere meanwhile is asked for again.
+        if (!(error instanceof RefusedError) || error.problem.current) return;
+        leave();
+        notices.say(error.message);
+      },
+    },
   );
   watch(
     () => [of.value, drawing.revision] as const,
@@ -106,9 +113,9 @@ export const useNodes = defineStore('nodes', () => {
       (id) => before[id] && before[id].nodes.length !== maps[id]!.nodes.length,
     );
     if (!changed.length && !wanted) return;
-    const before_ = [...picked.value].flatMap((key) => places.get(key) ?? []);
+    const were = [...picked.value].flatMap((key) => places.get(key) ?? []);
     const old = [...places.values()];
-    const chosen = wanted ?? (({ at }: NodeSpot) => isAmong(before_, at));
+    const chosen = wanted ?? (({ at }: NodeSpot) => isAmong(were, at));
     wanted = null;
     pick(...spots.value.filter((spot) => chosen(spot, old)).map(({ key }) => key));
   }

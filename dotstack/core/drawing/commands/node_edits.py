@@ -5,7 +5,7 @@ Lengths, angles and points are the plate's; each shape gets them in its own axes
 
 from abc import ABC, abstractmethod
 from cmath import rect
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from math import radians
 from typing import Annotated, Literal, TypeAlias
@@ -36,7 +36,7 @@ class InHand:
     Attributes:
         affine: from its own axes to the plate's.
         nodes, sides: those that are picked; sides are also those between picked nodes.
-        others: the outlines beside it, in its own axes.
+        others: answers the outlines beside it, in its own axes.
 
     """
 
@@ -45,7 +45,7 @@ class InHand:
     affine: Affine
     nodes: Ints
     sides: Ints
-    others: Sequence[Outline]
+    others: Callable[[], Sequence[Outline]]
 
     @property
     def on_plate(self) -> Points:
@@ -349,7 +349,7 @@ class AddNodes(Edit):
         if self.where == "extremes":
             t = extremes(rows.take(sides).transformed(given.affine))
             return np.repeat(sides, t.shape[1]), t.ravel()
-        one, _, points = meetings([given.outline, *given.others])
+        one, _, points = meetings([given.outline, *given.others()])
         points = points[one == 0]
         side, spot = np.repeat(sides, len(points)), np.tile(points, len(sides))
         t, away = locate.nearest(rows, side, spot)

@@ -170,12 +170,15 @@ def _in_hand(drawing: Drawing, place: Place, picked: Picked, evaluator: Evaluato
         raise CommandError(
             f"{place.node.name} has {counts[0]} nodes and {counts[1]} sides, not so many."
         )
-    into_own = place.affine.inverse @ place.outer
-    others = [
-        evaluator.outline(node).transformed(into_own)
-        for node in siblings(drawing, place)
-        if node.id != place.node.id and node.visible
-    ]
+
+    def others() -> list[Outline]:
+        into_own = place.affine.inverse @ place.outer
+        return [
+            evaluator.outline(node).transformed(into_own)
+            for node in siblings(drawing, place)
+            if node.id != place.node.id and node.visible
+        ]
+
     between = np.union1d(sides, hand.sides_between(outline, nodes)).astype(np.intp)
     return InHand(place.node.name, outline, place.affine, nodes, between, others)
 

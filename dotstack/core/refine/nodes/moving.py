@@ -84,7 +84,7 @@ def with_handle(outline: Outline, node: int, forward: bool, to: complex, *, alon
             way = complex(arrives[other] if forward else -begins[other])
             reach = way * max((reach * way.conjugate()).real, 0.0)
     _put(p, q, side, forward, at + reach)
-    return with_segments(outline, _with_handles(rows, p, q))
+    return with_segments(outline, rows.with_handles(p, q))
 
 
 def _put(p: Points, q: Points, side: int, forward: bool, to: complex) -> None:
@@ -108,10 +108,6 @@ def as_curves(rows: Segments, sides: Ints, share: float) -> Segments:
     )  # fmt: skip
 
 
-def _with_handles(rows: Segments, p: Points, q: Points) -> Segments:
-    return Segments(rows.kind, rows.start, rows.end, p, q, rows.rotation, rows.angle, rows.sweep)
-
-
 def bent(outline: Outline, side: int, t: float, to: complex) -> Outline:
     """The outline with one side pulled so that its point at ``t`` comes to lie at ``to``.
 
@@ -129,7 +125,7 @@ def bent(outline: Outline, side: int, t: float, to: complex) -> Outline:
     p, q = rows.p.copy(), rows.q.copy()
     p[side] += pull * by_first
     q[side] += pull * by_second
-    return with_segments(outline, _with_handles(rows, p, q))
+    return with_segments(outline, rows.with_handles(p, q))
 
 
 def _bent_arc(outline: Outline, side: int, t: float, to: complex) -> Segments:

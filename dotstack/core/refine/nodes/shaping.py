@@ -70,8 +70,7 @@ def shaped(outline: Outline, nodes: Ints, kind: NodeKind) -> Outline:
             q[one] = at - way * back
         if rows.kind[two] == CUBIC:
             p[two] = at + way * on
-    made = Segments(rows.kind, rows.start, rows.end, p, q, rows.rotation, rows.angle, rows.sweep)
-    return with_segments(outline, made)
+    return with_segments(outline, rows.with_handles(p, q))
 
 
 def _cornered(outline: Outline, before: Ints, after: Ints) -> Outline:
@@ -83,8 +82,8 @@ def _cornered(outline: Outline, before: Ints, after: Ints) -> Outline:
     straight = cubic & (p == rows.start) & (q == rows.end)
     touched = np.zeros(len(rows), np.bool_)
     touched[before] = touched[after] = True
-    made = Segments(rows.kind, rows.start, rows.end, p, q, rows.rotation, rows.angle, rows.sweep)
-    return with_sides(with_segments(outline, made), np.flatnonzero(straight & touched), "straight")
+    made = with_segments(outline, rows.with_handles(p, q))
+    return with_sides(made, np.flatnonzero(straight & touched), "straight")
 
 
 def with_sides(outline: Outline, sides: Ints, kind: SideKind) -> Outline:
