@@ -17,7 +17,8 @@ from dotstack.core.geometry import Affine
 from dotstack.core.values import AnyId
 
 Edge = Literal["left", "centre", "right", "top", "middle", "bottom"]
-_SHARES = {"left": 0.0, "centre": 0.5, "right": 1.0, "top": 0.0, "middle": 0.5, "bottom": 1.0}
+# Which share of a box lies before each of its edges and middles.
+SHARES = {"left": 0.0, "centre": 0.5, "right": 1.0, "top": 0.0, "middle": 0.5, "bottom": 1.0}
 _LABELS: dict[Edge, str] = {
     "left": "Align left", "centre": "Align centres", "right": "Align right",
     "top": "Align top", "middle": "Align middles", "bottom": "Align bottom",
@@ -52,7 +53,7 @@ class Align(Command):
         else:
             whole = box_round(boxes)
         first = 0 if self.edge in ("left", "centre", "right") else 1
-        share = _SHARES[self.edge]
+        share = SHARES[self.edge]
         target = _between(whole, first, share)
         return put(
             drawing,

@@ -14,7 +14,7 @@ import numpy as np
 from pydantic import Field
 
 from dotstack.core.arrangement import meetings
-from dotstack.core.drawing.commands.aligning import Edge
+from dotstack.core.drawing.commands.aligning import SHARES, Edge
 from dotstack.core.errors import GeometryError
 from dotstack.core.geometry import Affine, Outline, locate
 from dotstack.core.geometry.arrays import Floats, Ints, Points
@@ -24,7 +24,6 @@ from dotstack.core.refine.nodes import NodeKind, SideKind
 from dotstack.core.values import Coordinate, Length, Radius, Value
 
 Spot = tuple[Coordinate, Coordinate]
-_SHARES = {"left": 0.0, "centre": 0.5, "right": 1.0, "top": 0.0, "middle": 0.5, "bottom": 1.0}
 # Of a shape's size: how near to a side a crossing on it lies.
 _ON_SIDE = 1e-7
 
@@ -147,7 +146,23 @@ class Put(Edit):
         return given.put(x + 1j * y)
 
 
-class LineUp(Edit):
+class _Together(Edit):
+    """An edit of where all picked nodes are, on whatever shapes."""
+
+    @abstractmethod
+    def placed(self, spots: Points) -> Points:
+        """Where nodes at these points of the plate go; raises GeometryError."""
+
+    def of(self, given: InHand) -> Outline:
+        return self.made([given])[0]
+
+    def made(self, given: Sequence[InHand]) -> list[Outline]:
+        spots = self.placed(np.concatenate([each.on_plate for each in given]))
+        bounds = np.cumsum([len(each.nodes) for each in given])[:-1]
+        return [each.put(part) for each, part in zip(given, np.split(spots, bounds), strict=True)]
+
+
+class LineUp(_Together):
     """Aligns nodes at the edge or middle of their box, or brings them on one line or circle."""
 
     do: Literal["line-up"] = "line-up"
@@ -157,26 +172,18 @@ class LineUp(Edit):
     def label(self) -> str:
         return {"line": "On one line", "circle": "On one circle"}.get(self.to, "Align nodes")
 
-    def of(self, given: InHand) -> Outline:
-        return self.made([given])[0]
-
-    def made(self, given: Sequence[InHand]) -> list[Outline]:
-        spots = np.concatenate([each.on_plate for each in given])
-        return _put_all(given, self._lined_up(spots))
-
-    def _lined_up(self, spots: Points) -> Points:
+    def placed(self, spots: Points) -> Points:
         if self.to == "line":
             return hand.lined_up(spots)
         if self.to == "circle":
             return hand.circled(spots)
-        share = _SHARES[self.to]
         across = self.to in ("left", "centre", "right")
         along = spots.real if across else spots.imag
-        at = np.full(len(spots), along.min() + share * np.ptp(along))
+        at = np.full(len(spots), along.min() + SHARES[self.to] * np.ptp(along))
         return at + 1j * spots.imag if across else spots.real + 1j * at
 
 
-class SpreadNodes(Edit):
+class SpreadNodes(_Together):
     """Spreads three or more nodes evenly between the outermost two, along x or y."""
 
     do: Literal["spread"] = "spread"
@@ -186,23 +193,13 @@ class SpreadNodes(Edit):
     def label(self) -> str:
         return "Spread nodes"
 
-    def of(self, given: InHand) -> Outline:
-        return self.made([given])[0]
-
-    def made(self, given: Sequence[InHand]) -> list[Outline]:
-        spots = np.concatenate([each.on_plate for each in given])
+    def placed(self, spots: Points) -> Points:
         if len(spots) < 3:
             raise GeometryError("Between two nodes there is nothing to spread; pick three or more.")
         along = spots.real if self.axis == "x" else spots.imag
         even = np.empty(len(along))
         even[np.argsort(along, kind="stable")] = np.linspace(along.min(), along.max(), len(along))
-        spread = even + 1j * spots.imag if self.axis == "x" else spots.real + 1j * even
-        return _put_all(given, spread)
-
-
-def _put_all(given: Sequence[InHand], spots: Points) -> list[Outline]:
-    bounds = np.cumsum([len(each.nodes) for each in given])[:-1]
-    return [each.put(part) for each, part in zip(given, np.split(spots, bounds), strict=True)]
+        return even + 1j * spots.imag if self.axis == "x" else spots.real + 1j * even
 
 
 class SetHandle(Edit):
