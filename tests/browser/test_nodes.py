@@ -306,3 +306,32 @@ def test_fewer_nodes_are_looked_at_before_they_are_taken(editor: Editor, tmp_pat
     circle = only(editor, tmp_path)
     assert circle.segments.kind.tolist() == [ARC, ARC]
     assert abs(circle.area) == pytest.approx(math.pi * 3600, rel=1e-3)
+
+
+def test_stretches_are_snipped_off_by_click_and_drag(editor: Editor, tmp_path: Path) -> None:
+    page = editor.page
+    # A ladder: two rails, three rungs that go beyond them.
+    lines = [f"M60 {y}H196" for y in (80, 120, 160)] + ["M90 50V190", "M166 50V190"]
+    ladder = "".join(f'<path d="{d}" fill="none" stroke="#22303C"/>' for d in lines)
+    editor.paste_svg(ladder)
+    expect(page.get_by_role("listitem")).to_have_count(5)
+    page.keyboard.press("e")
+    expect(nodes(editor)).to_have_count(10)
+    page.keyboard.press("k")
+    # All the ends on the left at one stroke, one on the right by a click.
+    editor.drag((70, 70), (70, 170))
+    editor.click((180, 120))
+    editor.saved()
+    expect(nodes(editor)).to_have_count(10)
+    rungs = [outline for _, outline in editor.exported(tmp_path)[:3]]
+    assert [rung.bounds for rung in rungs] == [
+        (90, 80, 196, 80), (90, 120, 166, 120), (90, 160, 196, 160),
+    ]  # fmt: skip
+    # What is in the middle parts its line in two.
+    editor.click((128, 80))
+    expect(nodes(editor)).to_have_count(10)
+    editor.press("Control+z", "Control+z", "Control+z")
+    assert editor.exported(tmp_path)[0][1].bounds == (60, 80, 196, 80)
+    page.keyboard.press("Escape")
+    page.keyboard.press("Escape")
+    expect(page.get_by_test_id("nodes")).to_have_count(0)

@@ -3141,7 +3141,7 @@ export interface components {
             /** Of */
             of: components["schemas"]["Picked"][];
             /** Edit */
-            edit: components["schemas"]["Move"] | components["schemas"]["Put"] | components["schemas"]["LineUp"] | components["schemas"]["SpreadNodes"] | components["schemas"]["SetHandle"] | components["schemas"]["AimHandle"] | components["schemas"]["Bend"] | components["schemas"]["SetRadius"] | components["schemas"]["MakeNodes"] | components["schemas"]["MakeSides"] | components["schemas"]["AddNodes"] | components["schemas"]["RemoveNodes"] | components["schemas"]["ChangeCourse"];
+            edit: components["schemas"]["Move"] | components["schemas"]["Put"] | components["schemas"]["LineUp"] | components["schemas"]["SpreadNodes"] | components["schemas"]["SetHandle"] | components["schemas"]["AimHandle"] | components["schemas"]["Bend"] | components["schemas"]["SetRadius"] | components["schemas"]["MakeNodes"] | components["schemas"]["MakeSides"] | components["schemas"]["AddNodes"] | components["schemas"]["RemoveNodes"] | components["schemas"]["ChangeCourse"] | components["schemas"]["Snip"];
         };
         /**
          * FillHole
@@ -4085,6 +4085,24 @@ export interface components {
             ids: string[];
             /** Bound */
             bound: number;
+        };
+        /**
+         * Snip
+         * @description Removes the stretches between crossings that lie within ``reach`` of points.
+         */
+        Snip: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "snip";
+            /** At */
+            at: [
+                number,
+                number
+            ][];
+            /** Reach */
+            reach: number;
         };
         /**
          * Spread

@@ -124,7 +124,13 @@ function addTo(side: SideSpot, event: MouseEvent): void {
 </script>
 
 <template>
-  <svg class="nodes" width="100%" height="100%" data-testid="nodes">
+  <svg
+    class="nodes"
+    :class="{ snipping: nodes.snipping }"
+    width="100%"
+    height="100%"
+    data-testid="nodes"
+  >
     <g :transform="toDesk">
       <g
         v-for="side in nodes.sides"
@@ -254,5 +260,8 @@ function addTo(side: SideSpot, event: MouseEvent): void {
   fill: var(--clay);
   stroke: var(--card);
   stroke-width: 1;
+}
+.nodes.snipping * {
+  pointer-events: none;
 }
 </style>

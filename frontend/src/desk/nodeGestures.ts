@@ -56,6 +56,30 @@ export function handleGesture(
   });
 }
 
+/** So many points of a drag count at most. */
+const MOST_POINTS = 400;
+
+/** Snips off what a drag touches; between two moves of the pointer too. */
+export function snipGesture(
+  hands: Hands,
+  snip: (at: readonly Point[]) => Command,
+  from: Point,
+  reach: number,
+): Gesture {
+  const points = [from];
+  return commandGesture(hands, (at) => {
+    const last = points.at(-1)!;
+    const far = Math.hypot(at.x - last.x, at.y - last.y);
+    const steps = Math.min(Math.ceil(far / reach), MOST_POINTS - points.length);
+    for (let i = 1; i <= steps; i++)
+      points.push({
+        x: last.x + ((at.x - last.x) * i) / steps,
+        y: last.y + ((at.y - last.y) * i) / steps,
+      });
+    return { command: snip(points), said: { text: '' } };
+  });
+}
+
 /** Pulls a side from where it is gripped. A straight one moves, and bends with Alt. */
 export function sideGesture(
   { hands, editing, snapper, from }: Held,

@@ -3,14 +3,18 @@ import { ref, watch } from 'vue';
 import type { Box } from '@/api/types';
 import type { Desk, Gesture, Keys } from '@/desk/gestures';
 import { moveGesture } from '@/desk/gestures';
+import { snipGesture } from '@/desk/nodeGestures';
 import { boxBetween, liesIn, shapesAt, touches } from '@/desk/picking';
 import type { Point } from '@/marks/numbers';
 import { useActions } from '@/stores/actions';
 import { newId, useDrawing } from '@/stores/drawing';
 import { useNodes } from '@/stores/nodes';
 import { useSelection } from '@/stores/selection';
+import { useView } from '@/stores/view';
 
 const SAME_SPOT_PIXELS = 3;
+/** So near to a stretch it is meant to be snipped off. */
+const SNIP_PIXELS = 6;
 
 /** Selecting on the desk, and moving what is selected. */
 export function usePick({ hands, press, place, snapperFor, element }: Desk) {
@@ -18,6 +22,7 @@ export function usePick({ hands, press, place, snapperFor, element }: Desk) {
   const drawing = useDrawing();
   const actions = useActions();
   const nodes = useNodes();
+  const view = useView();
   const band = ref<Box | null>(null);
   const moved = ref<Point>({ x: 0, y: 0 });
   // What waits for the server is shown where it will be, and no more as in hand.
@@ -126,6 +131,17 @@ export function usePick({ hands, press, place, snapperFor, element }: Desk) {
 
   /** Picks nodes by a box round them; a click beside all of them lets go. */
   function pressNodes(event: PointerEvent): void {
+    if (nodes.snipping) {
+      const reach = SNIP_PIXELS / view.zoom;
+      const hand = { ...hands, run: nodes.take };
+      const here = view.toPlate(place(event));
+      press(
+        event,
+        (from) => snipGesture(hand, (at) => nodes.snip(at, reach), from, reach),
+        () => void nodes.take(nodes.snip([here], reach)),
+      );
+      return;
+    }
     const adds = event.shiftKey || event.ctrlKey || event.metaKey;
     const kept = adds ? [...nodes.picked] : [];
     press(

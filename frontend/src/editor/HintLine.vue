@@ -65,6 +65,11 @@ function picking(): Hint {
 
 function editing(): Hint {
   const back: [string, string] = ['Esc', 'back'];
+  if (nodes.snipping)
+    return {
+      says: 'Click a stretch between two crossings, or drag across several: they go.',
+      keys: [['K', 'no more']],
+    };
   if (nodes.live.length)
     return {
       says: 'What is live is settled first by a change here, as a step of its own.',

@@ -1,7 +1,7 @@
 import { onScopeDispose } from 'vue';
 
 import type { Outcome } from '@/api/types';
-import { NODE_ACTS } from '@/marks/nodes';
+import { NODE_ACTS, SNIP } from '@/marks/nodes';
 import type { Point } from '@/marks/numbers';
 import { OUTCOME_WORDS } from '@/marks/outcomes';
 import { SHAPES } from '@/marks/shapes';
@@ -95,7 +95,12 @@ export function useKeys(parts: Parts): void {
   }
 
   function escape(): void {
-    if (parts.leave() || corners.leave() || nodes.leave() || simplifying.leave()) return;
+    if (parts.leave()) return;
+    if (nodes.snipping) {
+      nodes.snipping = false;
+      return;
+    }
+    if (corners.leave() || nodes.leave() || simplifying.leave()) return;
     if (view.tool !== 'pick') view.tool = 'pick';
     else if (selection.ids.length && !selection.focus) selection.pick();
     else selection.leave();
@@ -163,6 +168,7 @@ export function useKeys(parts: Parts): void {
     const act = NODE_ACTS.find((each) => each.key === key);
     if (key === 'Delete' && event.shiftKey) void nodes.edit({ do: 'remove', straight: true });
     else if (act) nodes.act(act.name);
+    else if (key === SNIP.key) nodes.snipping = !nodes.snipping;
     else if (key === 'J') void nodes.joinEnds();
     else if (key === 'Q') nodes.similar();
     else return false;

@@ -1,5 +1,5 @@
 // All keys, as they are pressed, shown in the sheet and in tooltips, and listed in docs/keys.md.
-import { NODE_ACTS } from '@/marks/nodes';
+import { NODE_ACTS, SNIP } from '@/marks/nodes';
 import { OUTCOME_WORDS } from '@/marks/outcomes';
 import { SHAPES } from '@/marks/shapes';
 
@@ -137,6 +137,7 @@ const NODES: readonly Row[] = [
   ['Ctrl+A', 'all nodes'],
   ['arrows', 'move by 1; with Shift by 10, with Alt by 0.1'],
   ...NODE_ACTS.map(({ key, title }) => [key, lower(title)] as const),
+  [SNIP.key, 'snip stretches between crossings off by click or drag; again: no more'],
   ['Shift+Delete', 'remove the nodes, with straight sides between'],
   ['J', 'join the two ends that are picked, or all that lie near each other'],
   ['Q', 'pick all nodes that are alike: corners, smooth ones, ends'],

@@ -95,6 +95,14 @@ const ENDS = [
   [52, 16],
 ] as const;
 
+/** What removes stretches where it is pointed at: a click or drag while it is on. */
+export const SNIP = {
+  word: 'Snip',
+  key: 'K',
+  title: 'Click or drag across stretches between crossings: they go',
+  picture: 'M8 30H20M42 30H54M20 14V46M42 14V46',
+} as const;
+
 /** All of them, in the order in which they are offered. */
 export const NODE_ACTS: readonly NodeAct[] = [
   ...Object.entries(KINDS).map(([kind, words]) => ({

@@ -67,6 +67,8 @@ export const useNodes = defineStore('nodes', () => {
     within: 1,
     by: 'middle',
   });
+  /** Whether clicks and drags snip off what they touch. */
+  const snipping = ref(false);
   /** What is to be picked of what a step makes. */
   let wanted: ((spot: NodeSpot, old: readonly Point[]) => boolean) | null = null;
 
@@ -177,6 +179,7 @@ export const useNodes = defineStore('nodes', () => {
     of.value = drawing.watched = [];
     known.value = lasting.value = {};
     wanted = null;
+    snipping.value = false;
     pick();
     return was;
   }
@@ -291,6 +294,13 @@ export const useNodes = defineStore('nodes', () => {
     if (has(found.needs)) void take(editing(found.edit));
   }
 
+  /** The command that snips off what lies near these points, of any shape in hand. */
+  function snip(at: readonly Point[], reach: number): Command {
+    const edit = { do: 'snip' as const, at: at.map(({ x, y }) => [x, y] as const), reach };
+    const all = of.value.map((id) => ({ id, nodes: [], sides: [] }));
+    return commandOf('edit-nodes', { of: all, edit } as unknown as Fields<'edit-nodes'>);
+  }
+
   function edit(made: NodeEdit): Promise<boolean> {
     return take(editing(made));
   }
@@ -323,6 +333,8 @@ export const useNodes = defineStore('nodes', () => {
   return {
     of,
     joining,
+    snipping,
+    snip,
     picked,
     possible,
     open,

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 
-import { NODE_ACTS } from '@/marks/nodes';
+import { NODE_ACTS, SNIP } from '@/marks/nodes';
 import { useActions } from '@/stores/actions';
 import { useNodes } from '@/stores/nodes';
 import { useView } from '@/stores/view';
@@ -46,6 +46,17 @@ function letGo(event: MouseEvent): void {
     <circle v-for="[x, y] in act.dots" :key="`${x} ${y}`" :cx="x" :cy="y" r="4.5" class="dot" />
   </StripTile>
   <StripTile
+    :word="SNIP.word"
+    :how="SNIP.key"
+    :title="SNIP.title"
+    :aria-pressed="nodes.snipping"
+    :class="{ taken: nodes.snipping }"
+    @click="(event: MouseEvent) => (letGo(event), (nodes.snipping = !nodes.snipping))"
+  >
+    <path :d="SNIP.picture" />
+    <path d="M26 30H36" stroke-dasharray="2 3" />
+  </StripTile>
+  <StripTile
     v-if="nodes.ends.length > 1"
     word="Join ends"
     how="J"
@@ -84,7 +95,7 @@ function letGo(event: MouseEvent): void {
   >
     <path d="M12 48V26A14 14 0 0 1 26 12H52" />
   </StripTile>
-  <p v-if="!possible.length" class="soft advice">
+  <p v-if="!possible.length && !nodes.snipping" class="soft advice">
     Click a node or a side: what can be done with it appears here. Shift-click takes more, Ctrl+A
     takes all.
   </p>
@@ -98,6 +109,10 @@ function letGo(event: MouseEvent): void {
   width: 84px;
   align-self: center;
   font-size: 12px;
+}
+.taken {
+  border-color: var(--clay);
+  box-shadow: inset 0 0 0 1px var(--clay);
 }
 .count label {
   display: flex;

@@ -247,3 +247,29 @@ def test_paths_are_simplified_on_the_plate_wherever_they_stand() -> None:
         do(drawing, "simplify", ids=["team"], bound=0.001)
     with pytest.raises(CommandError, match="no path among these"):
         do(drawing, "simplify", ids=["box"], bound=1)
+
+
+def test_stretches_between_crossings_are_snipped_off() -> None:
+    cross = drawn(
+        at(path("M0 0H80"), 60, 100), at(path("M0 0V80", "post"), 100, 60),
+        at({"kind": "ellipse", "id": "disc", "name": "Disc", "rx": 20, "ry": 20}, 100, 100),
+    )  # fmt: skip
+    both = [{"id": key} for key in ("path", "post", "disc")]
+
+    def snipped(*spots: tuple[float, float]) -> Drawing:
+        return do(cross, "edit-nodes", of=both, edit={"do": "snip", "at": spots, "reach": 2})
+
+    # The bar loses what lies between the circle and the post, and is two lines then.
+    one = snipped((110, 100.5))
+    assert outline(one, "path").to_path_data(3) == "M60 100h40m20 0h20"
+    assert outline(one, "post") == outline(cross, "post")
+    # A drag takes all that it touches; of the closed circle a quarter, through its first node too.
+    many = snipped((100, 70), (114.1, 114.1))
+    assert outline(many, "post").to_path_data(3) == "M100 80v60"
+    arcs = outline(many, "disc")
+    assert arcs.closed.tolist() == [False]
+    assert float(np.abs(arcs.segments.sweep).sum()) == pytest.approx(1.5 * np.pi)
+    assert arcs.nearest(114.1, 114.1)[0] > 14
+    # It is open now, and would not be seen without a line.
+    assert node(many, "disc").look.line is not None
+    assert snipped((30, 30)) == cross

@@ -16,7 +16,7 @@ from pydantic import Field
 from dotstack.core.arrangement import meetings
 from dotstack.core.drawing.commands.aligning import SHARES, Edge
 from dotstack.core.errors import GeometryError
-from dotstack.core.geometry import Affine, Outline, locate
+from dotstack.core.geometry import Affine, Outline, locate, unbundle
 from dotstack.core.geometry.arrays import Floats, Ints, Points
 from dotstack.core.geometry.measure import extremes
 from dotstack.core.refine import nodes as hand
@@ -76,6 +76,17 @@ class InHand:
         """The parameter of a side at which it is nearest to a point of the plate."""
         point = np.array([self.own(*spot)])
         return float(locate.nearest(self.outline.segments, np.array([side]), point)[0][0])
+
+    def crossings(self, sides: Ints) -> tuple[Ints, Floats]:
+        """Where these sides cross or touch other contours and the outlines beside, by parameter."""
+        own = unbundle(self.outline)
+        one, _, points = meetings([*own, *self.others()])
+        points = points[one < len(own)]
+        side, spot = np.repeat(sides, len(points)), np.tile(points, len(sides))
+        t, away = locate.nearest(self.outline.segments, side, spot)
+        x0, y0, x1, y1 = self.outline.bounds
+        near = away <= _ON_SIDE * max(x1 - x0, y1 - y0)
+        return side[near], t[near]
 
     def some_sides(self) -> Ints:
         """The sides that are picked; raises GeometryError if there are none."""
@@ -346,13 +357,7 @@ class AddNodes(Edit):
         if self.where == "extremes":
             t = extremes(rows.take(sides).transformed(given.affine))
             return np.repeat(sides, t.shape[1]), t.ravel()
-        one, _, points = meetings([given.outline, *given.others()])
-        points = points[one == 0]
-        side, spot = np.repeat(sides, len(points)), np.tile(points, len(sides))
-        t, away = locate.nearest(rows, side, spot)
-        x0, y0, x1, y1 = given.outline.bounds
-        near = away <= _ON_SIDE * max(x1 - x0, y1 - y0)
-        return side[near], t[near]
+        return given.crossings(sides)
 
 
 class RemoveNodes(Edit):
@@ -402,6 +407,30 @@ class ChangeCourse(Edit):
         return change(given.outline, given.nodes)
 
 
+class Snip(Edit):
+    """Removes the stretches between crossings that lie within ``reach`` of points."""
+
+    do: Literal["snip"] = "snip"
+    at: Annotated[tuple[Spot, ...], Field(min_length=1, max_length=500)]
+    reach: Length
+
+    @property
+    def label(self) -> str:
+        return "Snip"
+
+    @property
+    def keeps(self) -> bool:
+        return False
+
+    def of(self, given: InHand) -> Outline:
+        there = given.outline.transformed(given.affine)
+        near = [given.own(*spot) for spot in self.at if there.nearest(*spot)[0] <= self.reach]
+        if not near:
+            return given.outline
+        sides, t = given.crossings(np.arange(len(given.outline.segments)))
+        return hand.snipped(given.outline, sides, t, np.array(near))
+
+
 NodeEdit: TypeAlias = Annotated[
     Move
     | Put
@@ -415,6 +444,7 @@ NodeEdit: TypeAlias = Annotated[
     | MakeSides
     | AddNodes
     | RemoveNodes
-    | ChangeCourse,
+    | ChangeCourse
+    | Snip,
     Field(discriminator="do"),
 ]

@@ -64,7 +64,12 @@ class EditNodes(Command):
             _in_hand(drawing, place, picked, evaluator)
             for place, picked in zip(places, self.of, strict=True)
         ]
-        outlines = dict(zip(self.named, self.edit.made(given), strict=True))
+        made = zip(given, self.edit.made(given), strict=True)
+        outlines = {
+            picked.id: outline
+            for picked, (before, outline) in zip(self.of, made, strict=True)
+            if outline is not before.outline
+        }
 
         def changed(node: Node) -> tuple[Node, ...]:
             return (edited(node, outlines[node.id], self.edit.keeps, evaluator),)

@@ -12,6 +12,7 @@ from dotstack.core.refine.nodes.ends import (
     joined,
     pairs_within,
     run_back,
+    snipped,
     split,
 )
 from dotstack.core.refine.nodes.moving import (
@@ -57,6 +58,7 @@ __all__ = [
     "run_back",
     "shaped",
     "sides_between",
+    "snipped",
     "split",
     "turns",
     "with_handle",

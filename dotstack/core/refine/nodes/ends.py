@@ -8,12 +8,16 @@ import numpy as np
 
 from dotstack.core.combine.chain import linked
 from dotstack.core.errors import GeometryError
-from dotstack.core.geometry import Contour, Outline, Segments
-from dotstack.core.geometry.arrays import Ints
+from dotstack.core.geometry import Contour, Outline, Segments, locate
+from dotstack.core.geometry.arrays import Bools, Floats, Ints, Points
+from dotstack.core.refine.nodes.counting import added
 from dotstack.core.refine.nodes.moving import moved
 from dotstack.core.refine.nodes.table import nodes_of
 
 JoinedBy = Literal["middle", "first", "straight"]
+
+# Of its coordinates: a node this near to a place is there.
+_SAME = 1e-9
 
 
 def split(outline: Outline, nodes: Ints) -> Outline:
@@ -42,6 +46,71 @@ def split(outline: Outline, nodes: Ints) -> Outline:
             for low, high in pairwise(bounds)
         ]
     return Outline.from_contours(made, outline.fill_rule)
+
+
+def snipped(outline: Outline, sides: Ints, t: Floats, spots: Points) -> Outline:
+    """The outline without the stretches that lie nearest to some points.
+
+    A stretch goes from one of the places ``t`` on ``sides`` to the next, or to an end; of a
+    closed contour without such a place it is all. Raises GeometryError if nothing is left.
+    """
+    more, gone = _stretches(outline, sides, t, spots)
+    # Only where one ends a node is needed.
+    table, places = nodes_of(more), outline.segments.at(sides, t)
+    ends = table.has_both & (gone[table.before] != gone[table.after])
+    needed = _among(places, table.at[ends])
+    more, gone = _stretches(outline, sides[needed], t[needed], spots)
+    made = [
+        left
+        for contour, away in zip(more.contours, np.split(gone, more.offsets[1:-1]), strict=True)
+        for left in _left(contour, away)
+    ]
+    if not made:
+        raise GeometryError("That would leave nothing of it; remove the shape itself.")
+    return Outline.from_contours(made, outline.fill_rule)
+
+
+def _stretches(outline: Outline, sides: Ints, t: Floats, spots: Points) -> tuple[Outline, Bools]:
+    """The outline with nodes at these places, and which segments the stretches at spots are."""
+    more = added(outline, sides, t)
+    table = nodes_of(more)
+    bounds = ~table.has_both | _among(table.at, outline.segments.at(sides, t))
+    # They are counted on at each segment where one begins.
+    begins = np.zeros(len(more.segments), np.bool_)
+    begins[table.after[bounds & (table.after >= 0)]] = True
+    goes_over = np.zeros(len(more.segments), np.bool_)
+    goes_over[more.offsets[:-1]] = more.closed & ~begins[more.offsets[:-1]]
+    begins[more.offsets[:-1]] = True
+    stretch = np.cumsum(begins)
+    for first in np.flatnonzero(goes_over).tolist():
+        # Over the first node of a closed contour its last stretch goes on.
+        last = more.offsets[np.searchsorted(more.offsets, first, side="right")] - 1
+        stretch[stretch == stretch[first]] = stretch[last]
+    nearest = [locate.nearest_of_all(more.segments, spot)[0] for spot in spots.tolist()]
+    return more, np.isin(stretch, stretch[nearest])
+
+
+def _among(points: Points, places: Points) -> Bools:
+    """Which points are at one of some places."""
+    if not len(places):
+        return np.zeros(len(points), np.bool_)
+    near = _SAME * (1.0 + np.abs(points))
+    away = np.abs(points[:, None] - places[None, :]).min(axis=1)
+    among: Bools = away <= near
+    return among
+
+
+def _left(contour: Contour, gone: Bools) -> list[Contour]:
+    """What is left of a contour without some of its segments."""
+    if not gone.any():
+        return [contour]
+    if gone.all():
+        return []
+    order = np.arange(len(gone))
+    if contour.closed:
+        order = np.roll(order, -int(np.flatnonzero(gone)[0]))
+    runs = np.split(order, np.flatnonzero(np.diff(gone[order].astype(np.int8))) + 1)
+    return [Contour(contour.segments.take(run), closed=False) for run in runs if not gone[run[0]]]
 
 
 def run_back(outline: Outline, nodes: Ints) -> Outline:
