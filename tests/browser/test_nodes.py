@@ -140,6 +140,11 @@ def test_nodes_are_dragged_stepped_and_typed(box: Editor, tmp_path: Path) -> Non
     stepped = only(box, tmp_path)
     assert stepped.nearest(50, 34)[0] < 1e-9
     assert stepped.segments.kind.tolist() == [LINE] * 4
+    # Removed, with a straight side between the nodes beside it.
+    page.locator("body").press("Shift+Delete")
+    expect(nodes(box)).to_have_count(3)
+    box.saved()
+    assert abs(only(box, tmp_path).area) == pytest.approx(120 * 80 / 2)
     page.keyboard.press("Escape")
     expect(page.get_by_test_id("nodes")).to_have_count(0)
 
