@@ -7,14 +7,20 @@ import numpy as np
 
 from dotstack.core.drawing.document import Drawing
 from dotstack.core.drawing.evaluate import Evaluator
-from dotstack.core.drawing.kinds import CompoundNode, LeafNode, Node, PathNode, PieceNode
-from dotstack.core.drawing.kinds.underlay import UnderlayNode
+from dotstack.core.drawing.kinds import (
+    CompoundNode,
+    LeafNode,
+    Node,
+    PathNode,
+    PieceNode,
+    UnderlayNode,
+)
 from dotstack.core.drawing.places import places_of
 from dotstack.core.errors import CommandError, LimitError
 from dotstack.core.geometry import ARC, LINE, Outline, Segments
 from dotstack.core.geometry.directions import at_ends
 from dotstack.core.refine.nodes import NodeKind, SideKind, handles, is_round, kinds, nodes_of, turns
-from dotstack.core.values import Id, Value
+from dotstack.core.values import Value
 
 # More than this nobody could tell apart on the desk.
 MAX_NODES_SHOWN = 5000
@@ -29,7 +35,6 @@ class NodeDot(Value):
     Attributes:
         turn_deg: by how much the outline turns there, positive to the left.
         leaves_x, leaves_y: a unit vector the way that the outline goes on; at the last end, came.
-        before, after: the sides that arrive and leave, by their places; None at an end.
         handle_before, handle_after: where its handles are; None where there is none.
 
     """
@@ -41,8 +46,6 @@ class NodeDot(Value):
     leaves_x: float
     leaves_y: float
     contour: int
-    before: int | None
-    after: int | None
     handle_before: Spot | None
     handle_after: Spot | None
 
@@ -72,11 +75,9 @@ class NodeMap(Value):
 
     """
 
-    id: Id
     live: bool
     nodes: tuple[NodeDot, ...]
     sides: tuple[SideLine, ...]
-    closed: tuple[bool, ...]
 
 
 def outline_in_hand(node: Node, evaluator: Evaluator) -> Outline:
@@ -124,19 +125,15 @@ def node_map(node: Node, evaluator: Evaluator) -> NodeMap:
             leaves_x=way[i].real,
             leaves_y=way[i].imag,
             contour=contour[i],
-            before=arrives[i] if arrives[i] >= 0 else None,
-            after=leaves[i] if leaves[i] >= 0 else None,
             handle_before=_spot(at[i] + before[i]) if before[i] else None,
             handle_after=_spot(at[i] + after[i]) if after[i] else None,
         )
         for i in range(len(at))
     )
     return NodeMap(
-        id=node.id,
         live=not isinstance(node, PathNode),
         nodes=dots,
         sides=tuple(_sides(outline, arrives, leaves)),
-        closed=tuple(outline.closed.tolist()),
     )
 
 

@@ -4300,7 +4300,6 @@ export interface components {
          *     Attributes:
          *         turn_deg: by how much the outline turns there, positive to the left.
          *         leaves_x, leaves_y: a unit vector the way that the outline goes on; at the last end, came.
-         *         before, after: the sides that arrive and leave, by their places; None at an end.
          *         handle_before, handle_after: where its handles are; None where there is none.
          */
         NodeDot: {
@@ -4317,10 +4316,6 @@ export interface components {
             leaves_y: number;
             /** Contour */
             contour: number;
-            /** Before */
-            before: number | null;
-            /** After */
-            after: number | null;
             /** Handle Before */
             handle_before: [
                 number,
@@ -4348,16 +4343,12 @@ export interface components {
          *         live: whether the shape has to be settled before its nodes are its own.
          */
         NodeMap: {
-            /** Id */
-            id: string;
             /** Live */
             live: boolean;
             /** Nodes */
             nodes: components["schemas"]["NodeDot"][];
             /** Sides */
             sides: components["schemas"]["SideLine"][];
-            /** Closed */
-            closed: boolean[];
         };
         /**
          * SideLine

@@ -5,6 +5,7 @@ import type { CornerShape } from '@/api/types';
 import { CORNER_SHAPES } from '@/marks/refinements';
 import { useActions } from '@/stores/actions';
 import { useCorners } from '@/stores/corners';
+import { letGo } from '@/strip/letGo';
 import StripTile from '@/strip/StripTile.vue';
 
 /** What can be done with the corners of the shape in hand, as pictures. */
@@ -16,11 +17,6 @@ const PICTURES: Record<CornerShape, string> = {
   straight: 'M12 48V27L27 12H52',
   hollow: 'M12 48V28A16 16 0 0 0 28 12H52',
 };
-
-/** After a click the keys are for the corners again. */
-function letGo(event: MouseEvent): void {
-  if (event.detail) (event.currentTarget as HTMLElement).blur();
-}
 
 const capitalised = (word: string) => word[0]!.toUpperCase() + word.slice(1);
 const those = (convex: boolean) =>

@@ -5,6 +5,7 @@ import { NODE_ACTS, SNIP } from '@/marks/nodes';
 import { useActions } from '@/stores/actions';
 import { useNodes } from '@/stores/nodes';
 import { useView } from '@/stores/view';
+import { letGo } from '@/strip/letGo';
 import StripTile from '@/strip/StripTile.vue';
 
 /** What can be done with the nodes and sides that are picked, as pictures. */
@@ -14,11 +15,6 @@ const { actions } = useActions();
 
 const possible = computed(() => NODE_ACTS.filter(({ needs }) => nodes.has(needs)));
 const counted = (count: number, word: string) => `${count} ${word}${count === 1 ? '' : 's'}`;
-
-/** After a click the keys are for the nodes again. */
-function letGo(event: MouseEvent): void {
-  if (event.detail) (event.currentTarget as HTMLElement).blur();
-}
 </script>
 
 <template>

@@ -195,9 +195,9 @@ def edited(node: Node, outline: Outline, keeps: bool, evaluator: Evaluator) -> N
     """
     if outline.is_empty:
         raise CommandError(f"That would leave nothing of {node.name}; it stays as it is.")
-    line = node.look.line or look_of(open_part(outline), node.look).line
     if not outline.closed.all() and outline_in_hand(node, evaluator).closed.all():
         # What is opened bounds nothing more, and would be seen no more without a line.
+        line = look_of(open_part(outline), node.look).line
         node = node.with_looks(lambda look: look.model_copy(update={"line": line}))
     if not isinstance(node, PathNode):
         return as_path(node, outline, node.id)

@@ -5,13 +5,14 @@ from itertools import pairwise
 from typing import Literal
 
 import numpy as np
+from scipy.spatial import cKDTree
 
 from dotstack.core.combine.chain import linked
 from dotstack.core.errors import GeometryError
 from dotstack.core.geometry import Contour, Outline, Segments, locate
 from dotstack.core.geometry.arrays import Bools, Floats, Ints, Points
 from dotstack.core.refine.nodes.counting import added
-from dotstack.core.refine.nodes.moving import moved
+from dotstack.core.refine.nodes.moving import moved, with_segments
 from dotstack.core.refine.nodes.table import nodes_of
 
 JoinedBy = Literal["middle", "first", "straight"]
@@ -165,9 +166,14 @@ def pairs_within(outline: Outline, distance: float) -> list[tuple[int, int]]:
     """Pairs of ends that are no further apart, the nearest first; each end in one pair at most."""
     table = nodes_of(outline)
     ends = np.flatnonzero(~table.has_both)
-    apart = np.abs(table.at[ends][:, None] - table.at[ends][None, :])
-    one, two = np.nonzero(np.triu(apart <= distance, k=1))
-    order = np.argsort(apart[one, two], kind="stable")
+    at = table.at[ends]
+    tree = cKDTree(np.stack([at.real, at.imag], axis=1))
+    # A little further, and then to the last digit.
+    one, two = tree.query_pairs(distance * (1 + 1e-12), output_type="ndarray").T
+    apart = np.abs(at[one] - at[two])
+    near = apart <= distance
+    one, two, apart = one[near], two[near], apart[near]
+    order = np.lexsort((two, one, apart))
     taken: set[int] = set()
     found = []
     for a, b in zip(ends[one[order]].tolist(), ends[two[order]].tolist()):
@@ -205,7 +211,7 @@ def _put(outline: Outline, nodes: Ints, to: np.ndarray) -> Outline:
     before, after = table.before[nodes], table.after[nodes]
     end[before[before >= 0]] = to[before >= 0]
     start[after[after >= 0]] = to[after >= 0]
-    return Outline(rows.with_ends(start, end), outline.offsets, outline.closed, outline.fill_rule)
+    return with_segments(outline, rows.with_ends(start, end))
 
 
 def _chained(
