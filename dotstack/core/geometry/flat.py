@@ -17,6 +17,8 @@ FLAT_RAD = 0.35
 _HALVINGS = 40
 _NEWTON_STEPS = 40
 _STEADY = 1e-14
+# Of coordinates: no shorter piece has a direction, and no halving would give it one.
+_ROUNDING = 8 * float(np.finfo(float).eps)
 
 
 @dataclass(frozen=True, eq=False, slots=True)
@@ -87,9 +89,10 @@ def measure(segments: Segments, parent: Ints, t0: Floats, t1: Floats) -> Pieces:
 def flatten(segments: Segments, index: Ints, floor: float, limit_rad: float = FLAT_RAD) -> Pieces:
     """Cuts segments ``index`` into pieces that stray at most ``limit_rad``, in parameter order.
 
-    Pieces not longer than ``floor`` are not cut further, whatever their direction does;
-    segments that are one point are a piece of no length.
+    Pieces not longer than ``floor`` are not cut further, whatever their direction does, nor
+    those that rounding alone makes up; segments that are one point are a piece of no length.
     """
+    floor = max(floor, _ROUNDING * float(np.abs(segments.start).max(initial=0.0)))
     count = _first_counts(segments.take(index), limit_rad)
     place = ranges(np.zeros(len(index), np.intp), count)
     each = np.repeat(count, count)

@@ -9,7 +9,8 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from dotstack.core.errors import GeometryError, PathDataError
-from dotstack.core.geometry import Affine, Outline, measure
+from dotstack.core.geometry import Affine, Contour, Outline, Segments, measure
+from dotstack.core.geometry.gap import gap
 from dotstack.core.primitives import ellipse, rectangle
 from tests.strategies import assert_outlines_equal, outlines
 
@@ -128,6 +129,20 @@ def test_the_nearest_point_is_no_further_than_any_other(
     assert distance <= np.abs(spots - complex(*point)).min() + 1e-12
     on_it = outline.nearest(x, y)
     assert on_it[0] <= 1e-9
+
+
+@given(st.lists(st.complex_numbers(max_magnitude=4, allow_nan=False), min_size=4, max_size=4))
+def test_a_curve_as_short_as_rounding_is_one_place(offsets: list[complex]) -> None:
+    """Halved for ever it has no direction: it once took all the memory there is."""
+    place, grain = 300 + 200j, float(np.spacing(300.0))
+    start, first, second, end = (np.array([place + each * grain]) for each in offsets)
+    rows = Segments.concatenate(
+        [Segments.cubics(start, first, second, end), Segments.lines(end, start)]
+    )
+    speck = Outline.from_contours([Contour(rows, closed=True)])
+    assert speck.nearest(300, 0)[0] == pytest.approx(200)
+    assert not speck.contains(300, 0)
+    assert gap(speck, rectangle(10, 10)) == pytest.approx(abs(complex(295, 195)))
 
 
 def test_path_data_takes_every_command_packed_as_the_grammar_allows() -> None:
