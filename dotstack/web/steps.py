@@ -57,11 +57,12 @@ class Selection(Based):
     ``paint`` says whose paint results of one piece take.
 
     ``which`` outcomes: all, unless named. With ``as_lines`` shapes with a line and no fill are
-    cut and overlapped as lines.
+    cut and overlapped as lines; with ``lines_as_areas`` lines count as what they ink.
     """
 
     paint: PaintChoice | None = None
     as_lines: bool = False
+    lines_as_areas: bool = False
     which: list[Outcome] = Field(default_factory=lambda: list(Outcome), min_length=1)
     ids: Annotated[list[AnyId], Field(min_length=1, max_length=5000)]
 
@@ -177,7 +178,13 @@ def outcomes(path: DrawingPath, body: Selection) -> Response:
     drawing = _at(path.drawing_id, body.revision)
     with studio().evaluators.of(path.drawing_id) as evaluator:
         operands, tiles = outcomes_of(
-            drawing, tuple(body.ids), evaluator, body.paint, tuple(body.which), body.as_lines
+            drawing,
+            tuple(body.ids),
+            evaluator,
+            body.paint,
+            tuple(body.which),
+            body.as_lines,
+            body.lines_as_areas,
         )
     return answers.json(
         Tiles(

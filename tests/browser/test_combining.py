@@ -283,13 +283,13 @@ def test_a_box_over_three_rings_leaves_a_gap_in_all_of_them(editor: Editor, tmp_
         editor.saved()
     editor.type_shape("2", (168, 128), width=80, height=12)
     paint(editor, "clay")
-    live, lines = (editor.page.get_by_label(word) for word in ("stay live", "as lines"))
+    live, lines = (editor.page.get_by_label(word) for word in ("stay live", "Lines count"))
     for key, pieces in (("Shift+k", 3), ("c", 3), ("k", 6)):
         editor.page.keyboard.press("Control+a")
         expect(editor.tile("gap")).to_contain_text("3 pc · 6 nd")
         # As what they enclose the rings would be cut by each other.
         expect(editor.tile("cut")).to_contain_text("nothing left")
-        lines.check()
+        lines.select_option("as lines")
         expect(editor.tile("cut")).to_contain_text("3 pc · 6 nd")
         live.set_checked(key == "Shift+k")
         editor.press(key)
@@ -304,7 +304,26 @@ def test_a_box_over_three_rings_leaves_a_gap_in_all_of_them(editor: Editor, tmp_
         )
         editor.press("Control+z")
         editor.page.keyboard.press("Control+a")
-        lines.uncheck()
+        lines.select_option("enclosed")
+
+
+def test_lines_count_as_areas_where_that_is_chosen(editor: Editor, tmp_path: Path) -> None:
+    editor.type_shape("1", (128, 128), radius=40)
+    editor.page.get_by_label("No fill").click()
+    editor.page.get_by_label("Line tide", exact=True).click()
+    editor.saved()
+    editor.type_shape("2", (168, 128), width=20, height=6)
+    paint(editor, "clay")
+    editor.page.keyboard.press("Control+a")
+    editor.page.get_by_label("Lines count").select_option("as areas")
+    expect(editor.tile("overlap")).to_contain_text("1 pc · 4 nd")
+    editor.press("o")
+    expect(editor.row("Overlap")).to_be_visible()
+    # A line of width 2, 39 to 41 from the centre, where it is within 3 of the axis.
+    near, far = (r * r * math.asin(3 / r) + 3 * math.sqrt(r * r - 9) for r in (39, 41))
+    assert areas(editor, tmp_path) == about(far - near)
+    editor.pick("Circle")
+    expect(editor.page.get_by_label("Remove Line as area")).to_be_visible()
 
 
 def test_a_live_gap_is_wider_when_its_cutter_is(editor: Editor, tmp_path: Path) -> None:

@@ -15,10 +15,12 @@ import numpy as np
 from pydantic import Field
 from scipy.optimize import linear_sum_assignment
 
+from dotstack.core.combine import union
 from dotstack.core.drawing.kinds.node import Evaluation, NodeBase
 from dotstack.core.drawing.kinds.refinements import (
     Band,
     Corners,
+    LineArea,
     Offset,
     PickedCorner,
     Refinements,
@@ -26,7 +28,7 @@ from dotstack.core.drawing.kinds.refinements import (
 )
 from dotstack.core.drawing.sides import Origins
 from dotstack.core.geometry import Affine, Outline, bundle, measure, open_part
-from dotstack.core.refine import Corner, Treatment, corners, offset, rings, treated
+from dotstack.core.refine import Corner, Treatment, corners, offset, rings, stroke, treated
 from dotstack.core.values import Value
 
 # Stretches that differ by less are one.
@@ -144,7 +146,7 @@ def _through(
                 case Corners():
                     places = corner_places(node, own, made, refinement.picked, evaluation)
                     made, note = _cornered(made, refinement, places)
-                case Offset() | Band():
+                case Offset() | Band() | LineArea():
                     made = _moved(made, refinement, evaluation)
                 case _:
                     assert_never(refinement)
@@ -162,10 +164,15 @@ def stretched(outline: Outline, stretch: Affine, evaluation: Evaluation) -> Outl
     )
 
 
-def _moved(outline: Outline, refinement: Offset | Band, evaluation: Evaluation) -> Outline:
-    """The outline grown, shrunk, or the band along it; remembered by both."""
+def _moved(
+    outline: Outline, refinement: Offset | Band | LineArea, evaluation: Evaluation
+) -> Outline:
+    """The outline grown, shrunk, or what lies along it; remembered by both."""
 
     def moved() -> Outline:
+        if isinstance(refinement, LineArea):
+            line = stroke(outline, refinement.width, refinement.join, refinement.limit)
+            return union([outline, line]) if refinement.filled else line
         arrangement = evaluation.arranged([outline])
         area = arrangement.outline(arrangement.covers[:, 0])
         area = bundle([area, open_part(outline)])

@@ -9,6 +9,7 @@ from dotstack.core.drawing.commands.filling import holes
 from dotstack.core.drawing.commands.retaking import made_of
 from dotstack.core.drawing.document import Drawing
 from dotstack.core.drawing.evaluate import Evaluator
+from dotstack.core.drawing.inked import inked
 from dotstack.core.drawing.kinds import CompoundNode, Node, PathNode, paint_of, paints_of
 from dotstack.core.drawing.looks import look_of
 from dotstack.core.drawing.places import place_of
@@ -63,6 +64,7 @@ def outcomes_of(
     paint: PaintChoice | None = None,
     which: tuple[Outcome, ...] = tuple(Outcome),
     as_lines: bool = False,
+    lines_as_areas: bool = False,
 ) -> tuple[list[Outline], list[TileResult]]:
     """The outlines of the chosen nodes on the plate, and outcomes of them.
 
@@ -77,6 +79,8 @@ def outcomes_of(
     else:
         chosen = active_in_order(drawing, ids)
         outer = place_of(drawing, chosen[0].id).outer
+        if lines_as_areas:
+            chosen = inked(drawing, chosen)
     # The paint of a result of one outline, if it has one already.
     own = live.node if live and isinstance(live.node, CompoundNode) else None
     operands = [evaluator.outline(node) for node in chosen]

@@ -1013,7 +1013,7 @@ export interface components {
              * Refinements
              * @default []
              */
-            refinements?: (components["schemas"]["Corners"] | components["schemas"]["Offset"] | components["schemas"]["Band"])[];
+            refinements?: (components["schemas"]["Corners"] | components["schemas"]["Offset"] | components["schemas"]["Band"] | components["schemas"]["LineArea"])[];
             /**
              * Visible
              * @default true
@@ -1152,7 +1152,7 @@ export interface components {
              * Refinements
              * @default []
              */
-            refinements?: (components["schemas"]["Corners"] | components["schemas"]["Offset"] | components["schemas"]["Band"])[];
+            refinements?: (components["schemas"]["Corners"] | components["schemas"]["Offset"] | components["schemas"]["Band"] | components["schemas"]["LineArea"])[];
             /**
              * Visible
              * @default true
@@ -1220,7 +1220,7 @@ export interface components {
              * Refinements
              * @default []
              */
-            refinements?: (components["schemas"]["Corners"] | components["schemas"]["Offset"] | components["schemas"]["Band"])[];
+            refinements?: (components["schemas"]["Corners"] | components["schemas"]["Offset"] | components["schemas"]["Band"] | components["schemas"]["LineArea"])[];
             /**
              * Visible
              * @default true
@@ -1332,7 +1332,7 @@ export interface components {
              * Refinements
              * @default []
              */
-            refinements?: (components["schemas"]["Corners"] | components["schemas"]["Offset"] | components["schemas"]["Band"])[];
+            refinements?: (components["schemas"]["Corners"] | components["schemas"]["Offset"] | components["schemas"]["Band"] | components["schemas"]["LineArea"])[];
             /**
              * Visible
              * @default true
@@ -1397,7 +1397,7 @@ export interface components {
              * Refinements
              * @default []
              */
-            refinements?: (components["schemas"]["Corners"] | components["schemas"]["Offset"] | components["schemas"]["Band"])[];
+            refinements?: (components["schemas"]["Corners"] | components["schemas"]["Offset"] | components["schemas"]["Band"] | components["schemas"]["LineArea"])[];
             /**
              * Visible
              * @default true
@@ -1652,7 +1652,7 @@ export interface components {
              * Refinements
              * @default []
              */
-            refinements?: (components["schemas"]["Corners"] | components["schemas"]["Offset"] | components["schemas"]["Band"])[];
+            refinements?: (components["schemas"]["Corners"] | components["schemas"]["Offset"] | components["schemas"]["Band"] | components["schemas"]["LineArea"])[];
             /**
              * Visible
              * @default true
@@ -1742,6 +1742,40 @@ export interface components {
          */
         Join: "round" | "sharp" | "flat";
         /**
+         * LineArea
+         * @description What a line along the outline inks, as an area.
+         *
+         *     Attributes:
+         *         width: of the line, which is centred on the outline.
+         *         filled: whether what it goes round belongs to it.
+         */
+        LineArea: {
+            /**
+             * On
+             * @default true
+             */
+            on?: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "line-area";
+            /** Width */
+            width: number;
+            /**
+             * Filled
+             * @default false
+             */
+            filled?: boolean;
+            /** @default sharp */
+            join?: components["schemas"]["Join"];
+            /**
+             * Limit
+             * @default 4
+             */
+            limit?: number;
+        };
+        /**
          * LineNode
          * @description A straight line of two ends, its middle at its own origin.
          */
@@ -1773,7 +1807,7 @@ export interface components {
              * Refinements
              * @default []
              */
-            refinements?: (components["schemas"]["Corners"] | components["schemas"]["Offset"] | components["schemas"]["Band"])[];
+            refinements?: (components["schemas"]["Corners"] | components["schemas"]["Offset"] | components["schemas"]["Band"] | components["schemas"]["LineArea"])[];
             /**
              * Visible
              * @default true
@@ -1956,7 +1990,7 @@ export interface components {
              * Refinements
              * @default []
              */
-            refinements?: (components["schemas"]["Corners"] | components["schemas"]["Offset"] | components["schemas"]["Band"])[];
+            refinements?: (components["schemas"]["Corners"] | components["schemas"]["Offset"] | components["schemas"]["Band"] | components["schemas"]["LineArea"])[];
             /**
              * Visible
              * @default true
@@ -2039,7 +2073,7 @@ export interface components {
              * Refinements
              * @default []
              */
-            refinements?: (components["schemas"]["Corners"] | components["schemas"]["Offset"] | components["schemas"]["Band"])[];
+            refinements?: (components["schemas"]["Corners"] | components["schemas"]["Offset"] | components["schemas"]["Band"] | components["schemas"]["LineArea"])[];
             /**
              * Visible
              * @default true
@@ -2168,7 +2202,7 @@ export interface components {
              * Refinements
              * @default []
              */
-            refinements?: (components["schemas"]["Corners"] | components["schemas"]["Offset"] | components["schemas"]["Band"])[];
+            refinements?: (components["schemas"]["Corners"] | components["schemas"]["Offset"] | components["schemas"]["Band"] | components["schemas"]["LineArea"])[];
             /**
              * Visible
              * @default true
@@ -2279,7 +2313,7 @@ export interface components {
              * Refinements
              * @default []
              */
-            refinements?: (components["schemas"]["Corners"] | components["schemas"]["Offset"] | components["schemas"]["Band"])[];
+            refinements?: (components["schemas"]["Corners"] | components["schemas"]["Offset"] | components["schemas"]["Band"] | components["schemas"]["LineArea"])[];
             /**
              * Visible
              * @default true
@@ -2353,7 +2387,7 @@ export interface components {
              * Refinements
              * @default []
              */
-            refinements?: (components["schemas"]["Corners"] | components["schemas"]["Offset"] | components["schemas"]["Band"])[];
+            refinements?: (components["schemas"]["Corners"] | components["schemas"]["Offset"] | components["schemas"]["Band"] | components["schemas"]["LineArea"])[];
             /**
              * Visible
              * @default true
@@ -2435,7 +2469,7 @@ export interface components {
              * Refinements
              * @default []
              */
-            refinements?: (components["schemas"]["Corners"] | components["schemas"]["Offset"] | components["schemas"]["Band"])[];
+            refinements?: (components["schemas"]["Corners"] | components["schemas"]["Offset"] | components["schemas"]["Band"] | components["schemas"]["LineArea"])[];
             /**
              * Visible
              * @default true
@@ -2565,7 +2599,7 @@ export interface components {
              * Refinements
              * @default []
              */
-            refinements?: (components["schemas"]["Corners"] | components["schemas"]["Offset"] | components["schemas"]["Band"])[];
+            refinements?: (components["schemas"]["Corners"] | components["schemas"]["Offset"] | components["schemas"]["Band"] | components["schemas"]["LineArea"])[];
             /**
              * Visible
              * @default true
@@ -2657,7 +2691,7 @@ export interface components {
              * Refinements
              * @default []
              */
-            refinements?: (components["schemas"]["Corners"] | components["schemas"]["Offset"] | components["schemas"]["Band"])[];
+            refinements?: (components["schemas"]["Corners"] | components["schemas"]["Offset"] | components["schemas"]["Band"] | components["schemas"]["LineArea"])[];
             /**
              * Visible
              * @default true
@@ -2949,6 +2983,7 @@ export interface components {
          *         picks: what becomes of which regions; None makes a piece of each, as Split does.
          *         fill: the build's own colour, which pieces take if ``paint`` is *new*.
          *         keep: whether hidden copies of the shapes stay beneath.
+         *         lines_as_areas: whether lines count as what they ink.
          */
         BuildRegions: {
             /**
@@ -2988,6 +3023,11 @@ export interface components {
              * @default false
              */
             keep?: boolean;
+            /**
+             * Lines As Areas
+             * @default false
+             */
+            lines_as_areas?: boolean;
         };
         /**
          * ChangeCourse
@@ -3041,6 +3081,11 @@ export interface components {
              * @default false
              */
             keep?: boolean;
+            /**
+             * Lines As Areas
+             * @default false
+             */
+            lines_as_areas?: boolean;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -3585,7 +3630,7 @@ export interface components {
             /** Ids */
             ids: string[];
             /** Refinement */
-            refinement: components["schemas"]["Corners"] | components["schemas"]["Offset"] | components["schemas"]["Band"];
+            refinement: components["schemas"]["Corners"] | components["schemas"]["Offset"] | components["schemas"]["Band"] | components["schemas"]["LineArea"];
         };
         /**
          * Remove
@@ -3933,7 +3978,7 @@ export interface components {
             /** Id */
             id: string;
             /** Refinements */
-            refinements: (components["schemas"]["Corners"] | components["schemas"]["Offset"] | components["schemas"]["Band"])[];
+            refinements: (components["schemas"]["Corners"] | components["schemas"]["Offset"] | components["schemas"]["Band"] | components["schemas"]["LineArea"])[];
         };
         /**
          * SetRegions
@@ -4217,6 +4262,11 @@ export interface components {
              */
             keep?: boolean;
             /**
+             * Lines As Areas
+             * @default false
+             */
+            lines_as_areas?: boolean;
+            /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
@@ -4448,7 +4498,7 @@ export interface components {
          *     ``paint`` says whose paint results of one piece take.
          *
          *     ``which`` outcomes: all, unless named. With ``as_lines`` shapes with a line and no fill are
-         *     cut and overlapped as lines.
+         *     cut and overlapped as lines; with ``lines_as_areas`` lines count as what they ink.
          */
         Selection: {
             /** Revision */
@@ -4463,6 +4513,11 @@ export interface components {
              * @default false
              */
             as_lines?: boolean;
+            /**
+             * Lines As Areas
+             * @default false
+             */
+            lines_as_areas?: boolean;
             /** Which */
             which?: components["schemas"]["Outcome"][];
             /** Ids */

@@ -121,6 +121,22 @@ function choose(name: string, event: Event): void {
         @change="emit('change', { distance: $event })"
       />
     </template>
+    <template v-else-if="refinement.kind === 'line-area'">
+      <NumberField
+        label="width"
+        :value="refinement.width"
+        :rule="ABOVE"
+        @change="emit('change', { width: $event })"
+      />
+      <label class="keeps">
+        <input
+          type="checkbox"
+          :checked="refinement.filled"
+          @change="emit('change', { filled: !refinement.filled })"
+        />
+        what it goes round belongs to it
+      </label>
+    </template>
     <template v-else>
       <div class="two">
         <NumberField

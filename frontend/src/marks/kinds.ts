@@ -160,6 +160,12 @@ export function paintOf(node: Node): Node {
   return lender ? paintOf(lender) : node;
 }
 
+/** Whether a shape, or any that lends it paint, has a line. */
+export function hasLine(node: Node): boolean {
+  const lenders = kindOf(node).lenders(node);
+  return lenders.length ? lenders.some(hasLine) : !!node.look.line;
+}
+
 /** Whether a shape takes part in outcomes, results and exports. */
 export function isActive(node: Node): boolean {
   return node.visible && !node.guide && node.kind !== 'image';

@@ -37,6 +37,8 @@ export function refinementWord(refinement: Refinement): string {
       return refinement.distance < 0 ? 'Shrink' : 'Grow';
     case 'band':
       return 'Band';
+    case 'line-area':
+      return 'Line as area';
   }
 }
 

@@ -16,8 +16,8 @@ export type Manner = (typeof MANNERS)[number];
 export interface Taking {
   live: boolean;
   keep: boolean;
-  /** Whether shapes with a line and no fill are cut and overlapped as lines. */
-  asLines: boolean;
+  /** Whether shapes with a line and no fill are cut as lines, or all lines count as what they ink. */
+  lines: 'enclosed' | 'as lines' | 'as areas';
   paint: 'natural' | 'lowest' | 'topmost' | 'first';
 }
 
@@ -44,7 +44,7 @@ export const useView = defineStore('view', () => {
   const taking = reactive<Taking>({
     live: true,
     keep: false,
-    asLines: false,
+    lines: 'enclosed',
     paint: 'natural',
   });
 

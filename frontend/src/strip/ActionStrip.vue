@@ -41,7 +41,9 @@ const {
   more,
   paint,
   hasBare,
+  hasLines,
   asLines,
+  asAreas,
   again,
   fault,
   cancelled,
@@ -78,7 +80,8 @@ async function take(outcome: Outcome): Promise<void> {
   const { picked, only } = selection;
   const { keep, live } = view.taking;
   const id = newId();
-  const how = { ids, outcome, id, name: result, keep, paint: paint.value };
+  const common = { ids, id, name: result, keep, lines_as_areas: asAreas.value };
+  const how = { ...common, outcome, paint: paint.value };
   const lines = asLines.value;
   const known = knownTile(outcome);
   const other = again.value && only ? retaken(only.node, outcome) : null;
@@ -93,7 +96,7 @@ async function take(outcome: Outcome): Promise<void> {
     if (other) return other;
     if (!live || !tile.live) return commandOf('take-outcome', { ...how, as_lines: lines });
     return outcome === 'split'
-      ? commandOf('build-regions', { ids, id, name: result, keep })
+      ? commandOf('build-regions', common)
       : commandOf('combine', { ...how, outcome: outcome as Fields<'combine'>['outcome'] });
   });
   // Who has gone on to another shape meanwhile stays there.
@@ -134,12 +137,16 @@ defineExpose({ take });
           <label title="Hidden copies of the shapes stay beneath the result">
             <input v-model="view.taking.keep" type="checkbox" /> keep originals
           </label>
-          <label
-            v-if="hasBare"
-            title="Cut and Overlap take shapes with a line and no fill as lines, not as what they enclose"
+          <select
+            v-if="hasLines"
+            v-model="view.taking.lines"
+            aria-label="Lines count"
+            title="Shapes with a line and no fill count as what they enclose, or in Cut and Overlap as lines; or all lines as what they ink, with their fills"
           >
-            <input v-model="view.taking.asLines" type="checkbox" /> as lines
-          </label>
+            <option value="enclosed">lines enclose</option>
+            <option v-if="hasBare" value="as lines">lines as lines</option>
+            <option value="as areas">lines as areas</option>
+          </select>
           <select v-model="view.taking.paint" aria-label="Paint of the result">
             <option value="natural">its own paint</option>
             <option value="lowest">the lowest's paint</option>

@@ -2,7 +2,7 @@ import { computed, onScopeDispose, ref, shallowRef, watch } from 'vue';
 
 import client, { answered, RefusedError } from '@/api/client';
 import type { Outcome, Tile, Tiles } from '@/api/types';
-import { paintOf } from '@/marks/kinds';
+import { hasLine, paintOf } from '@/marks/kinds';
 import { FIRST, MORE, STAYS_LIVE } from '@/marks/outcomes';
 import { useDrawing } from '@/stores/drawing';
 import { latestWins } from '@/stores/latestWins';
@@ -41,7 +41,11 @@ export function useOutcomes() {
       return !fill && line && selection.figureById.get(key)?.area !== '';
     }),
   );
-  const asLines = computed(() => view.taking.asLines && hasBare.value);
+  const hasLines = computed(() =>
+    selection.operands.some((key) => hasLine(selection.rowById.get(key)!.node)),
+  );
+  const asAreas = computed(() => view.taking.lines === 'as areas' && hasLines.value);
+  const asLines = computed(() => view.taking.lines === 'as lines' && hasBare.value);
 
   function asked(ids: readonly string[], which: readonly Outcome[]): Promise<Tiles> {
     return answered<Tiles>(
@@ -53,6 +57,7 @@ export function useOutcomes() {
           which: [...which],
           paint: paint.value,
           as_lines: asLines.value,
+          lines_as_areas: asAreas.value,
         },
       }),
     );
@@ -119,7 +124,8 @@ export function useOutcomes() {
 
   watch(
     // One value, for a fresh list would count as a change though nothing in it has changed.
-    () => [...selection.operands, drawing.revision, paint.value, asLines.value].join(),
+    () =>
+      [...selection.operands, drawing.revision, paint.value, asLines.value, asAreas.value].join(),
     () => {
       asking.cancel();
       view.outcome = null;
@@ -143,7 +149,9 @@ export function useOutcomes() {
     more,
     paint,
     hasBare,
+    hasLines,
     asLines,
+    asAreas,
     again,
     fault,
     cancelled,

@@ -19,6 +19,7 @@ from dotstack.core.drawing.commands.shapes import Ids, Seed
 from dotstack.core.drawing.copies import with_hidden_copies
 from dotstack.core.drawing.document import Drawing
 from dotstack.core.drawing.evaluate import Evaluator
+from dotstack.core.drawing.inked import inked
 from dotstack.core.drawing.kinds import (
     CompoundNode,
     GroupNode,
@@ -65,6 +66,7 @@ class _Combining(Command):
         paint: whose paint a result of one part takes: that of the lowest shape, the topmost,
             or the one named first; None for the one that the others act on.
         keep: whether hidden copies of the shapes stay beneath, under ids made from ``id``.
+        lines_as_areas: whether lines count as what they ink.
 
     """
 
@@ -73,6 +75,11 @@ class _Combining(Command):
     name: Name
     paint: PaintChoice | None = None
     keep: bool = False
+    lines_as_areas: bool = False
+
+    def _counted(self, drawing: Drawing, chosen: list[Node]) -> list[Node]:
+        """The shapes as they count."""
+        return inked(drawing, chosen) if self.lines_as_areas else chosen
 
     def _painted(self, chosen: list[Node]) -> int | None:
         return painted_place(self.paint, [node.id for node in chosen], self.ids)
@@ -101,7 +108,7 @@ class Combine(_Combining):
 
     def applied_to(self, drawing: Drawing, evaluator: Evaluator) -> Drawing:
         chosen = active_in_order(drawing, self.ids)
-        whole = self._whole(chosen, evaluator)
+        whole = self._whole(self._counted(drawing, chosen), evaluator)
         check_depth((whole,))
         if evaluator.own_outline(whole).is_empty:
             raise self._nothing_left(chosen)
@@ -134,7 +141,8 @@ class TakeOutcome(_Combining):
 
     def applied_to(self, drawing: Drawing, evaluator: Evaluator) -> Drawing:
         chosen = active_in_order(drawing, self.ids)
-        outlines, paints = [evaluator.outline(node) for node in chosen], paints_of(chosen)
+        counted = self._counted(drawing, chosen)
+        outlines, paints = [evaluator.outline(node) for node in counted], paints_of(counted)
         acts = acting(self.outcome, outlines, paints, as_lines=self.as_lines)
         (result,) = outcomes(
             evaluator.arranged(acts),
@@ -152,7 +160,7 @@ class TakeOutcome(_Combining):
                 part.outline,
                 self.id if single else f"{self.id}-{i}",
                 self.name if single else chosen[part.paint].name,
-                look_of(part.outline, paint_of(chosen[part.paint]).look, part.ink),
+                look_of(part.outline, paint_of(counted[part.paint]).look, part.ink),
             )
             for i, part in enumerate(result.parts)
         )

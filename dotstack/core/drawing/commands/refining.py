@@ -15,6 +15,7 @@ from dotstack.core.drawing.kinds.refinements import (
     MAX_REFINEMENTS,
     Band,
     Corners,
+    LineArea,
     Offset,
     Refinement,
     Refinements,
@@ -141,5 +142,7 @@ def word_of(refinement: Refinement) -> str:
             return "Grow" if refinement.distance >= 0 else "Shrink"
         case Band():
             return "Band"
+        case LineArea():
+            return "Line as area"
         case _:
             assert_never(refinement)

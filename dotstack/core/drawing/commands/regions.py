@@ -9,6 +9,7 @@ from dotstack.core.drawing.commands.command import Command
 from dotstack.core.drawing.commands.shapes import Ids, Seed
 from dotstack.core.drawing.document import Drawing
 from dotstack.core.drawing.evaluate import Evaluator
+from dotstack.core.drawing.inked import inked
 from dotstack.core.drawing.kinds import Node, RegionNode, RegionPick, paint_of, revised
 from dotstack.core.drawing.kinds.picking import picked_region
 from dotstack.core.drawing.places import place_of, replaced
@@ -28,6 +29,7 @@ class BuildRegions(Command):
         picks: what becomes of which regions; None makes a piece of each, as Split does.
         fill: the build's own colour, which pieces take if ``paint`` is *new*.
         keep: whether hidden copies of the shapes stay beneath.
+        lines_as_areas: whether lines count as what they ink.
 
     """
 
@@ -40,6 +42,7 @@ class BuildRegions(Command):
     paint: RegionPaint = "topmost"
     fill: Colour | None = None
     keep: bool = False
+    lines_as_areas: bool = False
 
     @property
     def label(self) -> str:
@@ -47,15 +50,16 @@ class BuildRegions(Command):
 
     def applied_to(self, drawing: Drawing, evaluator: Evaluator) -> Drawing:
         chosen = pickable_in_order(drawing, self.ids)
+        counted = inked(drawing, chosen) if self.lines_as_areas else chosen
         picks = self.picks
         if picks is None:
-            picks = picks_of_all(chosen, evaluator)
-        look = paint_of(chosen[-1]).look
+            picks = picks_of_all(counted, evaluator)
+        look = paint_of(counted[-1]).look
         build = RegionNode(
             id=self.id,
             name=self.name,
             look=look.model_copy(update={"fill": self.fill}) if self.fill else look,
-            members=tuple(chosen),
+            members=tuple(counted),
             picks=picks,
             keep_rest=self.keep_rest,
             paint=self.paint,

@@ -155,5 +155,24 @@ class Band(RefinementBase):
         return sorted((edge for edge in edges if edges.count(edge) == 1), reverse=True)
 
 
-Refinement: TypeAlias = Annotated[Corners | Offset | Band, Field(discriminator="kind")]
+class LineArea(RefinementBase):
+    """What a line along the outline inks, as an area.
+
+    Attributes:
+        width: of the line, which is centred on the outline.
+        filled: whether what it goes round belongs to it.
+
+    """
+
+    kind: Literal["line-area"] = "line-area"
+    width: Length
+    filled: bool = False
+    join: Join = Join.SHARP
+    limit: Limit = 4.0
+
+    def times(self, scale: float) -> Self:
+        return self.model_copy(update={"width": self.width * scale})
+
+
+Refinement: TypeAlias = Annotated[Corners | Offset | Band | LineArea, Field(discriminator="kind")]
 Refinements: TypeAlias = Annotated[tuple[Refinement, ...], Field(max_length=MAX_REFINEMENTS)]
