@@ -1,16 +1,18 @@
 """Cells: what lies between a corner and the side that takes its place.
 
-Nothing else of the outline may be in there, or the two would cross.
+Nothing else of the outline may be in there, or the two would cross. Where that side is bent
+inward, as round a hollow corner, it may also cross that of another corner.
 """
 
+from collections.abc import Callable
 from dataclasses import replace
 
 import numpy as np
 
 from dotstack.core.arrangement import meetings, pairs
 from dotstack.core.geometry import Contour, Outline, Segments, measure
-from dotstack.core.geometry.arrays import Bools, Ints, run_starts
-from dotstack.core.refine.reach import Cuts, is_room, normal, sized
+from dotstack.core.geometry.arrays import Bools, Ints, Points, run_starts
+from dotstack.core.refine.reach import Cuts, exchanged, is_room, normal, sized
 
 # How near the largest size is found for which a cell is clear, in parts of what was asked.
 _HALVINGS = 20
@@ -37,25 +39,53 @@ def between_sides(rows: Segments, cuts: Cuts, hollow: Bools) -> Segments:
 
 
 def clear(outline: Outline, cuts: Cuts, hollow: Bools) -> Cuts:
-    """The cuts, smaller where something else of the outline would lie in their cells."""
+    """The cuts, smaller where something else of the outline would lie in their cells.
+
+    Or where a hollow one would come upon another one; both then give way in the same proportion.
+    """
     rows = outline.segments
-    near = _near(rows, cuts, hollow)
-    order, smaller = np.arange(len(hollow)), [cuts]
-    for i, sides in near.items():
-        one, bent = cuts.take(slice(i, i + 1)), hollow[i : i + 1]
-        if not _is_intruded(outline, one, bent, sides):
-            continue
-        low, high, best = 0.0, 1.0, replace(one, size=np.zeros(1), t=np.ones(1), u=np.zeros(1))
-        for _ in range(_HALVINGS):
-            middle = (low + high) / 2
-            trial = sized(rows, replace(one, size=one.size * middle))
-            if not is_room(trial).all() or _is_intruded(outline, trial, bent, sides):
-                high = middle
-            else:
-                low, best = middle, trial
-        order[i] = len(hollow) + len(smaller) - 1
-        smaller.append(best)
-    return Cuts.stacked(smaller).take(order)
+    for i, sides in _near(rows, cuts, hollow).items():
+
+        def is_clear(trial: Cuts, at: Ints, sides: Ints = sides) -> bool:
+            return not _is_intruded(outline, trial, hollow[at], sides)
+
+        cuts = _fitting(rows, cuts, np.array([i]), is_clear)
+    for pair in _beside(rows, cuts, hollow):
+        cuts = _fitting(rows, cuts, pair, lambda trial, at: not _meet(rows, trial, hollow[at]))
+    return cuts
+
+
+def _fitting(rows: Segments, cuts: Cuts, at: Ints, fits: Callable[[Cuts, Ints], bool]) -> Cuts:
+    """The cuts with those at some places so small that they fit there, all in one proportion."""
+    whole = cuts.take(at)
+    if fits(whole, at):
+        return cuts
+    nothing = np.zeros(len(at))
+    low, high, best = 0.0, 1.0, replace(whole, size=nothing, t=nothing + 1, u=nothing)
+    for _ in range(_HALVINGS):
+        middle = (low + high) / 2
+        trial = sized(rows, replace(whole, size=whole.size * middle))
+        if is_room(trial).all() and fits(trial, at):
+            low, best = middle, trial
+        else:
+            high = middle
+    return exchanged(cuts, at, best)
+
+
+def _beside(rows: Segments, cuts: Cuts, hollow: Bools) -> list[Ints]:
+    """Pairs of cuts, one of them hollow, that may meet, by the boxes of what they leave."""
+    there = cuts.size > 0
+    one, two = pairs.overlapping(measure.boxes(between_sides(rows, cuts, hollow)), 0.0)
+    chosen = (hollow[one] | hollow[two]) & there[one] & there[two]
+    return list(np.stack([one[chosen], two[chosen]], axis=1))
+
+
+def _meet(rows: Segments, cuts: Cuts, hollow: Bools) -> bool:
+    """Whether what two cuts leave between their sides crosses, beyond a side that they share."""
+    across = between_sides(rows, cuts, hollow)
+    _, _, points = meetings([Outline.of_line(across.take(np.array([i]))) for i in (0, 1)])
+    ends = np.concatenate([across.start, across.end])
+    return _is_any_apart(points, ends, float(cuts.size.min()))
 
 
 def _near(rows: Segments, cuts: Cuts, hollow: Bools) -> dict[int, Ints]:
@@ -84,11 +114,16 @@ def _is_intruded(outline: Outline, cut: Cuts, hollow: Bools, near: Ints) -> bool
     others = [Contour(rows.take(slice(j, j + 1)), closed=False) for j in near.tolist()]
     _, _, points = meetings([cell, Outline.from_contours(others)])
     ends = np.array([complex(cut.node[0]), complex(across.start[0]), complex(across.end[0])])
-    apart = np.abs(points[:, None] - ends[None, :]).min(axis=1, initial=np.inf)
-    if (apart > _TOUCHING * cut.size[0]).any():
+    if _is_any_apart(points, ends, float(cut.size[0])):
         return True
     # Whole contours lie in it, or none does.
     contour = np.searchsorted(outline.offsets, [*cut.one, *near], side="right") - 1
     inner = np.unique(contour[1:][contour[1:] != contour[0]])
     starts = rows.start[outline.offsets[inner]]
     return any(cell.contains(at.real, at.imag) for at in starts.tolist())
+
+
+def _is_any_apart(points: Points, ends: Points, size: float) -> bool:
+    """Whether any point lies further from all ends than one that touches there."""
+    apart = np.abs(points[:, None] - ends[None, :]).min(axis=1, initial=np.inf)
+    return bool((apart > _TOUCHING * size).any())

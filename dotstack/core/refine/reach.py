@@ -93,7 +93,7 @@ def fitting(rows: Segments, cuts: Cuts) -> Cuts:
     made = sized(rows, cuts)
     beyond = np.flatnonzero(~is_room(made))
     if len(beyond):
-        made = _with(made, beyond, _alone(rows, cuts.take(beyond)))
+        made = exchanged(made, beyond, _alone(rows, cuts.take(beyond)))
     # Sides that leave one corner and arrive at another.
     leaving = np.full(len(rows), -1)
     leaving[cuts.two] = np.arange(len(cuts.node))
@@ -106,9 +106,9 @@ def fitting(rows: Segments, cuts: Cuts) -> Cuts:
         shared = _sharing(rows, made.take(start), made.take(end), asked)
         for which, best in zip((start, end), shared):
             smaller = ~(best.size >= made.size[which])
-            made = _with(made, which[smaller], best.take(smaller))
+            made = exchanged(made, which[smaller], best.take(smaller))
     lost = np.flatnonzero(~is_room(made))
-    return _with(made, lost, _nothing(made.take(lost)))
+    return exchanged(made, lost, _nothing(made.take(lost)))
 
 
 def is_room(cuts: Cuts) -> Bools:
@@ -117,8 +117,8 @@ def is_room(cuts: Cuts) -> Bools:
     return room
 
 
-def _with(cuts: Cuts, index: Ints, others: Cuts) -> Cuts:
-    """The cuts with others at ``index``."""
+def exchanged(cuts: Cuts, index: Ints, others: Cuts) -> Cuts:
+    """The cuts with others in the place of those at ``index``."""
     order = np.arange(len(cuts.node))
     order[index] = len(order) + np.arange(len(index))
     return Cuts.stacked([cuts, others]).take(order)
@@ -230,10 +230,10 @@ def _alone(rows: Segments, cuts: Cuts) -> Cuts:
     one = np.where(first.found & (first.u <= 1), first.size, np.inf)
     two = np.where(second.found & (second.t >= 0), second.size, np.inf)
     nearer = np.flatnonzero(two < one)
-    best = _with(first, nearer, second.take(nearer))
+    best = exchanged(first, nearer, second.take(nearer))
     # There may be such ends only further on than where it is no cut any more, or too large.
     lost = np.flatnonzero(~(np.minimum(one, two) <= cuts.size))
-    return _with(best, lost, _sound(rows, cuts.take(lost))) if len(lost) else best
+    return exchanged(best, lost, _sound(rows, cuts.take(lost))) if len(lost) else best
 
 
 def _sound(rows: Segments, cuts: Cuts) -> Cuts:
@@ -246,7 +246,7 @@ def _sound(rows: Segments, cuts: Cuts) -> Cuts:
         low, high = np.where(fits, middle, low), np.where(fits, high, middle)
     made = reaching(rows, cuts, 1 - low)
     none = np.flatnonzero(~made.found)
-    return _with(made, none, _nothing(cuts.take(none)))
+    return exchanged(made, none, _nothing(cuts.take(none)))
 
 
 def _nothing(cuts: Cuts) -> Cuts:

@@ -128,6 +128,20 @@ def test_corners_of_anything_are_made_or_left(
     assert all(0 <= drawn <= share * size * (1 + 1e-9) for drawn in sizes)
     assert all(away(outline, at) <= 1e-7 * size for at in found.segments.start.tolist())
     assert (found.closed == outline.closed).all()
+    # What crosses itself counts twice, or against itself.
+    assert union([found]).area == pytest.approx(found.area, rel=1e-6, abs=1e-7 * size**2)
+
+
+@pytest.mark.parametrize(("shape", "expected"), [("hollow", 4), ("straight", 10), ("round", 10)])
+def test_hollow_corners_across_a_thin_shape_give_way_to_each_other(
+    shape: str, expected: float
+) -> None:
+    bar = Outline.from_path_data("M0 0 50-1 100 0V6L50 7 0 6Z")
+    wide = [each for each in corners(bar) if abs(each.turn_rad) < 1]
+    assert len(wide) == 2
+    found, sizes = treated(bar, [Treatment(each, CornerShape(shape), 10) for each in wide])
+    assert sizes == pytest.approx([expected, expected], rel=1e-5)
+    assert union([found]).area == pytest.approx(found.area)
 
 
 @pytest.mark.parametrize("shape", list(CornerShape))

@@ -10,7 +10,7 @@ from hypothesis import strategies as st
 
 from dotstack.core.combine import difference, intersection, union
 from dotstack.core.errors import GeometryError
-from dotstack.core.geometry import ARC, CUBIC, Affine, Outline
+from dotstack.core.geometry import ARC, CUBIC, Affine, Outline, locate
 from dotstack.core.primitives import ellipse, polygon, rectangle
 from dotstack.core.refine import Join, offset, rings
 from tests.strategies import hard_cases, outlines
@@ -42,6 +42,20 @@ def samples(outline: Outline, each: int = 5) -> list[complex]:
 
 def away(outline: Outline, at: complex) -> float:
     return outline.nearest(at.real, at.imag)[0]
+
+
+def astray(area: Outline, made: Outline, by: float, bound: float) -> float:
+    """By how much sampled points of an edge are nearer to an outline than ``by``, or further.
+
+    The quick way may find points too far away; what it finds is looked at again.
+    """
+    at = np.array(samples(made), np.complex128)
+    if not len(at):
+        return 0.0
+    off = np.abs(locate.distances(area.segments, at) - by)
+    for i in np.flatnonzero(off > bound):
+        off[i] = abs(away(area, complex(at[i])) - by)
+    return float(off.max())
 
 
 @pytest.mark.parametrize(
@@ -95,7 +109,7 @@ def test_a_round_offset_is_all_points_at_its_distance(
     made = offset(area, by)
     bound = _BOUND * abs(by) + 4 * _EXACT * size
     # No point of its edge is nearer or further; of fitted curves to their bound.
-    assert all(abs(away(area, at) - abs(by)) <= bound for at in samples(made))
+    assert astray(area, made, abs(by), bound) <= bound
     # Whatever lies in the plane is inside if it is so near, and only then.
     x0, y0, x1, y1 = area.bounds
     rng = np.random.default_rng(len(area.segments))
@@ -121,7 +135,8 @@ def test_convex_outlines_grow_by_steiners_formula_and_shrink_back(
     assert grown.length == pytest.approx(area.length + 2 * math.pi * by, rel=1e-6)
     back = offset(grown, -by)
     assert back.area == pytest.approx(area.area, rel=1e-5)
-    assert all(away(area, at) <= 3 * _BOUND * by + 1e-7 * size_of(area) for at in samples(back))
+    bound = 3 * _BOUND * by + 1e-7 * size_of(area)
+    assert astray(area, back, 0.0, bound) <= bound
 
 
 @settings(deadline=None, max_examples=40)
