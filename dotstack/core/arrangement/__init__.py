@@ -10,7 +10,7 @@ no other. The *repair ladder* is what is tried when an arrangement fails its ``c
 """
 
 from dotstack.core.arrangement.arrangement import Arrangement, Region
-from dotstack.core.arrangement.meetings import meetings
+from dotstack.core.arrangement.meetings import meetings, own_meetings
 from dotstack.core.arrangement.pole import inscribed_circle
 
-__all__ = ["Arrangement", "Region", "inscribed_circle", "meetings"]
+__all__ = ["Arrangement", "Region", "inscribed_circle", "meetings", "own_meetings"]

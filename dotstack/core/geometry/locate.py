@@ -54,11 +54,22 @@ def nearest(segments: Segments, index: Ints, points: Points) -> tuple[Floats, Fl
     """
     samples = segments.at(index[:, None], _SAMPLES[None, :])
     t = _SAMPLES[np.abs(samples - points[:, None]).argmin(axis=1)]
+    return _nearer(segments, index, t, points)
+
+
+def _nearer(segments: Segments, index: Ints, t: Floats, points: Points) -> tuple[Floats, Floats]:
+    """Parameters refined by Newton's method, kept on the segments, and the distances there.
+
+    Where the distance bends the other way, as beyond the centre of a bend, by the steps of
+    Gauss and Newton, which lead downhill there too.
+    """
     for _ in range(_NEWTON_STEPS):
-        speed = segments.velocity(index, t)
+        speed, bend = segments.velocity(index, t), segments.acceleration(index, t)
         gap = segments.at(index, t) - points
+        square = dot(speed, speed)
+        full = square + dot(gap, bend)
         with np.errstate(invalid="ignore", divide="ignore"):
-            step = dot(speed, gap) / dot(speed, speed)
+            step = dot(speed, gap) / np.where(full > square / 4, full, square)
         t = np.clip(t - np.where(np.isfinite(step), step, 0.0), 0.0, 1.0)
     return t, np.abs(segments.at(index, t) - points)
 
@@ -66,20 +77,21 @@ def nearest(segments: Segments, index: Ints, points: Points) -> tuple[Floats, Fl
 def distances(segments: Segments, points: Points) -> Floats:
     """How far each of many points lies from the nearest of all segments.
 
-    Of those with the nearest of even samples the nearest point by ``nearest``: not less than
-    the true distance, and more only where another segment passes nearer between its samples.
+    From the nearest of even samples by Newton's method: not less than the true distance, and
+    more only where another segment passes nearer between its samples.
     """
     size = lengths(segments)
     count = np.ceil(_EVEN_SAMPLES * size / max(float(size.sum()), 1e-300)).astype(np.intp) + 3
     index = np.repeat(np.arange(len(segments)), count)
-    samples = segments.at(index, ranges(np.zeros_like(count), count) / (count - 1)[index])
+    share = ranges(np.zeros_like(count), count) / (count - 1)[index]
+    samples = segments.at(index, share)
     tree = cKDTree(np.stack([samples.real, samples.imag], axis=1))
     wanted = np.stack([points.real, points.imag], axis=1)
     _, near = tree.query(wanted, k=min(_CANDIDATES, len(samples)))
-    candidates = index[near.reshape(len(points), -1)]
-    spots = np.repeat(points, candidates.shape[1])
-    _, away = nearest(segments, candidates.ravel(), spots)
-    found: Floats = away.reshape(candidates.shape).min(axis=1)
+    near = near.reshape(len(points), -1)
+    spots = np.repeat(points, near.shape[1])
+    _, away = _nearer(segments, index[near.ravel()], share[near.ravel()], spots)
+    found: Floats = away.reshape(near.shape).min(axis=1)
     return found
 
 
@@ -100,7 +112,9 @@ def nearest_of_all(segments: Segments, point: complex) -> tuple[int, float, floa
     By branch and bound over ever shorter flat pieces, so that no nearer point is missed by
     more than 1e-12 of the distance or of the curve's own size. Needs at least one segment.
     """
-    pieces = flat.flatten(segments, np.arange(len(segments)), 0.0)
+    corners = np.concatenate([segments.start, segments.end])
+    extent = abs(complex(np.ptp(corners.real), np.ptp(corners.imag)))
+    pieces = flat.flatten(segments, np.arange(len(segments)), _NEAREST * extent)
     best = (0, 0.0, np.inf)
     for _ in range(_HALVINGS):
         gap, chord = point - pieces.start, pieces.chord

@@ -16,8 +16,11 @@ _SAFETY = 0.5
 _FIT = (np.arange(12) + 0.5) / 12
 _CHECK = np.arange(1, 24) / 24
 _STEPS = 6
-# Of a parameter: what is this short is cut no further, however its numbers fall.
-_SHORTEST = 1e-5
+# Of a parameter: where a curve leaps nothing shorter would follow it. The tip of an ellipse a
+# hundred thousand times as long as it is wide is still a thousand times longer.
+_SHORTEST = 1e-9
+# Of coordinates: no bound is narrower than they are rounded.
+_ROUNDING = 64 * float(np.finfo(float).eps)
 # The error falls with this power of the stretch's length; at most so many parts at once.
 _ORDER, _PARTS = 6, 8
 # Of its chord: no handle of a cubic that turns so little is longer.
@@ -36,7 +39,8 @@ def fitted(
     Höllig, Sabin 1987), the lengths of both handles by least squares; a curve is cut in as
     many parts as its error asks for.
     """
-    of, bound = np.arange(len(t0)), _SAFETY * bound
+    of = np.arange(len(t0))
+    bound = np.maximum(_SAFETY * bound, _ROUNDING * np.abs(curve(of, t0)[0]))
     made: list[tuple[Segments, Ints, Floats, Floats]] = []
     while True:
         cubics, off = _fit(curve, of, t0, t1)

@@ -273,3 +273,36 @@ def test_stretches_between_crossings_are_snipped_off() -> None:
     # It is open now, and would not be seen without a line.
     assert node(many, "disc").look.line is not None
     assert snipped((30, 30)) == cross
+
+
+@pytest.mark.parametrize(
+    ("data", "nodes", "spot", "left"),
+    [
+        # A loop of one curve, one of two sides, and a star of which a side loses its middle.
+        (
+            "M0 0C60 40-40 40 20 0",
+            4,
+            (10, 30),
+            "M100 100c4.0192 2.6795 7.3205 5.1795 10 7.5m0 0c2.6795-2.3205 5.9808-4.8205 10-7.5",
+        ),
+        ("M0 0H30V30L0-15", 6, (20, -1), "M100 100h10m0 0-10-15"),
+        ("M0 0 40 80 80 0-10 50H90Z", 15, (40, 51), None),
+    ],
+)
+def test_a_contour_is_cut_where_it_crosses_itself(
+    data: str, nodes: int, spot: tuple[float, float], left: str | None
+) -> None:
+    drawing = drawn(at(path(data), 100, 100))
+    before = outline(drawing, "path")
+    every = list(range(len(before.segments)))
+    crossed = outline(edited(drawing, "path", sides=every, do="add", where="crossings"), "path")
+    assert crossed.node_count == nodes
+    assert crossed.length == pytest.approx(before.length)
+    x, y = spot
+    edit = {"do": "snip", "at": [(100 + x, 100 + y)], "reach": 3}
+    after = outline(do(drawing, "edit-nodes", of=[{"id": "path"}], edit=edit), "path")
+    if left:
+        assert after.to_path_data(4) == left
+    else:
+        assert after.closed.tolist() == [False]
+    assert after.nearest(*(100 + x, 100 + y))[0] > 3

@@ -12,7 +12,7 @@ from dotstack.core.geometry import ARC, Affine, Outline
 from dotstack.core.geometry.directions import at_ends
 from dotstack.core.primitives import ellipse, polygon, rectangle, star
 from dotstack.core.refine import CornerShape, Treatment, corners, treated
-from tests.core.refine.test_offset import away, size_of
+from tests.core.refine.measuring import astray, size_of
 from tests.strategies import hard_cases, outlines, placed
 
 _DISC = ellipse(50, 50)
@@ -108,7 +108,7 @@ def test_round_corners_touch_both_sides_and_stay_where_they_were(
     left = sum(drawn == 0 for drawn in sizes)
     assert len(corners(found)) <= left
     # Sides stay on the old outline, and so do the points at which arcs touch them.
-    assert all(away(outline, at) <= 1e-9 * size for at in found.segments.start.tolist())
+    assert astray(outline, found.segments.start, 1e-9 * size) <= 1e-9 * size
     kinds = set(outline.segments.kind.tolist()) | {ARC}
     assert set(found.segments.kind.tolist()) <= kinds
     # It does not cross itself.
@@ -126,7 +126,7 @@ def test_corners_of_anything_are_made_or_left(
     size = size_of(outline)
     found, sizes = made(outline, share * size, shape)
     assert all(0 <= drawn <= share * size * (1 + 1e-9) for drawn in sizes)
-    assert all(away(outline, at) <= 1e-7 * size for at in found.segments.start.tolist())
+    assert astray(outline, found.segments.start, 1e-7 * size) <= 1e-7 * size
     assert (found.closed == outline.closed).all()
     # What crosses itself counts twice, or against itself.
     assert union([found]).area == pytest.approx(found.area, rel=1e-6, abs=1e-7 * size**2)

@@ -12,7 +12,7 @@ from dotstack.core.geometry import ARC, CUBIC, LINE, Outline, bundle
 from dotstack.core.primitives import ellipse, rectangle
 from dotstack.core.refine import nodes as hand
 from dotstack.core.refine.nodes import NodeKind
-from tests.core.refine.test_offset import away, size_of
+from tests.core.refine.measuring import astray, size_of, spots
 from tests.strategies import assert_outlines_equal, placed
 
 _many = settings(deadline=None, max_examples=60)
@@ -27,15 +27,9 @@ def numbers(*values: int) -> np.ndarray:
     return np.array(values, np.intp)
 
 
-def spots(outline: Outline, count: int = 9) -> np.ndarray:
-    """Points along each segment, a row for each."""
-    every = np.arange(len(outline.segments))[:, None]
-    return outline.segments.at(every, np.linspace(0, 1, count)[None, :])
-
-
 def strays(outline: Outline, other: Outline) -> float:
     """How far points of one outline lie from another one."""
-    return max(away(other, spot) for spot in spots(outline, 5).ravel().tolist())
+    return astray(other, spots(outline, 5).ravel(), 1e-10 * size_of(other))
 
 
 @pytest.mark.parametrize(

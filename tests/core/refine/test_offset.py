@@ -10,9 +10,10 @@ from hypothesis import strategies as st
 
 from dotstack.core.combine import difference, intersection, union
 from dotstack.core.errors import GeometryError
-from dotstack.core.geometry import ARC, CUBIC, Affine, Outline, locate
+from dotstack.core.geometry import ARC, CUBIC, Affine, Outline
 from dotstack.core.primitives import ellipse, polygon, rectangle
 from dotstack.core.refine import Join, offset, rings
+from tests.core.refine.measuring import astray, samples, size_of
 from tests.strategies import hard_cases, outlines
 
 # Between samples a fitted curve strays no further than its bound allows.
@@ -26,36 +27,6 @@ _convex = st.one_of(
     st.builds(ellipse, st.floats(1, 6), st.floats(1, 6)),
     st.builds(rectangle, st.floats(1, 6), st.floats(1, 6), st.floats(0, 3)),
 )
-
-
-def size_of(outline: Outline) -> float:
-    x0, y0, x1, y1 = outline.bounds
-    return max(x1 - x0, y1 - y0)
-
-
-def samples(outline: Outline, each: int = 5) -> list[complex]:
-    rows = outline.segments
-    t = (np.arange(each) + 0.5) / each
-    points: list[complex] = rows.at(np.arange(len(rows))[:, None], t[None, :]).ravel().tolist()
-    return points
-
-
-def away(outline: Outline, at: complex) -> float:
-    return outline.nearest(at.real, at.imag)[0]
-
-
-def astray(area: Outline, made: Outline, by: float, bound: float) -> float:
-    """By how much sampled points of an edge are nearer to an outline than ``by``, or further.
-
-    The quick way may find points too far away; what it finds is looked at again.
-    """
-    at = np.array(samples(made), np.complex128)
-    if not len(at):
-        return 0.0
-    off = np.abs(locate.distances(area.segments, at) - by)
-    for i in np.flatnonzero(off > bound):
-        off[i] = abs(away(area, complex(at[i])) - by)
-    return float(off.max())
 
 
 @pytest.mark.parametrize(
@@ -78,7 +49,7 @@ def test_straight_sides_give_straight_sides(data: str, by: float, join: str, wan
     expected = Outline.from_path_data(wanted) if wanted != "M0 0Z" else Outline.empty()
     assert made.node_count == expected.node_count
     assert made.area == pytest.approx(expected.area, rel=_EXACT)
-    assert all(away(expected, at) < _EXACT * 30 for at in samples(made))
+    assert astray(expected, samples(made), _EXACT * 30) < _EXACT * 30
 
 
 @pytest.mark.parametrize(
@@ -109,7 +80,7 @@ def test_a_round_offset_is_all_points_at_its_distance(
     made = offset(area, by)
     bound = _BOUND * abs(by) + 4 * _EXACT * size
     # No point of its edge is nearer or further; of fitted curves to their bound.
-    assert astray(area, made, abs(by), bound) <= bound
+    assert astray(area, samples(made), bound, abs(by)) <= bound
     # Whatever lies in the plane is inside if it is so near, and only then.
     x0, y0, x1, y1 = area.bounds
     rng = np.random.default_rng(len(area.segments))
@@ -136,7 +107,7 @@ def test_convex_outlines_grow_by_steiners_formula_and_shrink_back(
     back = offset(grown, -by)
     assert back.area == pytest.approx(area.area, rel=1e-5)
     bound = 3 * _BOUND * by + 1e-7 * size_of(area)
-    assert astray(area, back, 0.0, bound) <= bound
+    assert astray(area, samples(back), bound) <= bound
 
 
 @settings(deadline=None, max_examples=40)
@@ -174,6 +145,13 @@ def test_a_curve_is_followed_by_few_curves() -> None:
     leaf = union([Outline.from_path_data("M0 0C30-40 70-40 100 0C70 40 30 40 0 0Z")])
     made = offset(leaf, 5)
     assert (made.segments.kind == CUBIC).sum() <= 2 * 12
+
+
+@pytest.mark.parametrize("thin", [1e-3, 2e-5, 1e-7])
+def test_the_tips_of_a_thin_ellipse_are_followed_too(thin: float) -> None:
+    blade = ellipse(2, thin)
+    made = offset(blade, 0.04)
+    assert astray(blade, samples(made, 20), _BOUND * 0.04, 0.04) <= _BOUND * 0.04
 
 
 @pytest.mark.parametrize(("by", "limit"), [(math.nan, 4), (math.inf, 4), (1, 0.5), (1, math.nan)])

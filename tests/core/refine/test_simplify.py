@@ -11,8 +11,7 @@ from dotstack.core.geometry import ARC, CUBIC, LINE, Affine, Outline
 from dotstack.core.primitives import ellipse, polygon, rectangle, star
 from dotstack.core.refine import nodes as hand
 from dotstack.core.refine import simplified
-from tests.core.refine.test_nodes import spots
-from tests.core.refine.test_offset import away, size_of
+from tests.core.refine.measuring import astray, size_of, spots
 from tests.strategies import placed
 
 _LEAF = Outline.from_path_data("M0 0C30-40 70-40 100 0C70 10 30 10 0 0Z")
@@ -87,9 +86,7 @@ def test_neither_strays_from_the_other_by_more_than_the_bound(
     assert made.outline.node_count <= given_.node_count
     assert made.outline.closed.tolist() == given_.closed.tolist()
     for one, other in ((given_, made.outline), (made.outline, given_)):
-        places = spots(one, 6).ravel()
-        chosen = places[:: max(1, len(places) // 60)].tolist()
-        assert max(away(other, spot) for spot in chosen) <= bound
+        assert astray(other, spots(one, 6).ravel(), bound) <= bound
     # Once more there is nothing left to take, but for a node or two.
     again = simplified(made.outline, bound * 1e-3)
     assert again.outline.node_count <= made.outline.node_count

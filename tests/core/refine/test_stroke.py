@@ -11,7 +11,7 @@ from dotstack.core.combine import union
 from dotstack.core.geometry import Contour, Outline
 from dotstack.core.primitives import ellipse, rectangle
 from dotstack.core.refine import Join, stroke
-from tests.core.refine.test_offset import away, samples, size_of
+from tests.core.refine.measuring import astray, samples, size_of
 from tests.strategies import hard_cases, outlines
 
 
@@ -51,7 +51,7 @@ def test_a_round_line_is_all_that_lies_within_half_its_width(
     half = share * size / 2
     made = stroke(outline, 2 * half, Join.ROUND)
     bound = 1e-6 * half + 1e-8 * size
-    assert all(abs(away(outline, at) - half) <= bound for at in samples(made, 1))
+    assert astray(outline, samples(made, 1), bound, half) <= bound
     # As wide as another library makes it, of chords.
     lines = [
         [(at.real, at.imag) for at in [*_chords(each), _end(each)]] for each in _parts(outline)

@@ -13,10 +13,10 @@ from typing import Annotated, Literal, TypeAlias
 import numpy as np
 from pydantic import Field
 
-from dotstack.core.arrangement import meetings
+from dotstack.core.arrangement import meetings, own_meetings
 from dotstack.core.drawing.commands.aligning import SHARES, Edge
 from dotstack.core.errors import GeometryError
-from dotstack.core.geometry import Affine, Outline, locate, unbundle
+from dotstack.core.geometry import Affine, Outline, locate
 from dotstack.core.geometry.arrays import Floats, Ints, Points
 from dotstack.core.geometry.measure import extremes
 from dotstack.core.refine import nodes as hand
@@ -78,15 +78,16 @@ class InHand:
         return float(locate.nearest(self.outline.segments, np.array([side]), point)[0][0])
 
     def crossings(self, sides: Ints) -> tuple[Ints, Floats]:
-        """Where these sides cross or touch other contours and the outlines beside, by parameter."""
-        own = unbundle(self.outline)
-        one, _, points = meetings([*own, *self.others()])
-        points = points[one < len(own)]
+        """Where these sides cross or touch others and the outlines beside, by parameter."""
+        one, _, beside = meetings([self.outline, *self.others()])
+        points = np.concatenate([own_meetings(self.outline), beside[one == 0]])
         side, spot = np.repeat(sides, len(points)), np.tile(points, len(sides))
         t, away = locate.nearest(self.outline.segments, side, spot)
         x0, y0, x1, y1 = self.outline.bounds
         near = away <= _ON_SIDE * max(x1 - x0, y1 - y0)
-        return side[near], t[near]
+        looped, both = hand.loops(self.outline.segments)
+        chosen = np.isin(looped, sides)
+        return np.append(side[near], looped[chosen]), np.append(t[near], both[chosen])
 
     def some_sides(self) -> Ints:
         """The sides that are picked; raises GeometryError if there are none."""

@@ -4,7 +4,7 @@ Nodes are known by their numbers in ``nodes_of``, sides by their places among th
 Every function gives a new outline and leaves all that it is not about as it was.
 """
 
-from dotstack.core.refine.nodes.counting import added, halfway, removed
+from dotstack.core.refine.nodes.counting import added, halfway, loops, removed
 from dotstack.core.refine.nodes.ends import (
     JoinedBy,
     beginning_at,
@@ -51,6 +51,7 @@ __all__ = [
     "joined",
     "kinds",
     "lined_up",
+    "loops",
     "moved",
     "nodes_of",
     "pairs_within",

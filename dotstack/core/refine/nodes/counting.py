@@ -5,8 +5,8 @@ from collections.abc import Callable
 import numpy as np
 
 from dotstack.core.errors import GeometryError
-from dotstack.core.geometry import ARC, LINE, Contour, Outline, Segments, measure
-from dotstack.core.geometry.arrays import Floats, Ints, Points
+from dotstack.core.geometry import ARC, CUBIC, LINE, Contour, Outline, Segments, measure
+from dotstack.core.geometry.arrays import Floats, Ints, Points, cross, dot
 from dotstack.core.geometry.directions import at_ends
 from dotstack.core.refine.fit import one_for_each
 from dotstack.core.refine.nodes.table import nodes_of
@@ -48,6 +48,24 @@ def halfway(rows: Segments, sides: Ints) -> Floats:
         low, high = np.where(short, middle, low), np.where(short, high, middle)
     even = (rows.kind[sides] == LINE) | (rows.q[sides].real == rows.q[sides].imag)
     return np.where(even & (rows.kind[sides] <= ARC), 0.5, (low + high) / 2)
+
+
+def loops(rows: Segments) -> tuple[Ints, Floats]:
+    """Where cubics cross themselves: which, and one after the other both their parameters.
+
+    With B(t) = a·t³ + b·t² + c·t + d, B(t) = B(u) says a·(s² − p) + b·s + c = 0 of the sum s
+    and the product p of both, in two coordinates.
+    """
+    cubic = np.flatnonzero(rows.kind == CUBIC)
+    start, first, second, end = (column[cubic] for column in (rows.start, rows.p, rows.q, rows.end))
+    a, b, c = end - 3 * second + 3 * first - start, 3 * (second - 2 * first + start), first - start
+    with np.errstate(invalid="ignore", divide="ignore"):
+        sum_ = -cross(a, 3 * c) / cross(a, b)
+        product = sum_**2 + dot(a, b * sum_ + 3 * c) / np.abs(a) ** 2
+        apart = np.sqrt(sum_**2 / 4 - product)
+        both = np.stack([sum_ / 2 - apart, sum_ / 2 + apart], axis=1)
+        crossed = (apart > 0) & (both > 0).all(axis=1) & (both < 1).all(axis=1)
+    return np.repeat(cubic[crossed], 2), both[crossed].ravel()
 
 
 def removed(outline: Outline, nodes: Ints, *, straight: bool = False) -> Outline:
