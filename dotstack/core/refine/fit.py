@@ -16,9 +16,10 @@ _SAFETY = 0.5
 _FIT = (np.arange(12) + 0.5) / 12
 _CHECK = np.arange(1, 24) / 24
 _STEPS = 6
-# Of a parameter: where a curve leaps nothing shorter would follow it. The tip of an ellipse a
-# hundred thousand times as long as it is wide is still a thousand times longer.
-_SHORTEST = 1e-9
+# Of a parameter: where a curve leaps nothing shorter would follow it.
+_SHORTEST = 1e-12
+# Between two samples that turn by more, a tip may lie that none of them sees.
+_UNSEEN_RAD = 0.5
 # Of coordinates: no bound is narrower than they are rounded.
 _ROUNDING = 64 * float(np.finfo(float).eps)
 # The error falls with this power of the stretch's length; at most so many parts at once.
@@ -139,10 +140,13 @@ def _strays(
 ) -> Floats:
     """How far points of stretches lie from their cubics."""
     of, t0, t1 = stretch
-    points, _ = curve(of[:, None], t0[:, None] + (t1 - t0)[:, None] * _CHECK)
+    points, ways = curve(of[:, None], t0[:, None] + (t1 - t0)[:, None] * _CHECK)
     s = np.repeat(_CHECK[None, :], len(of), axis=0)
     for _ in range(_STEPS):
         _, s = _nearer(cubic, s, points)
     gap, _ = _nearer(cubic, s, points)
-    off: Floats = np.abs(gap).max(axis=1)
+    _, _, first, second = cubic
+    ways = np.column_stack([first, ways, second])
+    turns = np.abs(np.angle(ways[:, 1:] * ways[:, :-1].conj())).max(axis=1)
+    off: Floats = np.where(turns <= _UNSEEN_RAD, np.abs(gap).max(axis=1), np.inf)
     return off
