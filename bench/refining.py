@@ -56,13 +56,11 @@ def timed(tally: Tally, column: int, make: Callable[[], Outline]) -> Outline:
 
 def astray(area: Outline, made: Outline, by: float) -> float:
     """By how much points of an offset's edge are nearer or further than its distance."""
-    rows, old = made.segments, area.segments
+    rows = made.segments
     points = rows.at(np.arange(len(rows))[:, None], _SAMPLES[None, :]).ravel()
     if not len(points):
         return 0.0
-    which, index = np.meshgrid(points, np.arange(len(old)), indexing="ij")
-    _, off = locate.nearest(old, index.ravel(), which.ravel())
-    wrong = np.abs(off.reshape(which.shape).min(axis=1) - abs(by))
+    wrong = np.abs(locate.distances(area.segments, points) - abs(by))
     # That is quick, and not sure: what it finds wrong is looked at again.
     for i in np.flatnonzero(wrong > _ASTRAY * abs(by)).tolist():
         wrong[i] = abs(area.nearest(points[i].real, points[i].imag)[0] - abs(by))

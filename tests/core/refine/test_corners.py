@@ -115,7 +115,7 @@ def test_round_corners_touch_both_sides_and_stay_where_they_were(
     assert union([found]).area == pytest.approx(found.area, rel=1e-7, abs=1e-9 * size**2)
 
 
-@settings(deadline=None, max_examples=50)
+@settings(deadline=None, max_examples=30)
 @given(st.one_of(outlines.map(lambda each: [each]), hard_cases),
        st.sampled_from(list(CornerShape)), st.sampled_from([0.02, 0.3]))  # fmt: skip
 def test_corners_of_anything_are_made_or_left(
