@@ -83,6 +83,40 @@ def test_corners_are_dragged_typed_and_stepped_and_the_shape_stays_live(
     assert box.exported(tmp_path)[0][1].area == pytest.approx(140 * 80 - 13 * 13)
 
 
+def test_the_inner_corners_of_a_spanner_of_three_shapes_are_rounded_in_one_drag(
+    editor: Editor, tmp_path: Path
+) -> None:
+    page = editor.page
+    editor.type_shape("1", (80, 90), radius=30)
+    editor.type_shape("2", (160, 90), width=120, height=28)
+    editor.type_shape("2", (73, 90), width=46, height=28)
+    page.keyboard.press("Control+a")
+    editor.press("j")
+    page.get_by_label("Facts").get_by_role("combobox").first.select_option("cuts")
+    editor.saved()
+    page.keyboard.press("e")
+    page.get_by_role("button", name="Concave").click()
+    neck = corner_at(editor, 112, 72).bounding_box()
+    assert neck is not None
+    page.mouse.move(neck["x"] + 5, neck["y"] + 5)
+    page.mouse.down()
+    page.mouse.move(neck["x"] + 10, neck["y"] - 4, steps=3)
+    # Told while it is dragged: the jaw has room for half its width.
+    tags = page.get_by_test_id("corner-tag")
+    expect(tags.filter(has_text="r 14 of")).to_have_count(2)
+    page.mouse.up()
+    editor.saved()
+    spanner = editor.exported(tmp_path)[0][1]
+    whole, arcs = set(radii(spanner)), spanner.segments.kind == ARC
+    (neck_radius,) = whole - {14.0, 30.0}
+    assert neck_radius > 20
+    assert len(radii(spanner)) == arcs.sum() <= 6
+    # Live under its corners: the jaw made wider has larger ones.
+    editor.pick("Box 2")
+    editor.set_fact("h", 32)
+    assert 16.0 in radii(editor.exported(tmp_path)[0][1])
+
+
 def test_tab_walks_from_corner_to_corner_and_what_has_none_says_so(box: Editor) -> None:
     page = box.page
     page.keyboard.press("e")

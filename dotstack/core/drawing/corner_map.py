@@ -54,10 +54,12 @@ class CornerMap(Value):
 
     Attributes:
         refinement: its place among the shape's refinements; None if there is none yet.
+        picks: how many corners were picked, also those that are not there any more.
 
     """
 
     refinement: int | None
+    picks: int
     corners: tuple[CornerHandle, ...]
 
 
@@ -95,7 +97,7 @@ def corner_map(node: Node, evaluator: Evaluator) -> CornerMap:
                 )
             )
     there = place if place < len(node.refinements) else None
-    return CornerMap(refinement=there, corners=tuple(handles))
+    return CornerMap(refinement=there, picks=len(corners.picked), corners=tuple(handles))
 
 
 def corners_at(

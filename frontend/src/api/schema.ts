@@ -4602,10 +4602,13 @@ export interface components {
          *
          *     Attributes:
          *         refinement: its place among the shape's refinements; None if there is none yet.
+         *         picks: how many corners were picked, also those that are not there any more.
          */
         CornerMap: {
             /** Refinement */
             refinement: number | null;
+            /** Picks */
+            picks: number;
             /** Corners */
             corners: components["schemas"]["CornerHandle"][];
         };

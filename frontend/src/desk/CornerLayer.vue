@@ -95,7 +95,7 @@ function grab(corner: Corner, event: PointerEvent): void {
     :key="corner.place"
     class="at"
     :style="{ left: `${at.x + 10}px`, top: `${at.y + 6}px` }"
-    :text="sizeTag(corner.shape, sizeOf(corner), dragged === null ? corner.fits : null)"
+    :text="sizeTag(corner.shape, sizeOf(corner), corner.fits)"
     label="size"
     :value="corner.size"
     :rule="SIZES"

@@ -62,7 +62,10 @@ export const useCorners = defineStore('corners', () => {
   const corners = computed<Corner[]>(() => {
     const figure = of.value ? selection.figureById.get(of.value) : undefined;
     if (!figure || !map.value) return [];
-    const fits = figure.notes[map.value.refinement ?? -1]?.fits ?? {};
+    const { picks, refinement } = map.value;
+    const fits = figure.notes[refinement ?? figure.notes.length - 1]?.fits ?? {};
+    // Those that are made for the first time get the next numbers.
+    const fresh = [...picked.value].filter((place) => map.value!.corners[place]?.pick === null);
     const linear = matrixOf({ ...figure.matrix, e: 0, f: 0 });
     return map.value.corners.map((corner, place) => {
       const inward = linear.transformPoint({ x: corner.dx, y: corner.dy });
@@ -70,7 +73,7 @@ export const useCorners = defineStore('corners', () => {
         ...corner,
         shape: corner.size ? corner.shape : shape.value,
         place,
-        fits: corner.pick === null ? null : (fits[corner.pick] ?? null),
+        fits: fits[corner.pick ?? picks + fresh.indexOf(place)] ?? null,
         at: ontoPlate(figure.matrix, corner),
         inward: { x: inward.x, y: inward.y },
       };
