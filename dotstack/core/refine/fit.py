@@ -16,8 +16,9 @@ _SAFETY = 0.5
 _FIT = (np.arange(12) + 0.5) / 12
 _CHECK = np.arange(1, 24) / 24
 _STEPS = 6
-# Of a parameter: where a curve leaps nothing shorter would follow it.
-_SHORTEST = 1e-12
+# Of a parameter: where a curve leaps or turns back unseen nothing shorter would follow it, and
+# parts without number would be made in trying.
+_SHORTEST = 1e-7
 # Between two samples that turn by more, a tip may lie that none of them sees.
 _UNSEEN_RAD = 0.5
 # Of coordinates: no bound is narrower than they are rounded.
