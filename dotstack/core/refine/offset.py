@@ -22,7 +22,7 @@ from dotstack.core.geometry import Contour, Outline, Segments, bundle, closed_pa
 from dotstack.core.geometry.arrays import Floats, Points, cross, run_starts
 from dotstack.core.geometry.directions import at_ends
 from dotstack.core.refine.joins import Join, Joint, joined
-from dotstack.core.refine.parallel import Parallels, parallels, parted_at_cusps
+from dotstack.core.refine.parallel import BOUND, Parallels, is_plain, parallels, parted_at_cusps
 
 # How far the ends of parallels may lie apart to be one, in parts of the shape's size: what the
 # arrangement takes for one point.
@@ -30,6 +30,8 @@ _ONE_POINT = 1e-10
 # Turns closer to a half turn than this are told by what the sides do further on.
 _HALF_TURN_RAD = 1e-3
 _FURTHER_ON = 1e-2
+# Of the bound of fitted curves: what is no thicker may be made up by it.
+_SLIVER = 8
 
 
 def offset(area: Outline, distance: float, join: Join = Join.ROUND, limit: float = 4.0) -> Outline:
@@ -62,14 +64,30 @@ def offset(area: Outline, distance: float, join: Join = Join.ROUND, limit: float
     cycles = [
         cycle for each in contours for cycle in _cycle(each.segments, -distance, join, limit, grain)
     ]
+    least = 0.0 if is_plain(area.segments).all() else _SLIVER * BOUND * reach
     if distance > 0:
-        return union([Outline.from_contours(cycles)])
+        return _thicker(union([Outline.from_contours(cycles)]), least)
     # What lies round the area, within a frame that is far enough.
     around = [cycle.backwards for cycle in cycles]
     arrangement = Arrangement.of([Outline.from_contours([*around, _frame(area.bounds, reach)])])
     left = ~arrangement.covers[:, 0]
     left[0] = False
-    return arrangement.outline(left)
+    return _thicker(arrangement.outline(left), least)
+
+
+def _thicker(outline: Outline, least: float) -> Outline:
+    """The outline without the contours that bound nothing as thick as ``least``.
+
+    Where fitted curves run along others, what lies between them within their bound is nothing.
+    """
+    if least == 0 or outline.is_empty:
+        return outline
+    rows, begins = outline.segments, outline.offsets[:-1]
+    areas = np.abs(np.add.reduceat(measure.swept_areas(rows), begins))
+    thick = areas > least * np.add.reduceat(measure.lengths(rows), begins)
+    return Outline.from_contours(
+        each for each, kept in zip(outline.contours, thick, strict=True) if kept
+    )
 
 
 def rings(area: Outline, distances: Sequence[float], join: Join, limit: float) -> Outline:

@@ -53,13 +53,19 @@ def parallels(segments: Segments, left: Floats) -> Parallels:
 
     A circular arc whose centre is about as far from it as that has none.
     """
-    circle = (segments.kind == ARC) & (segments.q.real == segments.q.imag)
-    plain = (segments.kind == LINE) | circle
+    plain = is_plain(segments)
     both = [_plain(segments, np.flatnonzero(plain), left)]
     if not plain.all():
         both.append(_fitted(segments, np.flatnonzero(~plain), left))
     every = Parallels.stacked(both)
     return every.take(np.argsort(every.source, kind="stable"))
+
+
+def is_plain(segments: Segments) -> Bools:
+    """Which segments are lines or circular arcs, whose parallels are exact."""
+    circle = (segments.kind == ARC) & (segments.q.real == segments.q.imag)
+    plain: Bools = (segments.kind == LINE) | circle
+    return plain
 
 
 def parted_at_cusps(rows: Segments) -> Segments:

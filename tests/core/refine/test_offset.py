@@ -147,6 +147,14 @@ def test_a_curve_is_followed_by_few_curves() -> None:
     assert (made.segments.kind == CUBIC).sum() <= 2 * 12
 
 
+def test_where_a_fitted_curve_runs_along_a_join_nothing_is_left_between() -> None:
+    """A handle a hundred-thousandth of its side long makes a bump that turns all the way."""
+    bump = union([Outline.from_path_data("M0 0C-1e-4 1e-4 5 5 10 0V-5H0Z")])
+    made = offset(bump, -0.2)
+    assert len(made.contours) == 1
+    assert astray(bump, samples(made), 1e-7, 0.2) <= 1e-6
+
+
 @pytest.mark.parametrize("thin", [1e-3, 2e-5, 1e-6])
 def test_the_tips_of_a_thin_ellipse_are_followed_too(thin: float) -> None:
     blade = ellipse(2, thin)
