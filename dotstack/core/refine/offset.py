@@ -16,13 +16,14 @@ from collections.abc import Iterator, Sequence
 import numpy as np
 
 from dotstack.core.arrangement import Arrangement
+from dotstack.core.arrangement.curves import is_free
 from dotstack.core.combine import union
 from dotstack.core.errors import GeometryError
 from dotstack.core.geometry import Contour, Outline, Segments, bundle, closed_part, measure
 from dotstack.core.geometry.arrays import Floats, Points, cross, run_starts
 from dotstack.core.geometry.directions import at_ends
 from dotstack.core.refine.joins import Join, Joint, joined
-from dotstack.core.refine.parallel import BOUND, Parallels, is_plain, parallels, parted_at_cusps
+from dotstack.core.refine.parallel import BOUND, Parallels, parallels, parted_at_cusps
 
 # How far the ends of parallels may lie apart to be one, in parts of the shape's size: what the
 # arrangement takes for one point.
@@ -64,7 +65,7 @@ def offset(area: Outline, distance: float, join: Join = Join.ROUND, limit: float
     cycles = [
         cycle for each in contours for cycle in _cycle(each.segments, -distance, join, limit, grain)
     ]
-    least = 0.0 if is_plain(area.segments).all() else _SLIVER * BOUND * reach
+    least = _SLIVER * BOUND * reach if is_free(area.segments).any() else 0.0
     if distance > 0:
         return _thicker(union([Outline.from_contours(cycles)]), least)
     # What lies round the area, within a frame that is far enough.

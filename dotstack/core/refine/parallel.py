@@ -10,9 +10,10 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from dotstack.core.arrangement.curves import is_free
 from dotstack.core.geometry.arrays import Bools, Floats, Ints, Points, cross, dot
 from dotstack.core.geometry.directions import at_ends
-from dotstack.core.geometry.segments import ARC, CUBIC, LINE, Segments
+from dotstack.core.geometry.segments import ARC, CUBIC, Segments
 from dotstack.core.geometry.table import Table
 from dotstack.core.refine.fit import fitted
 
@@ -53,19 +54,12 @@ def parallels(segments: Segments, left: Floats) -> Parallels:
 
     A circular arc whose centre is about as far from it as that has none.
     """
-    plain = is_plain(segments)
+    plain = ~is_free(segments)
     both = [_plain(segments, np.flatnonzero(plain), left)]
     if not plain.all():
         both.append(_fitted(segments, np.flatnonzero(~plain), left))
     every = Parallels.stacked(both)
     return every.take(np.argsort(every.source, kind="stable"))
-
-
-def is_plain(segments: Segments) -> Bools:
-    """Which segments are lines or circular arcs, whose parallels are exact."""
-    circle = (segments.kind == ARC) & (segments.q.real == segments.q.imag)
-    plain: Bools = (segments.kind == LINE) | circle
-    return plain
 
 
 def parted_at_cusps(rows: Segments) -> Segments:

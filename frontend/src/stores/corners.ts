@@ -66,14 +66,16 @@ export const useCorners = defineStore('corners', () => {
     const fits = figure.notes[refinement ?? figure.notes.length - 1]?.fits ?? {};
     // Those that are made for the first time get the next numbers.
     const fresh = [...picked.value].filter((place) => map.value!.corners[place]?.pick === null);
+    const numbers = new Map(fresh.map((place, i) => [place, picks + i]));
     const linear = matrixOf({ ...figure.matrix, e: 0, f: 0 });
     return map.value.corners.map((corner, place) => {
       const inward = linear.transformPoint({ x: corner.dx, y: corner.dy });
+      const number = corner.pick ?? numbers.get(place);
       return {
         ...corner,
         shape: corner.size ? corner.shape : shape.value,
         place,
-        fits: fits[corner.pick ?? picks + fresh.indexOf(place)] ?? null,
+        fits: number === undefined ? null : (fits[number] ?? null),
         at: ontoPlate(figure.matrix, corner),
         inward: { x: inward.x, y: inward.y },
       };
