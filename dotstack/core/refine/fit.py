@@ -13,9 +13,14 @@ Curve: TypeAlias = Callable[[Ints, Floats], tuple[Points, Points]]
 
 # Samples tell less than the largest error.
 _SAFETY = 0.5
-_FIT = (np.arange(12) + 0.5) / 12
-_CHECK = np.arange(1, 24) / 24
+# Of samples, from end to end of a stretch, every second one is fitted to, all are looked at.
+_SAMPLES = 24
+_EVENLY = np.arange(_SAMPLES + 1) / _SAMPLES
+_FIT = slice(1, None, 2)
 _STEPS = 6
+# Samples further apart than so many even steps are spread anew, at most so often; this much of
+# an even step stays for where the curve hardly moves.
+_UNEVEN, _SPREADS, _RESTS = 4.0, 6, 0.1
 # Of a parameter: where a curve leaps or turns back unseen nothing shorter would follow it, and
 # parts without number would be made in trying.
 _SHORTEST = 1e-7
@@ -45,12 +50,13 @@ def fitted(
     bound = np.maximum(_SAFETY * bound, _ROUNDING * np.abs(curve(of, t0)[0]))
     made: list[tuple[Segments, Ints, Floats, Floats]] = []
     while True:
-        cubics, off = _fit(curve, of, t0, t1)
+        t = _spread(curve, of, t0, t1)
+        cubics, off = _fit(curve, of, t)
         done = (off <= bound[of]) | (t1 - t0 <= _SHORTEST)
         made.append((cubics.take(done), of[done], t0[done], t1[done]))
         if done.all():
             break
-        of, t0, t1 = _parted(of[~done], t0[~done], t1[~done], (off / bound[of])[~done])
+        of, t0, t1 = _parted(of[~done], t[~done], (off / bound[of])[~done])
     batches, *columns = zip(*made)
     of, t0, t1 = map(np.concatenate, columns)
     order = np.lexsort((t0, of))
@@ -59,47 +65,79 @@ def fitted(
 
 def one_for_each(curve: Curve, of: Ints, t0: Floats, t1: Floats) -> Segments:
     """One cubic for each stretch, with its directions at both ends, however far it strays."""
-    return _fit(curve, of, t0, t1)[0]
+    return _fit(curve, of, _spread(curve, of, t0, t1))[0]
 
 
-def _parted(of: Ints, t0: Floats, t1: Floats, excess: Floats) -> tuple[Ints, Floats, Floats]:
+def _spread(curve: Curve, of: Ints, t0: Floats, t1: Floats) -> Floats:
+    """Parameters from end to end of stretches, (n, samples), at about even steps along the curve.
+
+    Where a curve turns sharply its parallel goes far while its parameter hardly changes.
+    """
+    # Said so that a stretch ends where it did.
+    t = t0[:, None] * (1 - _EVENLY) + t1[:, None] * _EVENLY
+    row = np.arange(len(t0))
+    for _ in range(_SPREADS):
+        points, _ = curve(of[row, None], t[row])
+        step = np.abs(np.diff(points, axis=1))
+        mean = step.mean(axis=1, keepdims=True)
+        uneven = (step > _UNEVEN * mean).any(axis=1)
+        row, step, mean = row[uneven], step[uneven], mean[uneven]
+        if not len(row):
+            break
+        # Rows one after the other, so that all of them are interpolated at once.
+        way = np.cumsum((step + _RESTS * mean) / ((1 + _RESTS) * _SAMPLES * mean), axis=1)
+        far = np.column_stack([np.zeros(len(row)), way]) + 2 * np.arange(len(row))[:, None]
+        even = _EVENLY + 2 * np.arange(len(row))[:, None]
+        t[row, 1:-1] = np.interp(even.ravel(), far.ravel(), t[row].ravel()).reshape(even.shape)[:, 1:-1]
+    return t
+
+
+def _parted(of: Ints, t: Floats, excess: Floats) -> tuple[Ints, Floats, Floats]:
     """Stretches in as many even parts as errors so much too large ask for."""
     wanted = np.where(np.isfinite(excess), np.ceil(excess ** (1 / _ORDER)), 2)
     parts: Ints = np.clip(wanted, 2, _PARTS).astype(np.intp)
-    nth = ranges(np.zeros_like(parts), parts)
-    begin, end, count = np.repeat(t0, parts), np.repeat(t1, parts), np.repeat(parts, parts)
-    # Said so that a stretch ends where it did.
-    low, high = (begin * (1 - share) + end * share for share in (nth / count, (nth + 1) / count))
-    return np.repeat(of, parts), low, high
+    nth, row = ranges(np.zeros_like(parts), parts), np.repeat(np.arange(len(of)), parts)
+    count = parts[row]
+
+    def at(nth: Ints) -> Floats:
+        place = nth * _SAMPLES // count
+        share = nth * _SAMPLES / count - place
+        after = np.minimum(place + 1, _SAMPLES)
+        cut: Floats = t[row, place] * (1 - share) + t[row, after] * share
+        return cut
+
+    return of[row], at(nth), at(nth + 1)
 
 
-def _fit(curve: Curve, of: Ints, t0: Floats, t1: Floats) -> tuple[Segments, Floats]:
+def _fit(curve: Curve, of: Ints, t: Floats) -> tuple[Segments, Floats]:
     """One cubic for each stretch, and how far it strays; infinitely if it is no use."""
-    start, begins = curve(of, t0)
-    end, arrives = curve(of, t1)
-    points, ways = curve(of[:, None], t0[:, None] + (t1 - t0)[:, None] * _FIT)
-    normal = 1j * ways
-    s = np.repeat(_FIT[None, :], len(of), axis=0)
-    third = np.abs(end - start) / 3
-    first, second = third, third
+    points, ways = curve(of[:, None], t)
+    start, end, begins, arrives = points[:, 0], points[:, -1], ways[:, 0], ways[:, -1]
+    normal, fit_to = 1j * ways[:, _FIT], points[:, _FIT]
+    s = np.broadcast_to(_EVENLY[_FIT], fit_to.shape)
+    chord = np.abs(end - start)
+    turns = np.abs(np.angle(arrives * begins.conj()))
+    # Those of a circular arc, as parallels are about sharp bends.
+    usual = chord / (3 * np.cos(turns / 4) ** 2)
+    first, second = usual, usual
     for _ in range(_STEPS):
         v = 1 - s
         by_first = dot(normal, 3 * v * v * s * begins[:, None])
         by_second = dot(normal, -3 * v * s * s * arrives[:, None])
         rest = dot(
             normal,
-            points - (v * v * (1 + 2 * s)) * start[:, None] - (s * s * (3 - 2 * s)) * end[:, None],
+            fit_to - (v * v * (1 + 2 * s)) * start[:, None] - (s * s * (3 - 2 * s)) * end[:, None],
         )
         first, second = _two_unknowns(by_first, by_second, rest, (first, second))
-        _, s = _nearer((start, end, first * begins, second * arrives), s, points)
+        _, s = _nearer((start, end, first * begins, second * arrives), s, fit_to)
     # Of what is hardly longer than its bound, numbers tell nothing about its handles.
-    most = _LONGEST * np.abs(end - start)
+    most = _LONGEST * chord
     usable = (first > 0) & (second > 0) & (first <= most) & (second <= most)
-    first, second = np.where(usable, first, third), np.where(usable, second, third)
-    turns = np.abs(np.angle(arrives * begins.conj()))
-    off = _strays(curve, (of, t0, t1), (start, end, first * begins, second * arrives))
+    first, second = np.where(usable, first, usual), np.where(usable, second, usual)
+    off = _strays(points[:, 1:-1], (start, end, first * begins, second * arrives))
+    unseen = np.abs(np.angle(ways[:, 1:] * ways[:, :-1].conj())).max(axis=1)
     cubics = Segments.cubics(start, start + first * begins, end - second * arrives, end)
-    return cubics, np.where(turns <= _TURN_RAD, off, np.inf)
+    return cubics, np.where((turns <= _TURN_RAD) & (unseen <= _UNSEEN_RAD), off, np.inf)
 
 
 def _two_unknowns(
@@ -134,20 +172,11 @@ def _nearer(
     return gap, np.clip(s - dot(speed, gap) / square, 0.0, 1.0)
 
 
-def _strays(
-    curve: Curve,
-    stretch: tuple[Ints, Floats, Floats],
-    cubic: tuple[Points, Points, Points, Points],
-) -> Floats:
-    """How far points of stretches lie from their cubics."""
-    of, t0, t1 = stretch
-    points, ways = curve(of[:, None], t0[:, None] + (t1 - t0)[:, None] * _CHECK)
-    s = np.repeat(_CHECK[None, :], len(of), axis=0)
+def _strays(points: Points, cubic: tuple[Points, Points, Points, Points]) -> Floats:
+    """How far the samples inside of stretches lie from their cubics."""
+    s = np.broadcast_to(_EVENLY[1:-1], points.shape)
     for _ in range(_STEPS):
         _, s = _nearer(cubic, s, points)
     gap, _ = _nearer(cubic, s, points)
-    _, _, first, second = cubic
-    ways = np.column_stack([first, ways, second])
-    turns = np.abs(np.angle(ways[:, 1:] * ways[:, :-1].conj())).max(axis=1)
-    off: Floats = np.where(turns <= _UNSEEN_RAD, np.abs(gap).max(axis=1), np.inf)
+    off: Floats = np.abs(gap).max(axis=1)
     return off

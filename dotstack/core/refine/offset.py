@@ -22,8 +22,9 @@ from dotstack.core.errors import GeometryError
 from dotstack.core.geometry import Contour, Outline, Segments, bundle, closed_part, measure
 from dotstack.core.geometry.arrays import Floats, Points, cross, run_starts
 from dotstack.core.geometry.directions import at_ends
+from dotstack.core.refine.bends import without_tips
 from dotstack.core.refine.joins import Join, Joint, joined
-from dotstack.core.refine.parallel import BOUND, Parallels, parallels, parted_at_cusps
+from dotstack.core.refine.parallel import BOUND, Parallels, parallels
 
 # How far the ends of parallels may lie apart to be one, in parts of the shape's size: what the
 # arrangement takes for one point.
@@ -132,7 +133,7 @@ def _cycle(
     rows: Segments, left: float, join: Join, limit: float, grain: float
 ) -> Iterator[Contour]:
     """The closed way along the parallels of a closed contour, and what fills it up, see above."""
-    rows = parted_at_cusps(rows)
+    rows = without_tips(rows, grain)
     n = len(rows)
     made = parallels(rows, np.full(n, left))
     begins, arrives = at_ends(rows)

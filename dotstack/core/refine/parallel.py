@@ -13,8 +13,9 @@ import numpy as np
 from dotstack.core.arrangement.curves import is_free
 from dotstack.core.geometry.arrays import Bools, Floats, Ints, Points, cross, dot
 from dotstack.core.geometry.directions import at_ends
-from dotstack.core.geometry.segments import ARC, CUBIC, Segments
+from dotstack.core.geometry.segments import ARC, Segments
 from dotstack.core.geometry.table import Table
+from dotstack.core.refine.bends import most_bent
 from dotstack.core.refine.fit import fitted
 
 # Of the distance: how far a fitted curve may stray from the true one.
@@ -22,11 +23,7 @@ BOUND = 1e-6
 # A circular arc whose parallel would have less than this of its radius has none: a point.
 _NOTHING = 1e-12
 
-_SAMPLES = 64
 _BISECTIONS = 50
-_NEWTON_STEPS = 12
-# A cubic this slow, in parts of its greatest speed, has a cusp there.
-_STILL = 1e-5
 _INSIDE = 1e-6
 
 
@@ -60,31 +57,6 @@ def parallels(segments: Segments, left: Floats) -> Parallels:
         both.append(_fitted(segments, np.flatnonzero(~plain), left))
     every = Parallels.stacked(both)
     return every.take(np.argsort(every.source, kind="stable"))
-
-
-def parted_at_cusps(rows: Segments) -> Segments:
-    """The same curves with cubics cut where they stand still and turn back, inside."""
-    cubic = np.flatnonzero(rows.kind == CUBIC)
-    if not len(cubic):
-        return rows
-    grid = np.linspace(0.0, 1.0, _SAMPLES + 1)[1:-1]
-    speed = rows.velocity(cubic[:, None], grid[None, :])
-    size = np.abs(speed).max(axis=1)
-    t = grid[np.abs(speed).argmin(axis=1)]
-    for _ in range(_NEWTON_STEPS):
-        slow, bend = rows.velocity(cubic, t), rows.acceleration(cubic, t)
-        t = t - dot(slow, bend) / np.maximum(np.abs(bend) ** 2, np.finfo(float).tiny)
-        t = np.clip(t, 0.0, 1.0)
-    stands = np.abs(rows.velocity(cubic, t)) <= _STILL * size
-    stands &= (t > _STILL) & (t < 1 - _STILL)
-    if not stands.any():
-        return rows
-    cut, at = cubic[stands], t[stands]
-    index = np.concatenate([np.arange(len(rows)), cut])
-    t0, t1 = np.zeros(len(index)), np.ones(len(index))
-    t1[cut], t0[len(rows) :] = at, at
-    order = np.argsort(index, kind="stable")
-    return rows.pieces(index[order], t0[order], t1[order])
 
 
 def _plain(segments: Segments, index: Ints, left: Floats) -> Parallels:
@@ -131,20 +103,25 @@ def _ahead(rows: Segments, left: Floats, which: Ints, t: Floats) -> Floats:
 
 
 def _parts(rows: Segments, left: Floats) -> tuple[Ints, Floats, Floats]:
-    """The stretches of curves on which their parallels run one way, as row, t0 and t1."""
-    every = np.arange(len(rows))
+    """The stretches of curves on which their parallels run one way, as row, t0 and t1.
 
+    They turn back where the distance is the radius of curvature, and that is at most once
+    between two places where the curve bends most or least.
+    """
+    every = np.arange(len(rows))
+    n = len(rows)
+    grid = np.column_stack([np.zeros(n), np.sort(most_bent(rows), axis=1), np.ones(n)])
     # At an end where its curve stands still, this says nothing.
-    grid = np.linspace(_INSIDE, 1.0 - _INSIDE, _SAMPLES + 1)
-    sign = _ahead(rows, left, every[:, None], grid[None, :]) > 0
+    grid = np.clip(grid, _INSIDE, 1.0 - _INSIDE)
+    sign = _ahead(rows, left, every[:, None], grid) > 0
     row, column = np.nonzero(sign[:, 1:] != sign[:, :-1])
-    low, high, below = grid[column], grid[column + 1], sign[row, column]
+    low, high, below = grid[row, column], grid[row, column + 1], sign[row, column]
     for _ in range(_BISECTIONS):
         middle = (low + high) / 2
         same = (_ahead(rows, left, row, middle) > 0) == below
         low, high = np.where(same, middle, low), np.where(same, high, middle)
     of = np.concatenate([every, row, every])
-    t = np.concatenate([np.zeros(len(rows)), (low + high) / 2, np.ones(len(rows))])
+    t = np.concatenate([np.zeros(n), (low + high) / 2, np.ones(n)])
     order = np.lexsort((t, of))
     of, t = of[order], t[order]
     inner = (of[1:] == of[:-1]) & (t[1:] > t[:-1])
