@@ -3,7 +3,7 @@
 import numpy as np
 
 from dotstack.core.arrangement.curves import is_free
-from dotstack.core.geometry.arrays import Floats, Points, cross, dot
+from dotstack.core.geometry.arrays import Floats, Ints, Points, cross, dot
 from dotstack.core.geometry.segments import ARC, CUBIC, Segments
 
 # What turns by less within the size of a point is followed as it is.
@@ -58,7 +58,7 @@ def without_tips(rows: Segments, point: float) -> Segments:
     return _left_out(rows, row[tip], low[tip], high[tip], point)
 
 
-def _left_out(rows: Segments, row: Floats, low: Floats, high: Floats, point: float) -> Segments:
+def _left_out(rows: Segments, row: Ints, low: Floats, high: Floats, point: float) -> Segments:
     """The rows without their stretches from ``low`` to ``high``, which are short."""
     every = np.arange(len(rows))
     of = np.concatenate([every, every, row, row])
@@ -125,7 +125,8 @@ def _roots(by_power: Floats) -> Floats:
     companion = np.zeros((by_power.shape[1], degree, degree))
     companion[:, np.arange(1, degree), np.arange(degree - 1)] = 1.0
     companion[:, :, -1] = -(by_power[:-1] / lead).T
-    return _inside(np.linalg.eigvals(companion).real)
+    places: Floats = np.linalg.eigvals(companion).real
+    return _inside(places)
 
 
 def _inside(t: Floats) -> Floats:

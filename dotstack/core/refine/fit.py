@@ -30,8 +30,8 @@ _UNSEEN_RAD = 0.5
 _ROUNDING = 64 * float(np.finfo(float).eps)
 # The error falls with this power of the stretch's length; at most so many parts at once.
 _ORDER, _PARTS = 6, 8
-# Of its chord: no handle of a cubic that turns so little is longer.
-_LONGEST = 2.0
+# Of its chord: with a longer handle a cubic that turns so little would double back unseen.
+_LONGEST = 1.0
 # A cubic is not asked to turn by more at once.
 _TURN_RAD = 1.6
 
@@ -84,11 +84,11 @@ def _spread(curve: Curve, of: Ints, t0: Floats, t1: Floats) -> Floats:
         row, step, mean = row[uneven], step[uneven], mean[uneven]
         if not len(row):
             break
-        # Rows one after the other, so that all of them are interpolated at once.
         way = np.cumsum((step + _RESTS * mean) / ((1 + _RESTS) * _SAMPLES * mean), axis=1)
-        far = np.column_stack([np.zeros(len(row)), way]) + 2 * np.arange(len(row))[:, None]
-        even = _EVENLY + 2 * np.arange(len(row))[:, None]
-        t[row, 1:-1] = np.interp(even.ravel(), far.ravel(), t[row].ravel()).reshape(even.shape)[:, 1:-1]
+        # Rows one after the other, so that all of them are interpolated at once.
+        after = 2 * np.arange(len(row))[:, None]
+        far = np.column_stack([np.zeros(len(row)), way]) + after
+        t[row, 1:-1] = np.interp(_EVENLY[1:-1] + after, far.ravel(), t[row].ravel())
     return t
 
 

@@ -11,7 +11,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from dotstack.core.arrangement.curves import is_free
-from dotstack.core.geometry.arrays import Bools, Floats, Ints, Points, cross, dot
+from dotstack.core.geometry.arrays import Bools, Floats, Ints, Points, cross
 from dotstack.core.geometry.directions import at_ends
 from dotstack.core.geometry.segments import ARC, Segments
 from dotstack.core.geometry.table import Table
@@ -20,6 +20,8 @@ from dotstack.core.refine.fit import fitted
 
 # Of the distance: how far a fitted curve may stray from the true one.
 BOUND = 1e-6
+# Of that, what runs back: it often lies along a join, and nothing may be left between them.
+_BACK = 1 / 64
 # A circular arc whose parallel would have less than this of its radius has none: a point.
 _NOTHING = 1e-12
 
@@ -91,7 +93,8 @@ def _fitted(segments: Segments, index: Ints, left: Floats) -> Parallels:
         point = rows.at(which, t) + 1j * left[which] * way
         return point, np.where(forth[part], way, -way)
 
-    made, part, t0, t1 = fitted(curve, t0, t1, BOUND * np.abs(left)[of])
+    bound = np.where(forth, BOUND, _BACK * BOUND) * np.abs(left)[of]
+    made, part, t0, t1 = fitted(curve, t0, t1, bound)
     return Parallels(made, index[of[part]], t0, t1, forth[part])
 
 
