@@ -7,7 +7,7 @@ from dotstack.core.geometry.arrays import Floats, Ints, Points, cross, dot
 from dotstack.core.geometry.segments import ARC, CUBIC, Segments
 
 # What turns by less within the size of a point is followed as it is.
-_TURN_RAD = 0.1
+_TURN_RAD = 1e-3
 # Of the largest coefficient: a smaller first one leads to roots that are far away.
 _NO_LEAD = 1e-14
 _MOST = 5
@@ -125,7 +125,7 @@ def _roots(by_power: Floats) -> Floats:
     companion = np.zeros((by_power.shape[1], degree, degree))
     companion[:, np.arange(1, degree), np.arange(degree - 1)] = 1.0
     companion[:, :, -1] = -(by_power[:-1] / lead).T
-    places: Floats = np.linalg.eigvals(companion).real
+    places = np.linalg.eigvals(companion).real.astype(np.float64)
     return _inside(places)
 
 

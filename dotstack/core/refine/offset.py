@@ -20,7 +20,7 @@ from dotstack.core.arrangement.curves import is_free
 from dotstack.core.combine import union
 from dotstack.core.errors import GeometryError
 from dotstack.core.geometry import Contour, Outline, Segments, bundle, closed_part, measure
-from dotstack.core.geometry.arrays import Floats, Points, cross, run_starts
+from dotstack.core.geometry.arrays import Floats, Ints, Points, cross, run_starts
 from dotstack.core.geometry.directions import at_ends
 from dotstack.core.refine.bends import without_tips
 from dotstack.core.refine.joins import Join, Joint, joined
@@ -32,6 +32,7 @@ _ONE_POINT = 1e-10
 # Turns closer to a half turn than this are told by what the sides do further on.
 _HALF_TURN_RAD = 1e-3
 _FURTHER_ON = 1e-2
+_INWARD_STEPS = 30
 # Of the bound of fitted curves: what is no thicker may be made up by it.
 _SLIVER = 8
 
@@ -186,8 +187,17 @@ def _turns(rows: Segments, before: Points, after: Points) -> Floats:
         following = (back + 1) % len(rows)
         size = measure.lengths(rows)
         near = _FURTHER_ON * np.minimum(size[back], size[following])
-        node = rows.end[back]
-        came = rows.at(back, 1.0 - near / size[back]) - node
-        goes = rows.at(following, near / size[following]) - node
+        came = _inward(rows.reversed(), back, near)
+        goes = _inward(rows, following, near)
         turn[back] = np.copysign(turn[back], cross(goes, came))
     return turn
+
+
+def _inward(rows: Segments, index: Ints, near: Floats) -> Points:
+    """The ways from the starts of segments to what lies on them at distances ``near``."""
+    t = np.full(len(index), _FURTHER_ON)
+    for _ in range(_INWARD_STEPS):
+        way = rows.at(index, t) - rows.start[index]
+        # The distance grows with a power of t, from 1 to 3.
+        t = np.minimum(t * np.sqrt(near / np.abs(way)), 1.0)
+    return rows.at(index, t) - rows.start[index]
