@@ -189,7 +189,8 @@ def _turns(rows: Segments, before: Points, after: Points) -> Floats:
         near = _FURTHER_ON * np.minimum(size[back], size[following])
         came = _inward(rows.reversed(), back, near)
         goes = _inward(rows, following, near)
-        turn[back] = np.copysign(turn[back], cross(goes, came))
+        side = np.sign(cross(goes, came))
+        turn[back] += np.where(side * turn[back] < 0, 2 * np.pi * side, 0.0)
     return turn
 
 
