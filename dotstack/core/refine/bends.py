@@ -52,7 +52,9 @@ def without_tips(rows: Segments, point: float) -> Segments:
         reach = np.minimum(reach, np.cbrt(6 * third / jerk)[:, None])
     low, high = np.clip(t - reach, 0.0, 1.0), np.clip(t + reach, 0.0, 1.0)
     came, goes = rows.velocity(row, low), rows.velocity(row, high)
-    tip = np.abs(np.angle(goes * came.conj())) > _TURN_RAD
+    # What stands still at an end has no direction there.
+    moves = (came != 0) & (goes != 0)
+    tip = moves & (np.abs(np.angle(goes * came.conj())) > _TURN_RAD)
     if not tip.any():
         return rows
     return _left_out(rows, row[tip], low[tip], high[tip], point)

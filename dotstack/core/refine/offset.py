@@ -139,7 +139,7 @@ def _cycle(
     made = parallels(rows, np.full(n, left))
     begins, arrives = at_ends(rows)
     node, after = rows.end, np.roll(begins, -1)
-    turn = _turns(rows, arrives, after)
+    turn = _turns(rows, arrives, after, grain)
     apart = np.flatnonzero(abs(left) * np.abs(after - arrives) > grain)
     parts, places = [made.rows], [2 * made.source]
     for i in apart.tolist():
@@ -179,7 +179,7 @@ def _stripes(rows: Segments, made: Parallels) -> Iterator[Contour]:
             yield Contour.ring(Segments.concatenate([parallel, there, side, back]))
 
 
-def _turns(rows: Segments, before: Points, after: Points) -> Floats:
+def _turns(rows: Segments, before: Points, after: Points, grain: float) -> Floats:
     """The turns at the ends of sides, radians; half turns to the side that the outline leaves."""
     turn: Floats = np.angle(after * before.conj())
     back = np.flatnonzero(np.abs(turn) > np.pi - _HALF_TURN_RAD)
@@ -189,7 +189,8 @@ def _turns(rows: Segments, before: Points, after: Points) -> Floats:
         near = _FURTHER_ON * np.minimum(size[back], size[following])
         came = _inward(rows.reversed(), back, near)
         goes = _inward(rows, following, near)
-        side = np.sign(cross(goes, came))
+        # A line that goes back on itself is left all round.
+        side = np.where(cross(goes, came) < -2 * grain * near, -1.0, 1.0)
         turn[back] += np.where(side * turn[back] < 0, 2 * np.pi * side, 0.0)
     return turn
 
