@@ -243,6 +243,26 @@ def cusps(rng: random.Random) -> list[Outline]:
     return [Outline.from_path_data(data + "Z"), _polygon(passing)]
 
 
+def sharp_bends(rng: random.Random) -> list[Outline]:
+    """Curves that overshoot and come back, or hardly move, and turn within next to nothing."""
+    small = 10.0 ** -rng.uniform(1, 12)
+    start, way, side = complex(_place(rng), _place(rng)), _vector(rng, 8), _vector(rng, 8)
+
+    def off() -> complex:
+        return _vector(rng, small)
+
+    first, second = rng.choice(
+        [
+            (start + rng.uniform(-3, 4) * way + off(), start + rng.uniform(-3, 4) * way + off()),
+            (start + way + side + off(), start + side + off()),
+            (start + off(), start + side),
+        ]
+    )
+    data = f"M{start.real!r} {start.imag!r}" + _curve(first, second, start + way)
+    last = start + _vector(rng, 8)
+    return [Outline.from_path_data(f"{data}L{last.real!r} {last.imag!r}Z"), anything(rng)]
+
+
 def shared_nodes(rng: random.Random) -> list[Outline]:
     """Curves that leave one node almost alike, and cross near it or not."""
     node, turn = complex(_place(rng), _place(rng)), rng.uniform(0, math.tau)
@@ -342,6 +362,7 @@ FAMILIES: dict[str, Family] = {
     "generations": generations,
     "scaled, far away": scaled,
     "handles on nodes": handles_on_nodes,
+    "sharp bends": sharp_bends,
     "cusps": cusps,
     "shared nodes": shared_nodes,
     "chamfers": chamfers,

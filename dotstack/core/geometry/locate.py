@@ -128,7 +128,9 @@ def nearest_of_all(segments: Segments, point: complex) -> tuple[int, float, floa
             best = (int(pieces.parent[row]), float(t[row, column]), float(distance[row, column]))
         beside = np.abs(gap - along * chord) - pieces.sag
         open_ = beside < best[2] * (1 - _NEAREST)
-        open_ &= pieces.sag > _NEAREST * (best[2] + np.abs(pieces.start - point))
+        # Also a straight one may be run through at any speed, and its nearest point elsewhere.
+        size = pieces.sag + np.abs(chord)
+        open_ &= size > _NEAREST * (best[2] + np.abs(pieces.start - point))
         if not open_.any():
             break
         pieces = flat.halve(segments, pieces.take(open_))

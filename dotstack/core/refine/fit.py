@@ -20,7 +20,7 @@ _FIT = slice(1, None, 2)
 _STEPS = 6
 # Samples further apart than so many even steps are spread anew, at most so often; this much of
 # an even step stays for where the curve hardly moves.
-_UNEVEN, _SPREADS, _RESTS = 4.0, 6, 0.1
+_UNEVEN, _SPREADS, _RESTS = 2.0, 6, 0.1
 # Of a parameter: where a curve leaps or turns back unseen nothing shorter would follow it, and
 # parts without number would be made in trying.
 _SHORTEST = 1e-7

@@ -29,10 +29,11 @@ from dotstack.core.refine.parallel import BOUND, Parallels, parallels
 # How far the ends of parallels may lie apart to be one, in parts of the shape's size: what the
 # arrangement takes for one point.
 _ONE_POINT = 1e-10
-# Turns closer to a half turn than this are told by what the sides do further on.
-_HALF_TURN_RAD = 1e-3
-_FURTHER_ON = 1e-2
-_INWARD_STEPS = 30
+# Turns closer to a half turn than this are told by what the sides do further on: by the first
+# of ever larger circles round the node on which so many points would lie between them.
+_HALF_TURN_RAD = 0.5
+_APART, _WIDER, _WIDENINGS, _AT_MOST = 4.0, 3.0, 24, 0.3
+_INWARD_STEPS, _FIRST_T = 30, 0.01
 # Of the bound of fitted curves: what is no thicker may be made up by it.
 _SLIVER = 8
 
@@ -106,11 +107,11 @@ def rings(area: Outline, distances: Sequence[float], join: Join, limit: float) -
 def _vanishes(contour: Contour, distance: float) -> bool:
     """Whether what the contour goes round is too narrow to be left of when it is moved inward.
 
-    A line goes round nothing.
+    A line goes round nothing, and grows if it has any length.
     """
     rows = contour.segments
     if not contour.closed:
-        return distance < 0
+        return distance < 0 or not measure.lengths(rows).any()
     if (measure.swept_areas(rows, complex(rows.start[0])).sum() > 0) == (distance > 0):
         return False
     x0, y0, x1, y1 = measure.boxes(rows)
@@ -118,8 +119,8 @@ def _vanishes(contour: Contour, distance: float) -> bool:
 
 
 def _there_and_back(line: Contour) -> Contour:
-    """A line as the edge of an area without any width."""
-    rows = line.segments
+    """A line as the edge of an area without any width; what has no length says no direction."""
+    rows = line.segments.take(measure.lengths(line.segments) > 0)
     return Contour(Segments.concatenate([rows, rows.backwards]), closed=True)
 
 
@@ -180,24 +181,35 @@ def _stripes(rows: Segments, made: Parallels) -> Iterator[Contour]:
 
 
 def _turns(rows: Segments, before: Points, after: Points, grain: float) -> Floats:
-    """The turns at the ends of sides, radians; half turns to the side that the outline leaves."""
+    """The turns at the ends of sides, radians; half turns to the side that the outline leaves.
+
+    A line that goes back on itself is left all round.
+    """
     turn: Floats = np.angle(after * before.conj())
     back = np.flatnonzero(np.abs(turn) > np.pi - _HALF_TURN_RAD)
-    if len(back):
-        following = (back + 1) % len(rows)
-        size = measure.lengths(rows)
-        near = _FURTHER_ON * np.minimum(size[back], size[following])
-        came = _inward(rows.reversed(), back, near)
-        goes = _inward(rows, following, near)
-        # A line that goes back on itself is left all round.
-        side = np.where(cross(goes, came) < -2 * grain * near, -1.0, 1.0)
-        turn[back] += np.where(side * turn[back] < 0, 2 * np.pi * side, 0.0)
+    if not len(back):
+        return turn
+    size = measure.lengths(rows)
+    following = (back + 1) % len(rows)
+    most = _AT_MOST * np.minimum(size[back], size[following])
+    side, radius, todo = np.ones(len(back)), _APART * grain, np.arange(len(back))
+    for _ in range(_WIDENINGS):
+        near = np.minimum(radius, most[todo])
+        came = _inward(rows.reversed(), back[todo], near)
+        goes = _inward(rows, following[todo], near)
+        gap = cross(goes, came) / near
+        told = np.abs(gap) > _APART * grain
+        side[todo[told]] = np.sign(gap[told])
+        todo, radius = todo[~told & (near < most[todo])], _WIDER * radius
+        if not len(todo):
+            break
+    turn[back] += np.where(side * turn[back] < 0, 2 * np.pi * side, 0.0)
     return turn
 
 
 def _inward(rows: Segments, index: Ints, near: Floats) -> Points:
     """The ways from the starts of segments to what lies on them at distances ``near``."""
-    t = np.full(len(index), _FURTHER_ON)
+    t = np.full(len(index), _FIRST_T)
     for _ in range(_INWARD_STEPS):
         way = rows.at(index, t) - rows.start[index]
         # The distance grows with a power of t, from 1 to 3.

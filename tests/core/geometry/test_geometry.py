@@ -131,6 +131,15 @@ def test_the_nearest_point_is_no_further_than_any_other(
     assert on_it[0] <= 1e-9
 
 
+@given(st.floats(0, 10))
+def test_along_a_straight_curve_the_nearest_point_is_straight_across(x: float) -> None:
+    """It overshoots and comes back, ever faster and slower."""
+    outline = Outline.from_path_data("M0 0C27 2e-9-15-3e-9 10 0")
+    distance, spot = outline.nearest(x, 0.3)
+    assert distance == pytest.approx(0.3, rel=1e-8)
+    assert spot == pytest.approx((x, 0), abs=1e-5)
+
+
 @given(st.lists(st.complex_numbers(max_magnitude=4, allow_nan=False), min_size=4, max_size=4))
 def test_a_curve_as_short_as_rounding_is_one_place(offsets: list[complex]) -> None:
     """Halved for ever it has no direction: it once took all the memory there is."""

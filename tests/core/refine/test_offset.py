@@ -8,6 +8,7 @@ import pytest
 from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 
+from bench.families import sharp_bends
 from dotstack.core.combine import difference, intersection, union
 from dotstack.core.errors import GeometryError
 from dotstack.core.geometry import ARC, CUBIC, Affine, Outline
@@ -27,6 +28,8 @@ _convex = st.one_of(
     st.builds(ellipse, st.floats(1, 6), st.floats(1, 6)),
     st.builds(rectangle, st.floats(1, 6), st.floats(1, 6), st.floats(0, 3)),
 )
+
+_sharp_bends = st.builds(sharp_bends, st.randoms(use_true_random=False))
 
 
 @pytest.mark.parametrize(
@@ -67,16 +70,9 @@ def test_arcs_stay_arcs_and_need_no_more_nodes(
     assert {round(r, 9) for r in made.segments.q.real[arcs].tolist()} == radii
 
 
-@settings(deadline=None, max_examples=60)
-@given(st.one_of(outlines.map(lambda each: [each]), hard_cases), _shares,
-       st.sampled_from([1e-3, 1.0, 1e3]))  # fmt: skip
-def test_a_round_offset_is_all_points_at_its_distance(
-    shapes: list[Outline], share: float, scale: float
-) -> None:
-    area = union([each.transformed(Affine.scaling(scale)) for each in shapes])
-    assume(not area.is_empty)
+def assert_all_points_at(area: Outline, by: float) -> None:
+    """Fails unless a round offset is what it says, on its edge and everywhere in the plane."""
     size = size_of(area)
-    by = share * size
     made = offset(area, by)
     bound = _BOUND * abs(by) + 4 * _EXACT * size
     # No point of its edge is nearer or further; of fitted curves to their bound.
@@ -92,6 +88,40 @@ def test_a_round_offset_is_all_points_at_its_distance(
             assert made.contains(x, y) == (distance < by)
     # Its contours are simple and do not cross: counted once each they are all of the area.
     assert union([made]).area == pytest.approx(made.area, rel=1e-7, abs=1e-9 * size**2)
+
+
+@settings(deadline=None, max_examples=90)
+@given(st.one_of(outlines.map(lambda each: [each]), hard_cases, _sharp_bends), _shares,
+       st.sampled_from([1e-3, 1.0, 1e3]))  # fmt: skip
+def test_a_round_offset_is_all_points_at_its_distance(
+    shapes: list[Outline], share: float, scale: float
+) -> None:
+    area = union([each.transformed(Affine.scaling(scale)) for each in shapes])
+    assume(not area.is_empty)
+    assert_all_points_at(area, share * size_of(area))
+
+
+@pytest.mark.parametrize("share", [0.02, 0.15, -0.02, -0.1])
+@pytest.mark.parametrize(
+    "data",
+    [
+        # They overshoot and come back, turning in a ten-millionth of their parameter.
+        "M0 0C20 1e-5 -10 -1e-5 10 0V5H0Z",
+        "M0 0C14.5772 2.68979e-8-15.2711-3.04299e-8 10 0V6.73354H0Z",
+        "M0 0C27.206 4.21868e-5 2.44403-6.24869e-7 10 4.17997e-6L-4.19392-.611208Z",
+        # Handles hardly off their nodes, and one that comes back past its node.
+        "M0 0C2.52533e-8-2.09651e-7 4.84439 1.89729 10 0L5.04321-8.59102Z",
+        "M0 0C6.23049e-6-2.87718e-6 6.08249 7.16029 10 0L.759793.384001Z",
+        "M0 0C-.00169357-.00121891 6.6553-3.55339 10 0L-3.61671-2.68092Z",
+        # Cusps but for a rounding, and a tip whose sides are tangent and bend alike.
+        "M0 0C10.00000001 10.000000004 0 9.99999998 10 0L2.22816-2.56197Z",
+        "M0 0C9.99999983467 10.0000023 2.3458e-6 10.0000034656 10 0L-1.47615-6.24356Z",
+        "M0 4C4 3 1 3 4 1C1 3 4 3 0 2L4 3Z",
+    ],
+)
+def test_bends_of_next_to_no_size_are_gone_round(data: str, share: float) -> None:
+    area = union([Outline.from_path_data(data)])
+    assert_all_points_at(area, share * size_of(area))
 
 
 @settings(deadline=None, max_examples=60)
@@ -131,6 +161,26 @@ def test_lines_grow_to_what_lies_within_a_distance_of_them() -> None:
     assert offset(line, 3).area == pytest.approx(70 * 6 + 9 * math.pi / 4 * 5 - 9, rel=1e-12)
     assert offset(line, 3, Join.FLAT).area == pytest.approx(70 * 6 - 9 + 4.5, rel=1e-12)
     assert offset(line, -3).is_empty
+
+
+@pytest.mark.parametrize(
+    "data",
+    [
+        "M0 0C0 0 3 4 10 0C10 0 6-7 7 6",
+        "M0 0C27 2e-9-15-3e-9 10 0V3H0",
+        "M0 0C27 2e-9-15-3e-9 10 0",
+        "M0 0H40V30V30",
+    ],
+)
+def test_the_ends_of_lines_are_gone_round_whatever_their_handles(data: str) -> None:
+    line = Outline.from_path_data(data)
+    made = offset(line, 0.3)
+    assert astray(line, samples(made), 1e-6, 0.3) <= 1e-6
+
+
+@pytest.mark.parametrize("data", ["M2 4H2", "M2 4C2 4 2 4 2 4"])
+def test_a_line_without_any_length_grows_to_nothing(data: str) -> None:
+    assert offset(Outline.from_path_data(data), 1).is_empty
 
 
 def test_rings_lie_between_their_offsets() -> None:
