@@ -12,10 +12,15 @@ import numpy as np
 from dotstack.core.arrangement import meetings, pairs
 from dotstack.core.geometry import Contour, Outline, Segments, measure
 from dotstack.core.geometry.arrays import Bools, Ints, Points, run_starts
+from dotstack.core.geometry.segments import LINE
 from dotstack.core.refine.reach import Cuts, exchanged, is_room, normal, sized
 
 # How near the largest size is found for which a cell is clear, in parts of what was asked.
 _HALVINGS = 20
+# As a parameter: two corners that meet on a side overlap by no more.
+_NOTHING = 1e-9
+# The stretches of a side beyond a cut, each as long as all before it, but for the first.
+_ONWARD = 0.5 ** np.arange(6, 0, -1)
 # What lies this close to an end of the cell, in parts of its size, only touches it.
 _TOUCHING = 1e-6
 
@@ -44,7 +49,12 @@ def clear(outline: Outline, cuts: Cuts, hollow: Bools) -> Cuts:
     Or where a hollow one would come upon another one; both then give way in the same proportion.
     """
     rows = outline.segments
-    for i, sides in _near(rows, cuts, hollow).items():
+    for pair in _crowded(rows, cuts):
+        cuts = _fitting(rows, cuts, pair, lambda trial, _: trial.u[0] <= trial.t[-1])
+    near = _near(rows, cuts, hollow)
+    for i in _coming_back(rows, cuts, hollow):
+        near.setdefault(i, np.empty(0, np.intp))
+    for i, sides in near.items():
 
         def is_clear(trial: Cuts, at: Ints, sides: Ints = sides) -> bool:
             return not _is_intruded(outline, trial, hollow[at], sides)
@@ -53,6 +63,20 @@ def clear(outline: Outline, cuts: Cuts, hollow: Bools) -> Cuts:
     for pair in _beside(rows, cuts, hollow):
         cuts = _fitting(rows, cuts, pair, lambda trial, at: not _meet(rows, trial, hollow[at]))
     return cuts
+
+
+def _crowded(rows: Segments, cuts: Cuts) -> list[Ints]:
+    """The cuts that want more of a side than there is: the one that it leaves, the one it reaches.
+
+    Where a side stands still at its end, how they share it is not found by their reach.
+    """
+    leaves = np.full(len(rows), -1)
+    leaves[cuts.two] = np.arange(len(cuts.node))
+    reaches = np.flatnonzero(leaves[cuts.one] >= 0)
+    begins = leaves[cuts.one[reaches]]
+    there = (cuts.size[reaches] > 0) & (cuts.size[begins] > 0)
+    both = there & (cuts.u[begins] > cuts.t[reaches] + _NOTHING)
+    return [pair[: len(set(pair))] for pair in np.stack([begins, reaches], axis=1)[both]]
 
 
 def _fitting(rows: Segments, cuts: Cuts, at: Ints, fits: Callable[[Cuts, Ints], bool]) -> Cuts:
@@ -88,12 +112,32 @@ def _meet(rows: Segments, cuts: Cuts, hollow: Bools) -> bool:
     return _is_any_apart(points, ends, float(cuts.size.min()))
 
 
-def _near(rows: Segments, cuts: Cuts, hollow: Bools) -> dict[int, Ints]:
-    """By the places of cuts the sides near their cells, by boxes, other than their own."""
+def _cells(rows: Segments, cuts: Cuts, hollow: Bools) -> pairs.Boxes:
+    """The boxes of the cells."""
     x0, y0, x1, y1 = measure.boxes(between_sides(rows, cuts, hollow))
     x, y = cuts.node.real, cuts.node.imag
-    cells = np.minimum(x0, x), np.minimum(y0, y), np.maximum(x1, x), np.maximum(y1, y)
-    cell, side = pairs.between(cells, measure.boxes(rows), 0.0)
+    return np.minimum(x0, x), np.minimum(y0, y), np.maximum(x1, x), np.maximum(y1, y)
+
+
+def _coming_back(rows: Segments, cuts: Cuts, hollow: Bools) -> list[int]:
+    """The places of cuts to whose cells a side of their own may come back, by boxes."""
+    far = np.where(cuts.one == cuts.two, cuts.t, 1.0)
+    index, low, high = [], [], []
+    for share in _ONWARD:
+        index += [cuts.one, cuts.two]
+        low += [cuts.t * (1 - share), cuts.u + (far - cuts.u) * share]
+        high += [cuts.t * (1 - 2 * share), cuts.u + (far - cuts.u) * 2 * share]
+    stretches = rows.pieces(*map(np.concatenate, (index, low, high)))
+    x0, y0, x1, y1 = _cells(rows, cuts, hollow)
+    x2, y2, x3, y3 = (each.reshape(2 * len(_ONWARD), -1) for each in measure.boxes(stretches))
+    back = (x2 <= x1) & (x3 >= x0) & (y2 <= y1) & (y3 >= y0)
+    back &= (stretches.kind != LINE).reshape(back.shape)
+    return np.flatnonzero(back.any(axis=0) & (cuts.size > 0)).tolist()
+
+
+def _near(rows: Segments, cuts: Cuts, hollow: Bools) -> dict[int, Ints]:
+    """By the places of cuts the sides near their cells, by boxes, other than their own."""
+    cell, side = pairs.between(_cells(rows, cuts, hollow), measure.boxes(rows), 0.0)
     other = (side != cuts.one[cell]) & (side != cuts.two[cell]) & (cuts.size[cell] > 0)
     order = np.lexsort((side[other], cell[other]))
     cell, side = cell[other][order], side[other][order]
@@ -102,7 +146,7 @@ def _near(rows: Segments, cuts: Cuts, hollow: Bools) -> dict[int, Ints]:
 
 
 def _is_intruded(outline: Outline, cut: Cuts, hollow: Bools, near: Ints) -> bool:
-    """Whether any of the sides near the cell of one cut lies in there."""
+    """Whether a side near the cell of one cut lies in there, or what is left of its own."""
     rows = outline.segments
     across = between_sides(rows, cut, hollow)
     sides = [
@@ -111,7 +155,15 @@ def _is_intruded(outline: Outline, cut: Cuts, hollow: Bools, near: Ints) -> bool
         across.reversed(),
     ]
     cell = Outline.from_contours([Contour(Segments.concatenate(sides), closed=True)])
-    others = [Contour(rows.take(slice(j, j + 1)), closed=False) for j in near.tolist()]
+    rest = [rows.pieces(cut.one, cut.u, cut.t)]
+    if cut.one != cut.two:
+        rest = [
+            rows.pieces(cut.one, np.zeros(1), cut.t),
+            rows.pieces(cut.two, cut.u, np.ones(1)),
+        ]
+    others = [
+        Contour(each, closed=False) for each in [*rest, *(rows.take(np.array([j])) for j in near)]
+    ]
     _, _, points = meetings([cell, Outline.from_contours(others)])
     ends = np.array([complex(cut.node[0]), complex(across.start[0]), complex(across.end[0])])
     if _is_any_apart(points, ends, float(cut.size[0])):
