@@ -20,20 +20,16 @@ from dotstack.core.arrangement.curves import is_free
 from dotstack.core.combine import union
 from dotstack.core.errors import GeometryError
 from dotstack.core.geometry import Contour, Outline, Segments, bundle, closed_part, measure
-from dotstack.core.geometry.arrays import Floats, Ints, Points, cross, run_starts
+from dotstack.core.geometry.arrays import run_starts
 from dotstack.core.geometry.directions import at_ends
 from dotstack.core.refine.bends import without_tips
 from dotstack.core.refine.joins import Join, Joint, joined
 from dotstack.core.refine.parallel import BOUND, Parallels, parallels
+from dotstack.core.refine.turns import turns
 
 # How far the ends of parallels may lie apart to be one, in parts of the shape's size: what the
 # arrangement takes for one point.
 _ONE_POINT = 1e-10
-# Turns closer to a half turn than this are told by what the sides do further on: by the first
-# of ever larger circles round the node on which so many points would lie between them.
-_HALF_TURN_RAD = 0.5
-_APART, _WIDER, _WIDENINGS, _AT_MOST = 4.0, 3.0, 24, 0.3
-_INWARD_STEPS, _FIRST_T = 30, 0.01
 # Of the bound of fitted curves: what is no thicker may be made up by it.
 _SLIVER = 8
 
@@ -140,7 +136,7 @@ def _cycle(
     made = parallels(rows, np.full(n, left))
     begins, arrives = at_ends(rows)
     node, after = rows.end, np.roll(begins, -1)
-    turn = _turns(rows, arrives, after, grain)
+    turn = turns(rows, arrives, after, grain)
     apart = np.flatnonzero(abs(left) * np.abs(after - arrives) > grain)
     parts, places = [made.rows], [2 * made.source]
     for i in apart.tolist():
@@ -178,40 +174,3 @@ def _stripes(rows: Segments, made: Parallels) -> Iterator[Contour]:
             there = Segments.polyline(parallel.end[-1], side.start[0])
             back = Segments.polyline(side.end[0], parallel.start[0])
             yield Contour.ring(Segments.concatenate([parallel, there, side, back]))
-
-
-def _turns(rows: Segments, before: Points, after: Points, grain: float) -> Floats:
-    """The turns at the ends of sides, radians; half turns to the side that the outline leaves.
-
-    A line that goes back on itself is left all round.
-    """
-    turn: Floats = np.angle(after * before.conj())
-    back = np.flatnonzero(np.abs(turn) > np.pi - _HALF_TURN_RAD)
-    if not len(back):
-        return turn
-    size = measure.lengths(rows)
-    following = (back + 1) % len(rows)
-    most = _AT_MOST * np.minimum(size[back], size[following])
-    side, radius, todo = np.ones(len(back)), _APART * grain, np.arange(len(back))
-    for _ in range(_WIDENINGS):
-        near = np.minimum(radius, most[todo])
-        came = _inward(rows.reversed(), back[todo], near)
-        goes = _inward(rows, following[todo], near)
-        gap = cross(goes, came) / near
-        told = np.abs(gap) > _APART * grain
-        side[todo[told]] = np.sign(gap[told])
-        todo, radius = todo[~told & (near < most[todo])], _WIDER * radius
-        if not len(todo):
-            break
-    turn[back] += np.where(side * turn[back] < 0, 2 * np.pi * side, 0.0)
-    return turn
-
-
-def _inward(rows: Segments, index: Ints, near: Floats) -> Points:
-    """The ways from the starts of segments to what lies on them at distances ``near``."""
-    t = np.full(len(index), _FIRST_T)
-    for _ in range(_INWARD_STEPS):
-        way = rows.at(index, t) - rows.start[index]
-        # The distance grows with a power of t, from 1 to 3.
-        t = np.minimum(t * np.sqrt(near / np.abs(way)), 1.0)
-    return rows.at(index, t) - rows.start[index]
