@@ -1,12 +1,13 @@
 """A person at the editor: draws by pointer and keys, and looks at what comes out."""
 
 import re
+from collections.abc import Callable
 from dataclasses import dataclass
 from pathlib import Path
 from typing import TYPE_CHECKING
 from xml.etree import ElementTree
 
-from playwright.sync_api import Locator, Page, expect
+from playwright.sync_api import FileChooser, Locator, Page, expect
 
 from dotstack.core.geometry import Outline
 
@@ -32,6 +33,15 @@ class Editor:
 
     def saved(self) -> None:
         expect(self.page.get_by_role("status").get_by_text("● saved")).to_be_visible()
+
+    def asked_for_files(self, act: Callable[[], None]) -> FileChooser:
+        """What asks for files when ``act`` is done."""
+        # It has to be caught from before that on, and the page answers when it is.
+        self.page.on("filechooser", lambda _: None)
+        self.page.evaluate("0")
+        with self.page.expect_file_chooser() as chooser:
+            act()
+        return chooser.value
 
     def add_plate(self, name: str, side: int = 256) -> None:
         self.page.get_by_title("Add a plate").click()

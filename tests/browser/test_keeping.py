@@ -313,9 +313,8 @@ def test_a_picture_is_built_over_and_takes_no_part(editor: Editor, tmp_path: Pat
     bad = tmp_path / "cut.png"
     bad.write_bytes(b"\x89PNG\r\n\x1a\n")
     editor.draw("1", (40, 40), (80, 80))
-    with page.expect_file_chooser() as chooser:
-        page.get_by_role("button", name="Import").click()
-    chooser.value.set_files([bad, sketch])
+    chooser = editor.asked_for_files(page.get_by_role("button", name="Import").click)
+    chooser.set_files([bad, sketch])
     expect(page.get_by_text("Cannot read the picture")).to_be_visible()
     expect(editor.row("Buoy sketch")).to_contain_text("underlay")
     assert editor.stack() == ["Circle", "Buoy sketch"]

@@ -38,6 +38,8 @@ export const useClipboard = defineStore('clipboard', () => {
   let copying: Promise<boolean> | null = null;
   /** What of the last file could not be kept, and where it is. */
   const notKept = shallowRef<{ name: string; notes: readonly string[] } | null>(null);
+  /** Kept: one that nothing refers to may be collected before it has asked. */
+  let chooser: HTMLInputElement | null = null;
 
   /** Copies the selection; answers whether there was one that could be copied. */
   async function copy(): Promise<boolean> {
@@ -132,12 +134,19 @@ export const useClipboard = defineStore('clipboard', () => {
 
   /** Asks for files, and takes them in. */
   function chooseFiles(): void {
-    const chooser = document.createElement('input');
-    chooser.type = 'file';
-    chooser.multiple = true;
-    chooser.accept = '.svg,image/svg+xml,image/png,image/jpeg';
-    chooser.onchange = () => void pasteFiles([...(chooser.files ?? [])]);
+    chooser ??= fileChooser();
+    // The same one again would be no change.
+    chooser.value = '';
     chooser.click();
+  }
+
+  function fileChooser(): HTMLInputElement {
+    const made = document.createElement('input');
+    made.type = 'file';
+    made.multiple = true;
+    made.accept = '.svg,image/svg+xml,image/png,image/jpeg';
+    made.onchange = () => void pasteFiles([...(made.files ?? [])]);
+    return made;
   }
 
   /** Puts a picture under all shapes of the plate in hand. */
