@@ -205,7 +205,7 @@ def test_where_a_fitted_curve_runs_along_a_join_nothing_is_left_between() -> Non
     assert astray(bump, samples(made), 1e-7, 0.2) <= 1e-6
 
 
-@pytest.mark.parametrize("thin", [1e-3, 2e-5, 1e-6])
+@pytest.mark.parametrize("thin", [1e-3, 2e-5, 1e-7, 1e-9])
 def test_the_tips_of_a_thin_ellipse_are_followed_too(thin: float) -> None:
     blade = ellipse(2, thin)
     made = offset(blade, 0.04)
