@@ -3,7 +3,7 @@
 import numpy as np
 
 from dotstack.core.geometry import measure
-from dotstack.core.geometry.arrays import Bools, Floats, Ints, cross, dot, ranges
+from dotstack.core.geometry.arrays import Bools, Floats, Ints, cross, dot, ranges, stretches
 from dotstack.core.geometry.segments import ARC, CUBIC, LINE, Segments
 from dotstack.core.geometry.tolerance import Tolerance
 
@@ -31,11 +31,8 @@ def straightened(segments: Segments, tolerance: Tolerance) -> tuple[Segments, In
     cubics = np.flatnonzero(straight & (segments.kind == CUBIC))
     of_arc, arc_turns = _arc_turns(segments, arcs)
     of_cubic, cubic_turns = _cubic_turns(segments, cubics)
-    index = np.concatenate([np.arange(len(segments)), of_arc, of_cubic])
-    low = np.concatenate([np.zeros(len(segments)), arc_turns, cubic_turns])
-    order = np.lexsort((low, index))
-    index, low = index[order], low[order]
-    high = np.where(np.append(index[1:] == index[:-1], False), np.append(low[1:], 1.0), 1.0)
+    turning, t = np.concatenate([of_arc, of_cubic]), np.concatenate([arc_turns, cubic_turns])
+    index, low, high = stretches(len(segments), turning, t)
     rows = segments.pieces(index, low, high)
     lines = Segments.lines(rows.start, rows.end)
     chosen = (np.where(straight[index], a, b) for a, b in zip(lines.columns, rows.columns))

@@ -43,6 +43,20 @@ def ranges(starts: Ints, counts: Ints) -> Ints:
     return run
 
 
+def stretches(n: int, cut: Ints, t: Floats) -> tuple[Ints, Floats, Floats]:
+    """What n segments are parted into at ``t`` on those ``cut``: of which, and from where to where.
+
+    >>> [each.tolist() for each in stretches(2, np.array([1]), np.array([0.5]))]
+    [[0, 1, 1], [0.0, 0.0, 0.5], [1.0, 0.5, 1.0]]
+    """
+    every = np.arange(n)
+    of, t = np.concatenate([every, cut, every]), np.concatenate([np.zeros(n), t, np.ones(n)])
+    order = np.lexsort((t, of))
+    of, t = of[order], t[order]
+    inner = (of[1:] == of[:-1]) & (t[1:] > t[:-1])
+    return of[:-1][inner], t[:-1][inner], t[1:][inner]
+
+
 def following(offsets: Ints) -> Ints:
     """The row after each one in its group, cyclically; group i is offsets[i] to offsets[i + 1].
 

@@ -3,7 +3,7 @@
 import numpy as np
 
 from dotstack.core.arrangement.curves import is_free
-from dotstack.core.geometry.arrays import Floats, Ints, Points, cross, dot
+from dotstack.core.geometry.arrays import Floats, Ints, Points, cross, dot, stretches
 from dotstack.core.geometry.segments import ARC, CUBIC, Segments
 
 # What turns by less within the size of a point is followed as it is.
@@ -24,10 +24,9 @@ def most_bent(rows: Segments) -> Floats:
     t[arc] = _axes(rows.take(arc))
     v0, v1, v2 = _velocity(rows.take(cubic))
     bend = np.stack([cross(v0, v1), 2 * cross(v0, v2), cross(v1, v2)])
-    changes = np.stack([bend[1], 2 * bend[2]])
     square = _squared(v0, v1, v2)
-    slows = square[1:] * np.arange(1, 5)[:, None] / 2
-    t[cubic] = _roots(_product(changes, square) - 3 * _product(bend, slows))
+    slows = _derivative(square) / 2
+    t[cubic] = _roots(_product(_derivative(bend), square) - 3 * _product(bend, slows))
     return t
 
 
@@ -45,8 +44,8 @@ def without_tips(rows: Segments, point: float) -> Segments:
     row = np.broadcast_to(free[:, None], t.shape)
     speed, bend = np.abs(rows.velocity(row, t)), np.abs(rows.acceleration(row, t))
     jerk = np.abs(rows.acceleration(free, np.ones(n)) - rows.acceleration(free, np.zeros(n)))
-    # By Taylor's formula, a third of it each; the curve is slowest here.
-    third = point / 6
+    # Half on either side, and a third of that each by Taylor's formula; it is slowest here.
+    third = point / 2 / 3
     with np.errstate(divide="ignore"):
         reach = np.minimum(third / speed, np.sqrt(2 * third / bend))
         reach = np.minimum(reach, np.cbrt(6 * third / jerk)[:, None])
@@ -62,14 +61,9 @@ def without_tips(rows: Segments, point: float) -> Segments:
 
 def _left_out(rows: Segments, row: Ints, low: Floats, high: Floats, point: float) -> Segments:
     """The rows without their stretches from ``low`` to ``high``, which are short."""
-    every = np.arange(len(rows))
-    of = np.concatenate([every, every, row, row])
-    t = np.concatenate([np.zeros(len(rows)), np.ones(len(rows)), low, high])
-    order = np.lexsort((t, of))
-    of, t = of[order], t[order]
-    inner = np.flatnonzero(of[1:] == of[:-1])
-    made = rows.pieces(of[inner], t[inner], t[inner + 1])
-    parted = np.bincount(of, minlength=len(rows))[of[inner]] > 2
+    of, t0, t1 = stretches(len(rows), np.tile(row, 2), np.concatenate([low, high]))
+    made = rows.pieces(of, t0, t1)
+    parted = t1 - t0 < 1.0
     middle = made.at(np.arange(len(made)), np.full(len(made), 0.5))
     short = np.abs(middle - made.start) + np.abs(made.end - middle) <= point
     return made.take(~(parted & short))
@@ -81,7 +75,7 @@ def _slowest(rows: Segments) -> Floats:
     arc = rows.kind == ARC
     t[arc] = _axes(rows.take(arc))
     square = _squared(*_velocity(rows.take(~arc)))
-    t[~arc, :3] = _roots(square[1:] * np.arange(1, 5)[:, None])
+    t[~arc, :3] = _roots(_derivative(square))
     return t
 
 
@@ -105,6 +99,11 @@ def _axes(arcs: Segments) -> Floats:
     nth = np.ceil(least / quarter)[:, None] + np.arange(_MOST)
     t = (nth * quarter - arcs.angle[:, None]) / arcs.sweep[:, None]
     return _inside(t)
+
+
+def _derivative(by_power: Floats) -> Floats:
+    """The coefficients (k, n) of the derivatives of polynomials (k + 1, n)."""
+    return by_power[1:] * np.arange(1, len(by_power))[:, None]
 
 
 def _product(one: Floats, two: Floats) -> Floats:

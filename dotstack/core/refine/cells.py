@@ -13,7 +13,7 @@ from dotstack.core.arrangement import meetings, pairs
 from dotstack.core.geometry import Contour, Outline, Segments, measure
 from dotstack.core.geometry.arrays import Bools, Ints, Points, run_starts
 from dotstack.core.geometry.segments import LINE
-from dotstack.core.refine.reach import Cuts, exchanged, is_room, normal, sized
+from dotstack.core.refine.reach import Cuts, crowded, exchanged, is_room, normal, sized
 
 # How near the largest size is found for which a cell is clear, in parts of what was asked.
 _HALVINGS = 20
@@ -49,10 +49,13 @@ def clear(outline: Outline, cuts: Cuts, hollow: Bools) -> Cuts:
     Or where a hollow one would come upon another one; both then give way in the same proportion.
     """
     rows = outline.segments
-    for pair in _crowded(rows, cuts):
-        cuts = _fitting(rows, cuts, pair, lambda trial, _: trial.u[0] <= trial.t[-1])
-    near = _near(rows, cuts, hollow)
-    for i in _coming_back(rows, cuts, hollow):
+    # Where a side stands still at its end, how two share it is not found by their reach.
+    for pair in np.column_stack(crowded(rows, cuts, _NOTHING)):
+        at = pair[: len(set(pair))]
+        cuts = _fitting(rows, cuts, at, lambda trial, _: trial.u[0] <= trial.t[-1])
+    cells = _cells(rows, cuts, hollow)
+    near = _near(rows, cuts, cells)
+    for i in _coming_back(rows, cuts, cells):
         near.setdefault(i, np.empty(0, np.intp))
     for i, sides in near.items():
 
@@ -63,20 +66,6 @@ def clear(outline: Outline, cuts: Cuts, hollow: Bools) -> Cuts:
     for pair in _beside(rows, cuts, hollow):
         cuts = _fitting(rows, cuts, pair, lambda trial, at: not _meet(rows, trial, hollow[at]))
     return cuts
-
-
-def _crowded(rows: Segments, cuts: Cuts) -> list[Ints]:
-    """The cuts that want more of a side than there is: the one that it leaves, the one it reaches.
-
-    Where a side stands still at its end, how they share it is not found by their reach.
-    """
-    leaves = np.full(len(rows), -1)
-    leaves[cuts.two] = np.arange(len(cuts.node))
-    reaches = np.flatnonzero(leaves[cuts.one] >= 0)
-    begins = leaves[cuts.one[reaches]]
-    there = (cuts.size[reaches] > 0) & (cuts.size[begins] > 0)
-    both = there & (cuts.u[begins] > cuts.t[reaches] + _NOTHING)
-    return [pair[: len(set(pair))] for pair in np.stack([begins, reaches], axis=1)[both]]
 
 
 def _fitting(rows: Segments, cuts: Cuts, at: Ints, fits: Callable[[Cuts, Ints], bool]) -> Cuts:
@@ -119,7 +108,7 @@ def _cells(rows: Segments, cuts: Cuts, hollow: Bools) -> pairs.Boxes:
     return np.minimum(x0, x), np.minimum(y0, y), np.maximum(x1, x), np.maximum(y1, y)
 
 
-def _coming_back(rows: Segments, cuts: Cuts, hollow: Bools) -> list[int]:
+def _coming_back(rows: Segments, cuts: Cuts, cells: pairs.Boxes) -> list[int]:
     """The places of cuts to whose cells a side of their own may come back, by boxes."""
     far = np.where(cuts.one == cuts.two, cuts.t, 1.0)
     index, low, high = [], [], []
@@ -128,16 +117,16 @@ def _coming_back(rows: Segments, cuts: Cuts, hollow: Bools) -> list[int]:
         low += [cuts.t * (1 - share), cuts.u + (far - cuts.u) * share]
         high += [cuts.t * (1 - 2 * share), cuts.u + (far - cuts.u) * 2 * share]
     stretches = rows.pieces(*map(np.concatenate, (index, low, high)))
-    x0, y0, x1, y1 = _cells(rows, cuts, hollow)
+    x0, y0, x1, y1 = cells
     x2, y2, x3, y3 = (each.reshape(2 * len(_ONWARD), -1) for each in measure.boxes(stretches))
     back = (x2 <= x1) & (x3 >= x0) & (y2 <= y1) & (y3 >= y0)
     back &= (stretches.kind != LINE).reshape(back.shape)
     return np.flatnonzero(back.any(axis=0) & (cuts.size > 0)).tolist()
 
 
-def _near(rows: Segments, cuts: Cuts, hollow: Bools) -> dict[int, Ints]:
+def _near(rows: Segments, cuts: Cuts, cells: pairs.Boxes) -> dict[int, Ints]:
     """By the places of cuts the sides near their cells, by boxes, other than their own."""
-    cell, side = pairs.between(_cells(rows, cuts, hollow), measure.boxes(rows), 0.0)
+    cell, side = pairs.between(cells, measure.boxes(rows), 0.0)
     other = (side != cuts.one[cell]) & (side != cuts.two[cell]) & (cuts.size[cell] > 0)
     order = np.lexsort((side[other], cell[other]))
     cell, side = cell[other][order], side[other][order]

@@ -50,8 +50,8 @@ def fitted(
     bound = np.maximum(_SAFETY * bound, _ROUNDING * np.abs(curve(of, t0)[0]))
     made: list[tuple[Segments, Ints, Floats, Floats]] = []
     while True:
-        t = _spread(curve, of, t0, t1)
-        cubics, off = _fit(curve, of, t)
+        t, points, ways = _samples(curve, of, t0, t1)
+        cubics, off = _fit(points, ways)
         done = (off <= bound[of]) | (t1 - t0 <= _SHORTEST)
         made.append((cubics.take(done), of[done], t0[done], t1[done]))
         if done.all():
@@ -65,20 +65,23 @@ def fitted(
 
 def one_for_each(curve: Curve, of: Ints, t0: Floats, t1: Floats) -> Segments:
     """One cubic for each stretch, with its directions at both ends, however far it strays."""
-    return _fit(curve, of, _spread(curve, of, t0, t1))[0]
+    _, points, ways = _samples(curve, of, t0, t1)
+    return _fit(points, ways)[0]
 
 
-def _spread(curve: Curve, of: Ints, t0: Floats, t1: Floats) -> Floats:
-    """Parameters from end to end of stretches, (n, samples), at about even steps along the curve.
+def _samples(curve: Curve, of: Ints, t0: Floats, t1: Floats) -> tuple[Floats, Points, Points]:
+    """Samples from end to end of stretches, (n, samples), at about even steps along the curve.
+
+    Answers their parameters, and what the curve answers there.
 
     Where a curve turns sharply its parallel goes far while its parameter hardly changes.
     """
     # Said so that a stretch ends where it did.
     t = t0[:, None] * (1 - _EVENLY) + t1[:, None] * _EVENLY
+    points, ways = curve(of[:, None], t)
     row = np.arange(len(t0))
     for _ in range(_SPREADS):
-        points, _ = curve(of[row, None], t[row])
-        step = np.abs(np.diff(points, axis=1))
+        step = np.abs(np.diff(points[row], axis=1))
         mean = step.mean(axis=1, keepdims=True)
         uneven = (step > _UNEVEN * mean).any(axis=1)
         row, step, mean = row[uneven], step[uneven], mean[uneven]
@@ -89,7 +92,8 @@ def _spread(curve: Curve, of: Ints, t0: Floats, t1: Floats) -> Floats:
         after = 2 * np.arange(len(row))[:, None]
         far = np.column_stack([np.zeros(len(row)), way]) + after
         t[row, 1:-1] = np.interp(_EVENLY[1:-1] + after, far.ravel(), t[row].ravel())
-    return t
+        points[row], ways[row] = curve(of[row, None], t[row])
+    return t, points, ways
 
 
 def _parted(of: Ints, t: Floats, excess: Floats) -> tuple[Ints, Floats, Floats]:
@@ -109,9 +113,8 @@ def _parted(of: Ints, t: Floats, excess: Floats) -> tuple[Ints, Floats, Floats]:
     return of[row], at(nth), at(nth + 1)
 
 
-def _fit(curve: Curve, of: Ints, t: Floats) -> tuple[Segments, Floats]:
-    """One cubic for each stretch, and how far it strays; infinitely if it is no use."""
-    points, ways = curve(of[:, None], t)
+def _fit(points: Points, ways: Points) -> tuple[Segments, Floats]:
+    """One cubic for each row of samples, and how far it strays; infinitely if it is no use."""
     start, end, begins, arrives = points[:, 0], points[:, -1], ways[:, 0], ways[:, -1]
     normal, fit_to = 1j * ways[:, _FIT], points[:, _FIT]
     s = np.broadcast_to(_EVENLY[_FIT], fit_to.shape)

@@ -15,7 +15,7 @@ from collections.abc import Iterator, Sequence
 
 import numpy as np
 
-from dotstack.core.arrangement import Arrangement
+from dotstack.core.arrangement import Arrangement, straight
 from dotstack.core.arrangement.curves import is_free
 from dotstack.core.combine import union
 from dotstack.core.errors import GeometryError
@@ -107,7 +107,7 @@ def _vanishes(contour: Contour, distance: float) -> bool:
     """
     rows = contour.segments
     if not contour.closed:
-        return distance < 0 or not measure.lengths(rows).any()
+        return bool(distance < 0 or straight.points(rows).all())
     if (measure.swept_areas(rows, complex(rows.start[0])).sum() > 0) == (distance > 0):
         return False
     x0, y0, x1, y1 = measure.boxes(rows)
@@ -116,7 +116,7 @@ def _vanishes(contour: Contour, distance: float) -> bool:
 
 def _there_and_back(line: Contour) -> Contour:
     """A line as the edge of an area without any width; what has no length says no direction."""
-    rows = line.segments.take(measure.lengths(line.segments) > 0)
+    rows = line.segments.take(~straight.points(line.segments))
     return Contour(Segments.concatenate([rows, rows.backwards]), closed=True)
 
 

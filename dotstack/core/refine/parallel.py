@@ -11,7 +11,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from dotstack.core.arrangement.curves import is_free
-from dotstack.core.geometry.arrays import Bools, Floats, Ints, Points, cross
+from dotstack.core.geometry.arrays import Bools, Floats, Ints, Points, cross, stretches
 from dotstack.core.geometry.directions import at_ends
 from dotstack.core.geometry.segments import ARC, Segments
 from dotstack.core.geometry.table import Table
@@ -111,21 +111,15 @@ def _parts(rows: Segments, left: Floats) -> tuple[Ints, Floats, Floats]:
     They turn back where the distance is the radius of curvature, and that is at most once
     between two places where the curve bends most or least.
     """
-    every = np.arange(len(rows))
     n = len(rows)
     grid = np.column_stack([np.zeros(n), np.sort(most_bent(rows), axis=1), np.ones(n)])
     # At an end where its curve stands still, this says nothing.
     grid = np.clip(grid, _INSIDE, 1.0 - _INSIDE)
-    sign = _ahead(rows, left, every[:, None], grid) > 0
+    sign = _ahead(rows, left, np.arange(n)[:, None], grid) > 0
     row, column = np.nonzero(sign[:, 1:] != sign[:, :-1])
     low, high, below = grid[row, column], grid[row, column + 1], sign[row, column]
     for _ in range(_BISECTIONS):
         middle = (low + high) / 2
         same = (_ahead(rows, left, row, middle) > 0) == below
         low, high = np.where(same, middle, low), np.where(same, high, middle)
-    of = np.concatenate([every, row, every])
-    t = np.concatenate([np.zeros(n), (low + high) / 2, np.ones(n)])
-    order = np.lexsort((t, of))
-    of, t = of[order], t[order]
-    inner = (of[1:] == of[:-1]) & (t[1:] > t[:-1])
-    return of[:-1][inner], t[:-1][inner], t[1:][inner]
+    return stretches(n, row, (low + high) / 2)

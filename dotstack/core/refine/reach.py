@@ -94,14 +94,8 @@ def fitting(rows: Segments, cuts: Cuts) -> Cuts:
     beyond = np.flatnonzero(~is_room(made))
     if len(beyond):
         made = exchanged(made, beyond, _alone(rows, cuts.take(beyond)))
-    # Sides that leave one corner and arrive at another.
-    leaving = np.full(len(rows), -1)
-    leaving[cuts.two] = np.arange(len(cuts.node))
-    end = np.flatnonzero(leaving[cuts.one] >= 0)
-    start = leaving[cuts.one[end]]
-    crowded = made.u[start] > made.t[end]
-    if crowded.any():
-        start, end = start[crowded], end[crowded]
+    start, end = crowded(rows, made)
+    if len(start):
         asked = cuts.size[start], cuts.size[end]
         shared = _sharing(rows, made.take(start), made.take(end), asked)
         for which, best in zip((start, end), shared):
@@ -109,6 +103,19 @@ def fitting(rows: Segments, cuts: Cuts) -> Cuts:
             made = exchanged(made, which[smaller], best.take(smaller))
     lost = np.flatnonzero(~is_room(made))
     return exchanged(made, lost, _nothing(made.take(lost)))
+
+
+def crowded(rows: Segments, cuts: Cuts, least: float = 0.0) -> tuple[Ints, Ints]:
+    """The cuts that want more of a side than there is: those that it leaves, that it arrives at.
+
+    By more than ``least``, as a parameter.
+    """
+    leaving = np.full(len(rows), -1)
+    leaving[cuts.two] = np.arange(len(cuts.node))
+    end = np.flatnonzero(leaving[cuts.one] >= 0)
+    start = leaving[cuts.one[end]]
+    too_much = cuts.u[start] > cuts.t[end] + least
+    return start[too_much], end[too_much]
 
 
 def is_room(cuts: Cuts) -> Bools:
