@@ -100,7 +100,9 @@ def further(given: Gathered, pieces: Pieces, met: Contacts, spots: Points) -> Co
     places = np.sort(np.concatenate([2.0 * met.a + met.t, 2.0 * met.b + met.u]))
     after = np.searchsorted(places, 2.0 * b + u)
     new = np.ones(len(b), np.bool_)
-    for beside in (np.maximum(after - 1, 0), np.minimum(after, len(places) - 1)):
+    neighbours = (np.maximum(after - 1, 0), np.minimum(after, len(places) - 1))
+    # A lone loop that a vertex was put on meets nothing.
+    for beside in neighbours if len(places) else ():
         t: Floats = np.clip(places[beside] - 2.0 * b, 0.0, 1.0)
         new &= np.abs(given.segments.at(b, t) - spots[point]) > 2 * given.tolerance.snap
     point, b, u = point[new], b[new], u[new]

@@ -42,6 +42,12 @@ def cusp(noise: float, seed: int) -> Outline:
     return read("M{} {}C{} {} {} {} {} {}L{} {} {} {} {} {}C{} {} {} {} {} {}Z".format(*numbers))
 
 
+@pytest.mark.parametrize("height", [1, 0.1, 0.0625, 0.05, 1e-3])
+def test_a_flat_loop_of_one_curve_that_meets_nothing_bounds_its_area(height: float) -> None:
+    loop = Outline.from_path_data(f"M1 0C0 0 0 {height} 1 0Z")
+    assert union([loop]).area == pytest.approx(0.15 * height, rel=1e-9)
+
+
 @pytest.mark.parametrize("handle", ["0", "1e-15", "1e-13", "1e-10", "1e-7"])
 def test_a_handle_on_its_node_gives_no_direction(handle: str) -> None:
     assert union([read(f"M100 0H0C300 100 100 {handle} 100 0L300 200Z")]).area == pytest.approx(
