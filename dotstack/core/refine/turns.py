@@ -2,14 +2,14 @@
 
 import numpy as np
 
+from dotstack.core.arrangement.paths import Path
 from dotstack.core.geometry import Segments, measure
-from dotstack.core.geometry.arrays import Bools, Floats, Ints, Points, cross, dot, finite
+from dotstack.core.geometry.arrays import Bools, Floats, Ints, Points, cross
 
 # Turns closer to a half turn than this are told by what the sides do further on: by the first
 # of ever larger circles round the node on which so many points would lie between them.
 _HALF_TURN_RAD = 0.5
 _APART, _WIDER, _WIDENINGS, _AT_MOST = 4.0, 3.0, 24, 0.3
-_FIRST_T, _POWER_STEPS, _NEWTON_STEPS = 0.01, 8, 5
 
 
 def turns(rows: Segments, before: Points, after: Points, grain: float) -> Floats:
@@ -24,19 +24,17 @@ def turns(rows: Segments, before: Points, after: Points, grain: float) -> Floats
     back = np.flatnonzero(np.abs(turn) > np.pi - _HALF_TURN_RAD)
     if not len(back):
         return turn
-    size, backwards, following = measure.lengths(rows), rows.reversed(), (back + 1) % len(rows)
-    most = _AT_MOST * np.minimum(size[back], size[following])
-    side, radius, todo = np.ones(len(back)), _APART * grain, np.arange(len(back))
-    todo = todo[~_alike(backwards.take(back), rows.take(following), grain)]
+    following = (back + 1) % len(rows)
+    one, two = rows.take(back), rows.take(following)
+    most = _AT_MOST * np.minimum(measure.lengths(one), measure.lengths(two))
+    side, radius = np.ones(len(back)), _APART * grain
+    todo = np.flatnonzero(~_alike(one.reversed(), two, grain))
     for _ in range(_WIDENINGS):
         if not len(todo):
             break
         near = np.minimum(radius, most[todo])
-        came, goes = (
-            _inward(which, index[todo], near)
-            for which, index in ((backwards, back), (rows, following))
-        )
-        gap = cross(goes, came) / near
+        came = _out(rows, back[todo], near, back=True)
+        gap = cross(_out(rows, following[todo], near), came) / near
         told = np.abs(gap) > _APART * grain
         side[todo[told]] = np.sign(gap[told])
         todo, radius = todo[~told & (near < most[todo])], _WIDER * radius
@@ -52,17 +50,10 @@ def _alike(one: Segments, two: Segments, grain: float) -> Bools:
     return np.logical_and(same, (off <= grain).all(axis=0))
 
 
-def _inward(rows: Segments, index: Ints, near: Floats) -> Points:
-    """The ways from the starts of segments to what lies on them at distances ``near``."""
-    t = np.full(len(index), _FIRST_T)
-    for step in range(_POWER_STEPS + _NEWTON_STEPS):
-        way = rows.at(index, t) - rows.start[index]
-        away = np.abs(way)
-        with np.errstate(divide="ignore", invalid="ignore"):
-            if step < _POWER_STEPS:
-                # The distance grows with a power of t, from 1 to 3.
-                t = np.minimum(t * np.sqrt(near / away), 1.0)
-            else:
-                off = (away - near) * away / dot(way, rows.velocity(index, t))
-                t = np.clip(t - finite(off), 0.0, 1.0)
-    return rows.at(index, t) - rows.start[index]
+def _out(rows: Segments, index: Ints, near: Floats, back: bool = False) -> Points:
+    """The ways from the starts of segments to where they come ``near``, or back from their ends."""
+    zero, one = np.zeros(len(index)), np.ones(len(index))
+    start, end = rows.start[index], rows.end[index]
+    if back:
+        return Path(rows, index, one, zero, end, start).exit_vector(near)
+    return Path(rows, index, zero, one, start, end).exit_vector(near)
