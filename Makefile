@@ -5,17 +5,18 @@ DATA := demo-data
 PYTHON := .venv/bin/python
 UV_VERSION := 0.13.9
 STATIC := dotstack/web/static/index.html
+SHIPPED := dotstack/fonts/files/.ready
 FRONTEND_SOURCES := $(shell find frontend/src frontend/public -type f 2>/dev/null) \
 	frontend/index.html frontend/vite.config.ts frontend/package.json
 
 .PHONY: demo test dev bench sweep lint types chromium fonts clean
 
-demo: .venv/.ready $(STATIC)
+demo: .venv/.ready $(STATIC) $(SHIPPED)
 	@test -z "$(RESET)" || { echo "== Starting afresh: removing $(DATA)"; rm -rf $(DATA); }
 	@echo "== Starting Dot Stack"
 	@.venv/bin/dotstack demo --port $(PORT) --folder $(DATA)
 
-test: .venv/.ready $(STATIC) chromium fonts
+test: .venv/.ready $(STATIC) $(SHIPPED) chromium fonts
 	@echo "== Running the front end's own tests"
 	@cd frontend && npm run --silent test
 	@echo "== Running all tests"
@@ -43,18 +44,18 @@ types: .venv/.ready frontend/node_modules/.ready
 	@.venv/bin/dotstack ranges > frontend/src/api/ranges.json
 	@cd frontend && npm run --silent types
 
-dev: .venv/.ready frontend/node_modules/.ready
+dev: .venv/.ready frontend/node_modules/.ready $(SHIPPED)
 	@echo "== The server, and the front end rebuilt as you write: http://127.0.0.1:5173/"
 	@trap 'kill 0' EXIT; .venv/bin/dotstack demo --folder $(DATA) & cd frontend && npm run dev
 
-bench: .venv/.ready
+bench: .venv/.ready $(SHIPPED)
 	@$(PYTHON) -m bench.engine
 	@$(PYTHON) -m bench.desk
 	@$(PYTHON) -m bench.combining
 	@$(PYTHON) -m bench.refining
 	@$(PYTHON) -m bench.shelf
 
-sweep: .venv/.ready frontend/node_modules/.ready fonts
+sweep: .venv/.ready frontend/node_modules/.ready $(SHIPPED) fonts
 	@$(PYTHON) -m bench.fuzz
 	@$(PYTHON) -m bench.sweep --seconds 400 --keep build/sweep
 
@@ -78,6 +79,11 @@ $(STATIC): frontend/node_modules/.ready $(FRONTEND_SOURCES)
 	@cd frontend && npm run --silent build -- --logLevel warn
 	@touch $@
 
+$(SHIPPED): .venv/.ready frontend/node_modules/.ready tools/gather_fonts.py
+	@echo "== Gathering the fonts that ship"
+	@$(PYTHON) -m tools.gather_fonts
+	@touch $@
+
 chromium:
 	@test -x /usr/bin/chromium || { echo "== Installing Chromium"; sh tools/apt.sh chromium; }
 
@@ -88,4 +94,4 @@ fonts:
 		sh tools/apt.sh fonts-inter-variable fonts-dejavu-core; }
 
 clean:
-	rm -rf .venv frontend/node_modules dotstack/web/static $(DATA)
+	rm -rf .venv frontend/node_modules dotstack/web/static dotstack/fonts/files $(DATA)

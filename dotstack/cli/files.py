@@ -2,7 +2,7 @@
 
 import argparse
 import sys
-from collections.abc import Callable
+from collections.abc import Callable, Iterable
 from functools import partial
 from pathlib import Path
 
@@ -14,8 +14,11 @@ from dotstack.core.drawing.drawing_file import read_drawing
 from dotstack.core.drawing.exporting import export, export_adapter, file_name
 from dotstack.core.drawing.kit import KitCollection, read_kit, write_kit
 from dotstack.core.drawing.pictures import node_picture, plate_picture
+from dotstack.core.drawing.surroundings import Surroundings
 from dotstack.core.errors import CoreError
 from dotstack.core.formats import Picture
+from dotstack.core.letters import Font
+from dotstack.fonts import shipped
 from dotstack.whole_file import write_whole
 
 _FORMATS = ("svg", "sprite", "png", "ico", "site", "pdf", "dxf", "font")
@@ -73,10 +76,12 @@ def _collections(path: Path) -> list[KitCollection]:
     return [read_kit(data)]
 
 
-def _pictures(path: Path, evaluator: Evaluator) -> list[Picture]:
+def _pictures(path: Path) -> list[Picture]:
     if path.suffix == ".dotdrawing":
-        plates = read_drawing(path.read_bytes()).drawing.plates
-        return [plate_picture(plate, evaluator) for plate in plates]
+        read = read_drawing(path.read_bytes())
+        evaluator = _evaluator(read.fonts)
+        return [plate_picture(plate, evaluator) for plate in read.drawing.plates]
+    evaluator = _evaluator(())
     return [
         node_picture(asset.name, asset.node, evaluator)
         for collection in _collections(path)
@@ -85,12 +90,18 @@ def _pictures(path: Path, evaluator: Evaluator) -> list[Picture]:
     ]
 
 
+def _evaluator(carried: Iterable[Font]) -> Evaluator:
+    """An evaluator with the fonts that ship, and those that a file carries."""
+    fonts = {**{font.digest: font for font in carried}, **shipped()}
+    return Evaluator(Surroundings(fonts.get))
+
+
 def _export(options: argparse.Namespace) -> int:
     return _careful(options.file, lambda: _export_all(options))
 
 
 def _export_all(options: argparse.Namespace) -> None:
-    evaluator = Evaluator()
+    pictures = _pictures(options.file)
     for name in options.format:
         given = {
             "sizes": options.sizes if name in _SIZED else None,
@@ -101,7 +112,6 @@ def _export_all(options: argparse.Namespace) -> None:
         }
         known = {key: value for key, value in given.items() if value is not None}
         choice = export_adapter.validate_python({"format": name, **known})
-        pictures = _pictures(options.file, evaluator)
         made = export(pictures, choice, partial(_progress, name))
         for note in made.notes:
             print(note, file=sys.stderr)
@@ -136,7 +146,7 @@ def _take(options: argparse.Namespace) -> int:
     def take() -> None:
         for collection in _collections(options.file):
             path = options.output / f"{file_name(collection.name)}.dotkit"
-            _save(path, write_kit(collection, Evaluator()))
+            _save(path, write_kit(collection, _evaluator(())))
 
     return _careful(options.file, take)
 

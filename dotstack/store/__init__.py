@@ -4,6 +4,7 @@ from dotstack.store.database import Database
 from dotstack.store.drawings import DrawingStore, History, Opened, State, Summary
 from dotstack.store.errors import GoneError, StaleRevisionError, StoreError
 from dotstack.store.evaluators import Evaluators
+from dotstack.store.fonts import FontStore
 from dotstack.store.ids import new_id
 from dotstack.store.pictures import PictureStore
 from dotstack.store.shelf import Asset, Collection, Section, Shelf, ShelfStore
@@ -14,6 +15,7 @@ __all__ = [
     "Database",
     "DrawingStore",
     "Evaluators",
+    "FontStore",
     "GoneError",
     "History",
     "Opened",

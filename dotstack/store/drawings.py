@@ -21,11 +21,13 @@ from dotstack.core.drawing import (
     patched,
     touched_plate,
 )
+from dotstack.core.drawing.carrying import fonts_of
 from dotstack.core.drawing.scene import require_shown
 from dotstack.core.drawing.tree import pictures_of
 from dotstack.store.database import Database
 from dotstack.store.errors import GoneError, NothingToUndoError
 from dotstack.store.evaluators import Evaluators
+from dotstack.store.fonts import keep_shipped
 from dotstack.store.ids import new_id
 from dotstack.store.journal import (
     drawing_at,
@@ -353,8 +355,9 @@ class DrawingStore:
         self, session: Session, row: DrawingRow, step: _NewStep, delta: Delta, after: Drawing
     ) -> Opened:
         """Adds a step after the one at the row's position."""
-        fresh = (node for node in delta.after.nodes.values() if node is not None)
+        fresh = [node for node in delta.after.nodes.values() if node is not None]
         require_pictures(session, pictures_of(fresh))
+        keep_shipped(session, fonts_of(fresh), self._now())
         number = row.position + 1
         session.add(
             StepRow(
@@ -384,6 +387,8 @@ class DrawingStore:
         session.add(row)
         session.flush()
         session.add(snapshot(row.id, 0, drawing))
+        nodes = (node for plate in drawing.plates for node in plate.nodes)
+        keep_shipped(session, fonts_of(nodes), now)
         return Opened(row.id, 1, drawing, None, None)
 
     def _moved(

@@ -7,22 +7,29 @@ from dataclasses import dataclass, field
 from threading import Lock
 
 from dotstack.core.drawing import Evaluator
+from dotstack.core.drawing.surroundings import NOWHERE, Surroundings
 
 _IN_USE = 64
 
 
 @dataclass(frozen=True, slots=True)
 class _Kept:
-    evaluator: Evaluator = field(default_factory=Evaluator)
+    evaluator: Evaluator
     lock: Lock = field(default_factory=Lock)
 
 
 class Evaluators:
     """An evaluator for each drawing in use: no drawing waits for what another one takes."""
 
-    def __init__(self) -> None:
+    def __init__(self, surroundings: Surroundings = NOWHERE) -> None:
+        self._surroundings = surroundings
         self._lock = Lock()
         self._kept: OrderedDict[str, _Kept] = OrderedDict()
+
+    def renew(self) -> None:
+        """Forgets all that was computed, for the surroundings have changed."""
+        with self._lock:
+            self._kept.clear()
 
     @contextmanager
     def of(self, drawing_id: str) -> Iterator[Evaluator]:
@@ -36,7 +43,7 @@ class Evaluators:
         """The evaluator of a drawing that nobody uses just now, or else a new one."""
         kept = self._of(drawing_id)
         if not kept.lock.acquire(blocking=False):
-            yield Evaluator()
+            yield Evaluator(self._surroundings)
             return
         try:
             yield kept.evaluator
@@ -45,7 +52,8 @@ class Evaluators:
 
     def _of(self, drawing_id: str) -> _Kept:
         with self._lock:
-            kept = self._kept.setdefault(drawing_id, _Kept())
+            kept = self._kept.get(drawing_id) or _Kept(Evaluator(self._surroundings))
+            self._kept[drawing_id] = kept
             self._kept.move_to_end(drawing_id)
             while len(self._kept) > _IN_USE:
                 self._kept.popitem(last=False)

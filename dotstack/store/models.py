@@ -83,6 +83,17 @@ class PictureRow(Base):
     made_at: Mapped[datetime]
 
 
+class FontRow(Base):
+    """A font: its file without compression, under the SHA-256 of that."""
+
+    __tablename__ = "fonts"
+
+    digest: Mapped[str] = mapped_column(primary_key=True)
+    family: Mapped[str]
+    data: Mapped[bytes]
+    made_at: Mapped[datetime]
+
+
 class CollectionRow(Base):
     """A collection of the shelf; ``source`` says where it came from, as JSON, if from elsewhere."""
 

@@ -5,8 +5,9 @@ from datetime import UTC, datetime
 
 from flask_openapi3 import Info, OpenAPI
 
+from dotstack.core.drawing.surroundings import Surroundings
 from dotstack.shared import SharedShelf
-from dotstack.store import Database, DrawingStore, Evaluators, PictureStore, ShelfStore
+from dotstack.store import Database, DrawingStore, Evaluators, FontStore, PictureStore, ShelfStore
 from dotstack.web import (
     drawings,
     errors,
@@ -14,6 +15,7 @@ from dotstack.web import (
     history,
     importing,
     kits,
+    lettering,
     pages,
     pictures,
     placing,
@@ -51,18 +53,21 @@ def create_app(
     )
     app.config["MAX_CONTENT_LENGTH"] = MAX_BODY_BYTES
 
-    evaluators = Evaluators()
+    fonts = FontStore(database, now)
+    evaluators = Evaluators(Surroundings(fonts.font))
     app.extensions["dotstack"] = Studio(
         evaluators,
         DrawingStore(database, now, evaluators),
         ShelfStore(database, now),
         PictureStore(database, now),
+        fonts,
         shared,
     )
     errors.register(app)
     safety.register(app)
     for part in (
-        drawings, steps, placing, history, importing, pictures, export, shelf, kits, sharing,
+        drawings, steps, placing, history, importing, pictures, lettering, export, shelf, kits,
+        sharing,
     ):  # fmt: skip
         app.register_api(part.blueprint)
     app.register_blueprint(pages.blueprint)

@@ -161,7 +161,7 @@ def redo(path: DrawingPath, body: Based) -> Response:
 @blueprint.post("/preview", responses={200: PreviewState})
 def preview(path: DrawingPath, body: Preview) -> Response:
     """What a command would change; nothing is saved."""
-    drawing = _at(path.drawing_id, body.revision)
+    drawing = at(path.drawing_id, body.revision)
     with studio().evaluators.of(path.drawing_id) as evaluator:
         after = apply(drawing, body.command, evaluator)
         delta = difference(drawing, after)
@@ -175,7 +175,7 @@ def preview(path: DrawingPath, body: Preview) -> Response:
 @blueprint.post("/outcomes", responses={200: Tiles})
 def outcomes(path: DrawingPath, body: Selection) -> Response:
     """Every outcome of the chosen shapes, computed from one arrangement."""
-    drawing = _at(path.drawing_id, body.revision)
+    drawing = at(path.drawing_id, body.revision)
     with studio().evaluators.of(path.drawing_id) as evaluator:
         operands, tiles = outcomes_of(
             drawing,
@@ -198,7 +198,7 @@ def outcomes(path: DrawingPath, body: Selection) -> Response:
 @blueprint.post("/regions", responses={200: RegionMap})
 def regions(path: DrawingPath, body: Shapes) -> Response:
     """The regions of chosen shapes, or of one region build, to be picked."""
-    drawing = _at(path.drawing_id, body.revision)
+    drawing = at(path.drawing_id, body.revision)
     with studio().evaluators.of(path.drawing_id) as evaluator:
         return answers.json(region_map(drawing, tuple(body.ids), evaluator))
 
@@ -206,7 +206,7 @@ def regions(path: DrawingPath, body: Shapes) -> Response:
 @blueprint.post("/contours", responses={200: Contours})
 def contours(path: DrawingPath, body: ShapeAt) -> Response:
     """The contours of a plain path, of which one can be lifted out."""
-    drawing = _at(path.drawing_id, body.revision)
+    drawing = at(path.drawing_id, body.revision)
     with studio().evaluators.of(path.drawing_id) as evaluator:
         return answers.json(Contours(contours=contours_of(drawing, body.id, evaluator)))
 
@@ -214,7 +214,7 @@ def contours(path: DrawingPath, body: ShapeAt) -> Response:
 @blueprint.post("/corners", responses={200: CornerMap})
 def corners(path: DrawingPath, body: ShapeAt) -> Response:
     """The corners of a shape, to be rounded, cut off or hollowed out."""
-    drawing = _at(path.drawing_id, body.revision)
+    drawing = at(path.drawing_id, body.revision)
     with studio().evaluators.of(path.drawing_id) as evaluator:
         return answers.json(corner_map(place_of(drawing, body.id).node, evaluator))
 
@@ -222,7 +222,7 @@ def corners(path: DrawingPath, body: ShapeAt) -> Response:
 @blueprint.post("/nodes", responses={200: Nodes})
 def nodes(path: DrawingPath, body: Shapes) -> Response:
     """The nodes and sides of shapes, to be changed by hand."""
-    drawing = _at(path.drawing_id, body.revision)
+    drawing = at(path.drawing_id, body.revision)
     with studio().evaluators.of(path.drawing_id) as evaluator:
         return answers.json(Nodes(maps=node_maps(drawing, body.ids, evaluator)))
 
@@ -230,7 +230,7 @@ def nodes(path: DrawingPath, body: Shapes) -> Response:
 @blueprint.post("/fewer", responses={200: Fewer})
 def fewer(path: DrawingPath, body: Simplifying) -> Response:
     """What simplifying shapes would come to."""
-    drawing = _at(path.drawing_id, body.revision)
+    drawing = at(path.drawing_id, body.revision)
     with studio().evaluators.of(path.drawing_id) as evaluator:
         found = fewer_nodes(drawing, body.ids, body.bound, evaluator)
         return answers.json(told(list(found.values())))
@@ -239,7 +239,7 @@ def fewer(path: DrawingPath, body: Simplifying) -> Response:
 @blueprint.post("/before", responses={200: Compared})
 def before(path: DrawingPath, body: PlateAt) -> Response:
     """A plate as it was before the last outcome that was taken."""
-    _at(path.drawing_id, body.revision)
+    at(path.drawing_id, body.revision)
     found = studio().drawings.before_last(path.drawing_id, OUTCOME_KINDS)
     if found is None or all(plate.id != body.plate for plate in found[1].plates):
         return answers.json(Compared())
@@ -252,7 +252,7 @@ def before(path: DrawingPath, body: PlateAt) -> Response:
 @blueprint.post("/snaps", responses={200: SnapTargets})
 def snaps(path: DrawingPath, body: PlateAt) -> Response:
     """What the shapes of a plate offer to be snapped to."""
-    drawing = _at(path.drawing_id, body.revision)
+    drawing = at(path.drawing_id, body.revision)
     plate = plate_of(drawing, body.plate)
     with studio().evaluators.of(path.drawing_id) as evaluator:
         return answers.json(snap_targets(plate, evaluator))
@@ -261,7 +261,7 @@ def snaps(path: DrawingPath, body: PlateAt) -> Response:
 @blueprint.post("/measure", responses={200: Measured})
 def measure(path: DrawingPath, body: Pair) -> Response:
     """How two shapes stand to each other."""
-    drawing = _at(path.drawing_id, body.revision)
+    drawing = at(path.drawing_id, body.revision)
     with studio().evaluators.of(path.drawing_id) as evaluator:
         between, dx, dy = between_two(drawing, body.ids, evaluator)
     return answers.json(Measured(gap=between, dx=dx, dy=dy))
@@ -270,11 +270,12 @@ def measure(path: DrawingPath, body: Pair) -> Response:
 @blueprint.post("/copy-out", responses={200: CopiedShapes})
 def copy_out(path: DrawingPath, body: Shapes) -> Response:
     """Chosen shapes, to be pasted here or elsewhere; the SVG text is cropped to them."""
-    drawing, ids = _at(path.drawing_id, body.revision), tuple(body.ids)
+    drawing, ids = at(path.drawing_id, body.revision), tuple(body.ids)
     with studio().evaluators.of(path.drawing_id) as evaluator:
         svg = write_svg(shapes_picture(drawing, ids, evaluator))
         return answers.json(CopiedShapes(svg=svg, nodes=standing(drawing, ids, evaluator)))
 
 
-def _at(drawing_id: str, revision: int) -> Drawing:
+def at(drawing_id: str, revision: int) -> Drawing:
+    """A drawing, if this is its revision."""
     return studio().drawings.at(drawing_id, revision)

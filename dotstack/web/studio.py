@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from flask import current_app
 
 from dotstack.shared import SharedShelf
-from dotstack.store import DrawingStore, Evaluators, PictureStore, ShelfStore
+from dotstack.store import DrawingStore, Evaluators, FontStore, PictureStore, ShelfStore
 
 
 @dataclass(frozen=True, slots=True)
@@ -16,6 +16,7 @@ class Studio:
     drawings: DrawingStore
     shelf: ShelfStore
     pictures: PictureStore
+    fonts: FontStore
     shared: SharedShelf | None = None
 
 

@@ -5,14 +5,21 @@ from typing import Any
 from dotstack.core.drawing import Drawing, Evaluator, Node, Plate, apply, command_adapter
 from dotstack.core.drawing.frame import bounds_of, frame_of
 from dotstack.core.drawing.places import place_of
+from dotstack.core.drawing.surroundings import Surroundings
 from dotstack.core.paint import Look
+from dotstack.fonts import shipped
 
 
 def do(drawing: Drawing, kind: str, **fields: Any) -> Drawing:
     """The drawing after a command; a node in it may say its paint beside its sides."""
     if "node" in fields:
         fields["node"] = looking(fields["node"])
-    return apply(drawing, command_adapter.validate_python({"kind": kind, **fields}), Evaluator())
+    return apply(drawing, command_adapter.validate_python({"kind": kind, **fields}), evaluator())
+
+
+def evaluator() -> Evaluator:
+    """One with the fonts that ship."""
+    return Evaluator(Surroundings(lambda digest: shipped().get(digest)))
 
 
 def drawn(*shapes: dict[str, Any]) -> Drawing:
@@ -44,14 +51,14 @@ def node(drawing: Drawing, node_id: str) -> Node:
 def facts(drawing: Drawing, node_id: str) -> tuple[float, ...]:
     """x, y, width, height and angle."""
     place = place_of(drawing, node_id)
-    frame = frame_of(place.node, place.affine, Evaluator())
+    frame = frame_of(place.node, place.affine, evaluator())
     return (*frame.centre, frame.width, frame.height, frame.angle_deg)
 
 
 def bounds(drawing: Drawing, node_id: str) -> tuple[float, float, float, float]:
     """The box on the plate."""
     place = place_of(drawing, node_id)
-    return bounds_of(place.node, place.affine, Evaluator())
+    return bounds_of(place.node, place.affine, evaluator())
 
 
 def stack(drawing: Drawing) -> list[str]:

@@ -73,6 +73,12 @@ def read_entries(data: bytes, names: Iterable[str]) -> Iterator[bytes]:
             yield _unpacked(archive, name)
 
 
+def names_of(data: bytes) -> list[str]:
+    """The names of all entries of an archive; raises FormatError or LimitError."""
+    with _opened(data) as archive:
+        return archive.namelist()
+
+
 def _opened(data: bytes) -> ZipFile:
     with _told():
         archive = ZipFile(BytesIO(data))

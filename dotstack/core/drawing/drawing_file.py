@@ -1,15 +1,16 @@
-"""Drawings as files: the document, its underlays' pictures, and a picture of each plate.
+"""Drawings as files: the document, its underlays' pictures, its fonts, a picture of each plate.
 
 A drawing can carry collections of the shelf with it, which are offered to whoever opens it.
 """
 
-from collections.abc import Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from typing import Literal, NamedTuple
 
 from dotstack.core.drawing import container
+from dotstack.core.drawing.carrying import drawing_with_letters_kept, fonts_of, travelling
 from dotstack.core.drawing.document import Drawing
 from dotstack.core.drawing.evaluate import Evaluator
-from dotstack.core.drawing.kinds import UnderlayNode
+from dotstack.core.drawing.kinds import Node, TextNode, UnderlayNode
 from dotstack.core.drawing.kit import KitCollection, check_collection
 from dotstack.core.drawing.older import VERSION
 from dotstack.core.drawing.pictures import plate_picture
@@ -18,6 +19,7 @@ from dotstack.core.drawing.tree import pictures_of
 from dotstack.core.errors import CommandError, FormatError, LimitError
 from dotstack.core.formats import write_svg
 from dotstack.core.formats.raster import Raster, checked_raster
+from dotstack.core.letters import Font, read_font
 from dotstack.core.values import Value
 
 _DOCUMENT = "drawing.json"
@@ -34,11 +36,12 @@ class DrawingFile(Value):
 
 
 class ReadDrawing(NamedTuple):
-    """What a file held: the drawing, the collections that it carries, and its pictures."""
+    """What a file held: the drawing, the collections that it carries, its pictures and fonts."""
 
     drawing: Drawing
     collections: tuple[KitCollection, ...]
     rasters: tuple[Raster, ...]
+    fonts: tuple[Font, ...]
 
 
 def write_drawing(
@@ -49,16 +52,22 @@ def write_drawing(
 ) -> bytes:
     """The bytes of a file that holds the drawing, and carries these collections.
 
-    ``rasters`` are the pictures of its underlays.
+    ``rasters`` are the pictures of its underlays. Fonts go along where they may, and the outlines
+    of all texts as they are.
     """
     document = DrawingFile(
-        format=_FORMAT, version=VERSION, drawing=drawing, collections=tuple(collections)
+        format=_FORMAT,
+        version=VERSION,
+        drawing=drawing_with_letters_kept(drawing, evaluator),
+        collections=tuple(collections),
     )
     entries: dict[str, str | bytes] = {_DOCUMENT: document.model_dump_json(indent=1)}
     for number, plate in enumerate(drawing.plates, start=1):
         entries[f"plates/{number}.svg"] = write_svg(plate_picture(plate, evaluator))
     for raster in rasters:
         entries[_picture_entry(raster.digest)] = raster.data
+    for font in travelling(_nodes_of(drawing), evaluator):
+        entries[_font_entry(font.digest)] = font.data
     return container.pack(entries)
 
 
@@ -74,16 +83,36 @@ def read_drawing(data: bytes) -> ReadDrawing:
     pictures = pictures_in(document.drawing)
     entries = container.read_entries(data, map(_picture_entry, pictures))
     rasters = tuple(map(_raster, entries, pictures.values()))
-    return ReadDrawing(document.drawing, document.collections, rasters)
+    fonts = tuple(_fonts(data, fonts_of(_nodes_of(document.drawing))))
+    return ReadDrawing(document.drawing, document.collections, rasters, fonts)
 
 
 def pictures_in(drawing: Drawing) -> dict[str, UnderlayNode]:
     """The digests of all pictures in a drawing, each with an underlay that shows it."""
-    return pictures_of(node for plate in drawing.plates for node in plate.nodes)
+    return pictures_of(_nodes_of(drawing))
+
+
+def _nodes_of(drawing: Drawing) -> list[Node]:
+    return [node for plate in drawing.plates for node in plate.nodes]
 
 
 def _picture_entry(digest: str) -> str:
     return f"pictures/{digest}"
+
+
+def _font_entry(digest: str) -> str:
+    return f"fonts/{digest}"
+
+
+def _fonts(data: bytes, texts: Mapping[str, TextNode]) -> Iterator[Font]:
+    """Those of the fonts of texts that the file carries."""
+    entries = {_font_entry(digest): digest for digest in texts}
+    carried = [name for name in container.names_of(data) if name in entries]
+    for name, content in zip(carried, container.read_entries(data, carried)):
+        font, text = read_font(content), texts[entries[name]]
+        if font.digest != entries[name]:
+            raise FormatError(f"the font of {text.name}", "it is another one than was saved")
+        yield font
 
 
 def _raster(content: bytes, underlay: UnderlayNode) -> Raster:

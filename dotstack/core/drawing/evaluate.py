@@ -9,8 +9,10 @@ from dotstack.core.drawing.kinds import InPieces, Node, NodeBase, PieceNode
 from dotstack.core.drawing.kinds.node import own_fields
 from dotstack.core.drawing.kinds.pieces import as_held
 from dotstack.core.drawing.refining import Note, Refined, refined, stretch_of, together
+from dotstack.core.drawing.surroundings import NOWHERE, Surroundings
 from dotstack.core.errors import CoreError
 from dotstack.core.geometry import Outline, bundle
+from dotstack.core.letters import Font
 from dotstack.core.values import Placement
 
 # Of each thing that is remembered; arrangements are large.
@@ -57,11 +59,18 @@ class Evaluator:
     identity, so that moving or painting the whole of a compound computes nothing again. An
     arrangement is remembered by its outlines, whoever asks for it; where some of them are
     new, the crossings between the others are kept from the last time.
+
+    ``surroundings`` are where it finds what no drawing holds.
     """
 
-    def __init__(self) -> None:
+    def __init__(self, surroundings: Surroundings = NOWHERE) -> None:
+        self._surroundings = surroundings
         self._memories: defaultdict[str, Memory] = defaultdict(lambda: Memory(_RESULTS))
         self._arrangements = Memory(_ARRANGEMENTS)
+
+    def font(self, digest: str) -> Font | None:
+        """The font with a digest; None where it is missing."""
+        return self._surroundings.font(digest)
 
     def outline(self, node: Node) -> Outline:
         """The node's outline in the axes that contain it; raises ArrangementError.

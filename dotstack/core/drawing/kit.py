@@ -9,6 +9,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from dotstack.core.drawing import container
+from dotstack.core.drawing.carrying import with_letters_kept
 from dotstack.core.drawing.evaluate import Evaluator
 from dotstack.core.drawing.kinds import Node
 from dotstack.core.drawing.older import VERSION
@@ -74,7 +75,13 @@ def write_kit(collection: KitCollection, evaluator: Evaluator) -> bytes:
         KitSection(
             name=section.name,
             assets=tuple(
-                asset.model_copy(update={"picture": next(left)}) for asset in section.assets
+                asset.model_copy(
+                    update={
+                        "picture": next(left),
+                        "node": with_letters_kept(asset.node, evaluator),
+                    }
+                )
+                for asset in section.assets
             ),
         )
         for section in collection.sections

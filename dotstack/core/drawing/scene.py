@@ -21,6 +21,7 @@ from dotstack.core.drawing.kinds import (
     LeafNode,
     Node,
     PieceNode,
+    TextNode,
 )
 from dotstack.core.drawing.places import places_of
 from dotstack.core.drawing.refining import Note
@@ -128,6 +129,8 @@ class Figure(Value):
         holes: of a bundle, which of its shapes lie in others so that they are holes.
         grips: of an open primitive, the points that it is held by, in its own axes: its ends,
             and of an arc its middle between them.
+        lacks: of a text, the letters that its font has none for.
+        font_missing: whether the font of a text is not here: its outline is that it had last.
         notes: what is to be told of each of its refinements.
         lost: how many regions the picks of a region build do not find any more.
         fault: why it cannot be shown, in words; all else tells nothing then.
@@ -155,6 +158,8 @@ class Figure(Value):
     grips: tuple[tuple[float, float], ...] = ()
     notes: tuple[Note, ...] = ()
     lost: int = 0
+    lacks: str = ""
+    font_missing: bool = False
     fault: str | None = None
 
 
@@ -305,7 +310,7 @@ def painted(
                 yield from painted(evaluator.pieces(node), evaluator, inner)
             case ClipNode():
                 yield from _clipped(node, inner, evaluator)
-            case CompoundNode() | LeafNode():
+            case CompoundNode() | TextNode() | LeafNode():
                 yield from painted_in(node.look, on_plate(node, outer, evaluator), inner)
             case _:
                 assert_never(node)

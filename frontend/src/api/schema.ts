@@ -573,6 +573,41 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/fonts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All fonts at hand. */
+        get: operations["fonts_list_fonts_fonts_get"];
+        put?: never;
+        /** Keeps the font of a TTF, OTF, WOFF or WOFF2 file, whose bytes are the request's body. */
+        post: operations["fonts_add_font_fonts_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/drawings/{drawing_id}/letters": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Where the letters of a text stand, and the gaps between them. */
+        post: operations["fonts_letters_drawings__drawing_id__letters_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/export": {
         parameters: {
             query?: never;
@@ -1176,12 +1211,12 @@ export interface components {
              */
             kind: "clip";
             /** Holder */
-            holder: components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["ArcNode"] | components["schemas"]["PathNode"] | components["schemas"]["UnderlayNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"] | components["schemas"]["PartsNode"] | components["schemas"]["PieceNode"];
+            holder: components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["ArcNode"] | components["schemas"]["PathNode"] | components["schemas"]["TextNode"] | components["schemas"]["UnderlayNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"] | components["schemas"]["PartsNode"] | components["schemas"]["PieceNode"];
             /**
              * Nodes
              * @default []
              */
-            nodes?: (components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["ArcNode"] | components["schemas"]["PathNode"] | components["schemas"]["UnderlayNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"] | components["schemas"]["PartsNode"] | components["schemas"]["PieceNode"])[];
+            nodes?: (components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["ArcNode"] | components["schemas"]["PathNode"] | components["schemas"]["TextNode"] | components["schemas"]["UnderlayNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"] | components["schemas"]["PartsNode"] | components["schemas"]["PieceNode"])[];
         };
         /**
          * CompoundNode
@@ -1491,7 +1526,7 @@ export interface components {
             };
             /** Nodes */
             nodes: {
-                [key: string]: (components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["ArcNode"] | components["schemas"]["PathNode"] | components["schemas"]["UnderlayNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"] | components["schemas"]["PartsNode"] | components["schemas"]["PieceNode"]) | null;
+                [key: string]: (components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["ArcNode"] | components["schemas"]["PathNode"] | components["schemas"]["TextNode"] | components["schemas"]["UnderlayNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"] | components["schemas"]["PartsNode"] | components["schemas"]["PieceNode"]) | null;
             };
         };
         /**
@@ -1515,6 +1550,8 @@ export interface components {
          *         holes: of a bundle, which of its shapes lie in others so that they are holes.
          *         grips: of an open primitive, the points that it is held by, in its own axes: its ends,
          *             and of an arc its middle between them.
+         *         lacks: of a text, the letters that its font has none for.
+         *         font_missing: whether the font of a text is not here: its outline is that it had last.
          *         notes: what is to be told of each of its refinements.
          *         lost: how many regions the picks of a region build do not find any more.
          *         fault: why it cannot be shown, in words; all else tells nothing then.
@@ -1586,10 +1623,32 @@ export interface components {
              */
             lost?: number;
             /**
+             * Lacks
+             * @default
+             */
+            lacks?: string;
+            /**
+             * Font Missing
+             * @default false
+             */
+            font_missing?: boolean;
+            /**
              * Fault
              * @default null
              */
             fault?: string | null;
+        };
+        /**
+         * FontChoice
+         * @description A font, by its digest; and what it is called, for where it is missing.
+         */
+        FontChoice: {
+            /** Digest */
+            digest: string;
+            /** Family */
+            family: string;
+            /** Style */
+            style: string;
         };
         /**
          * Gradient
@@ -1676,7 +1735,7 @@ export interface components {
              */
             kind: "group";
             /** Nodes */
-            nodes: (components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["ArcNode"] | components["schemas"]["PathNode"] | components["schemas"]["UnderlayNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"] | components["schemas"]["PartsNode"] | components["schemas"]["PieceNode"])[];
+            nodes: (components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["ArcNode"] | components["schemas"]["PathNode"] | components["schemas"]["TextNode"] | components["schemas"]["UnderlayNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"] | components["schemas"]["PartsNode"] | components["schemas"]["PieceNode"])[];
         };
         /**
          * Held
@@ -1741,6 +1800,16 @@ export interface components {
          * @enum {string}
          */
         Join: "round" | "sharp" | "flat";
+        /**
+         * KeptLetters
+         * @description The outline of a text as it was when its letters had a size.
+         */
+        KeptLetters: {
+            /** Data */
+            data: string;
+            /** Size */
+            size: number;
+        };
         /**
          * LineArea
          * @description What a line along the outline inks, as an area.
@@ -1863,7 +1932,7 @@ export interface components {
         Member: {
             role: components["schemas"]["Role"];
             /** Node */
-            node: components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["ArcNode"] | components["schemas"]["PathNode"] | components["schemas"]["UnderlayNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"] | components["schemas"]["PartsNode"] | components["schemas"]["PieceNode"];
+            node: components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["ArcNode"] | components["schemas"]["PathNode"] | components["schemas"]["TextNode"] | components["schemas"]["UnderlayNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"] | components["schemas"]["PartsNode"] | components["schemas"]["PieceNode"];
         };
         /**
          * Note
@@ -1917,6 +1986,55 @@ export interface components {
              * @default 4
              */
             limit?: number;
+        };
+        /**
+         * OnCircle
+         * @description A circle round the text's origin that letters stand on.
+         *
+         *     Lines are set from ``start_deg``, clockwise from +x. Outside it they run clockwise, inside the
+         *     other way.
+         */
+        OnCircle: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "circle";
+            /** Radius */
+            radius: number;
+            /**
+             * Start Deg
+             * @default -90
+             */
+            start_deg?: number;
+            /**
+             * Inside
+             * @default false
+             */
+            inside?: boolean;
+        };
+        /**
+         * OnLine
+         * @description A shape along whose outline letters stand, from a distance ``start`` on.
+         */
+        OnLine: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "line";
+            /** Line */
+            line: components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["ArcNode"] | components["schemas"]["PathNode"] | components["schemas"]["TextNode"] | components["schemas"]["UnderlayNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"] | components["schemas"]["PartsNode"] | components["schemas"]["PieceNode"];
+            /**
+             * Start
+             * @default 0
+             */
+            start?: number;
+            /**
+             * Other Side
+             * @default false
+             */
+            other_side?: boolean;
         };
         /**
          * Origin
@@ -2029,12 +2147,12 @@ export interface components {
              */
             outcome: "gap" | "slice";
             /** Cutter */
-            cutter: components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["ArcNode"] | components["schemas"]["PathNode"] | components["schemas"]["UnderlayNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"] | components["schemas"]["PartsNode"] | components["schemas"]["PieceNode"];
+            cutter: components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["ArcNode"] | components["schemas"]["PathNode"] | components["schemas"]["TextNode"] | components["schemas"]["UnderlayNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"] | components["schemas"]["PartsNode"] | components["schemas"]["PieceNode"];
             /**
              * Nodes
              * @default []
              */
-            nodes?: (components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["ArcNode"] | components["schemas"]["PathNode"] | components["schemas"]["UnderlayNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"] | components["schemas"]["PartsNode"] | components["schemas"]["PieceNode"])[];
+            nodes?: (components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["ArcNode"] | components["schemas"]["PathNode"] | components["schemas"]["TextNode"] | components["schemas"]["UnderlayNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"] | components["schemas"]["PartsNode"] | components["schemas"]["PieceNode"])[];
             /**
              * Picks
              * @default []
@@ -2503,7 +2621,7 @@ export interface components {
              */
             kind: "regions";
             /** Members */
-            members: (components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["ArcNode"] | components["schemas"]["PathNode"] | components["schemas"]["UnderlayNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"] | components["schemas"]["PartsNode"] | components["schemas"]["PieceNode"])[];
+            members: (components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["ArcNode"] | components["schemas"]["PathNode"] | components["schemas"]["TextNode"] | components["schemas"]["UnderlayNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"] | components["schemas"]["PartsNode"] | components["schemas"]["PieceNode"])[];
             /**
              * Picks
              * @default []
@@ -2658,6 +2776,121 @@ export interface components {
             colour: string;
         };
         /**
+         * TextNode
+         * @description Words, which stay words, in a font.
+         *
+         *     Its first line starts, is centred or ends at its origin, or where its course says.
+         *
+         *     Attributes:
+         *         size, measure: how large the font's body, capitals or small letters are.
+         *         axes: places on the axes of a variable font; elsewhere the usual ones.
+         *         tracking, word_space: added between letters and to spaces, in thousandths of the body.
+         *         leading: from line to line, in body sizes.
+         *         features: OpenType features by their tags: off, on, or which alternate.
+         *         pairs: added before single characters, by their places in the words, in thousandths.
+         *         course: what they stand on, if not on straight lines.
+         *         kept: its outline as it was last made: shown where its font is missing.
+         */
+        TextNode: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /**
+             * @default {
+             *       "a": 1,
+             *       "b": 0,
+             *       "c": 0,
+             *       "d": 1,
+             *       "e": 0,
+             *       "f": 0
+             *     }
+             */
+            transform?: components["schemas"]["Placement"];
+            /**
+             * @default {
+             *       "fill": "#22303C",
+             *       "line": null,
+             *       "opacity": 1
+             *     }
+             */
+            look?: components["schemas"]["Look"];
+            /**
+             * Refinements
+             * @default []
+             */
+            refinements?: (components["schemas"]["Corners"] | components["schemas"]["Offset"] | components["schemas"]["Band"] | components["schemas"]["LineArea"])[];
+            /**
+             * Visible
+             * @default true
+             */
+            visible?: boolean;
+            /**
+             * Locked
+             * @default false
+             */
+            locked?: boolean;
+            /**
+             * Guide
+             * @default false
+             */
+            guide?: boolean;
+            /** @default null */
+            origin?: components["schemas"]["Origin"] | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "text";
+            /** Words */
+            words: string;
+            font: components["schemas"]["FontChoice"];
+            /** Size */
+            size: number;
+            /**
+             * Measure
+             * @default body
+             * @enum {string}
+             */
+            measure?: "body" | "cap-height" | "x-height";
+            /** Axes */
+            axes?: Record<string, never>;
+            /**
+             * Tracking
+             * @default 0
+             */
+            tracking?: number;
+            /**
+             * Word Space
+             * @default 0
+             */
+            word_space?: number;
+            /**
+             * Leading
+             * @default 1.2
+             */
+            leading?: number;
+            /**
+             * Alignment
+             * @default start
+             * @enum {string}
+             */
+            alignment?: "start" | "middle" | "end";
+            /** Features */
+            features?: Record<string, never>;
+            /** Pairs */
+            pairs?: {
+                [key: string]: number;
+            };
+            /**
+             * Course
+             * @default null
+             */
+            course?: (components["schemas"]["OnCircle"] | components["schemas"]["OnLine"]) | null;
+            /** @default null */
+            kept?: components["schemas"]["KeptLetters"] | null;
+        };
+        /**
          * UnderlayNode
          * @description A faded picture to build over, of which nothing is ever made.
          *
@@ -2784,7 +3017,7 @@ export interface components {
             /** Key */
             key: string;
             /** Command */
-            command: components["schemas"]["AddPlate"] | components["schemas"]["AddShape"] | components["schemas"]["AddUnderlay"] | components["schemas"]["Align"] | components["schemas"]["AllHome"] | components["schemas"]["Arrange"] | components["schemas"]["BuildRegions"] | components["schemas"]["Close"] | components["schemas"]["Combine"] | components["schemas"]["CompleteHalf"] | components["schemas"]["CopyPaint"] | components["schemas"]["Duplicate"] | components["schemas"]["DuplicatePlate"] | components["schemas"]["EditNodes"] | components["schemas"]["FillHole"] | components["schemas"]["Group"] | components["schemas"]["JoinEnds"] | components["schemas"]["LiftOut"] | components["schemas"]["LineToOutline"] | components["schemas"]["Mirror"] | components["schemas"]["MoveInStack"] | components["schemas"]["MovePlate"] | components["schemas"]["OpenHoles"] | components["schemas"]["Paint"] | components["schemas"]["Paste"] | components["schemas"]["PlaceExactly"] | components["schemas"]["PutInside"] | components["schemas"]["Recolour"] | components["schemas"]["Refine"] | components["schemas"]["Remove"] | components["schemas"]["RemovePlate"] | components["schemas"]["Rename"] | components["schemas"]["RenameDrawing"] | components["schemas"]["Renew"] | components["schemas"]["Resize"] | components["schemas"]["SameAngle"] | components["schemas"]["SameCentre"] | components["schemas"]["SameSize"] | components["schemas"]["SetCorners"] | components["schemas"]["SetEnds"] | components["schemas"]["SetOutcome"] | components["schemas"]["SetParameters"] | components["schemas"]["SetPlate"] | components["schemas"]["SetRefinements"] | components["schemas"]["SetRegions"] | components["schemas"]["SetRole"] | components["schemas"]["SetState"] | components["schemas"]["SetSwatches"] | components["schemas"]["SetThrough"] | components["schemas"]["Simplify"] | components["schemas"]["Stretch"] | components["schemas"]["Spread"] | components["schemas"]["Settle"] | components["schemas"]["TakeOut"] | components["schemas"]["TakeOutcome"] | components["schemas"]["Transform"] | components["schemas"]["Unbundle"] | components["schemas"]["Ungroup"];
+            command: components["schemas"]["AddPlate"] | components["schemas"]["AddShape"] | components["schemas"]["AddUnderlay"] | components["schemas"]["Align"] | components["schemas"]["AllHome"] | components["schemas"]["Arrange"] | components["schemas"]["BreakIntoLetters"] | components["schemas"]["BuildRegions"] | components["schemas"]["Close"] | components["schemas"]["Combine"] | components["schemas"]["CompleteHalf"] | components["schemas"]["CopyPaint"] | components["schemas"]["Duplicate"] | components["schemas"]["DuplicatePlate"] | components["schemas"]["EditNodes"] | components["schemas"]["FillHole"] | components["schemas"]["Group"] | components["schemas"]["JoinEnds"] | components["schemas"]["LiftOut"] | components["schemas"]["LineToOutline"] | components["schemas"]["Mirror"] | components["schemas"]["MoveInStack"] | components["schemas"]["MovePlate"] | components["schemas"]["OpenHoles"] | components["schemas"]["Paint"] | components["schemas"]["Paste"] | components["schemas"]["PlaceExactly"] | components["schemas"]["PutInside"] | components["schemas"]["PutOnLine"] | components["schemas"]["Recolour"] | components["schemas"]["Refine"] | components["schemas"]["Remove"] | components["schemas"]["RemovePlate"] | components["schemas"]["Rename"] | components["schemas"]["RenameDrawing"] | components["schemas"]["Renew"] | components["schemas"]["Resize"] | components["schemas"]["SameAngle"] | components["schemas"]["SameCentre"] | components["schemas"]["SameSize"] | components["schemas"]["SetCorners"] | components["schemas"]["SetEnds"] | components["schemas"]["SetLetters"] | components["schemas"]["SetOutcome"] | components["schemas"]["SetParameters"] | components["schemas"]["SetPlate"] | components["schemas"]["SetRefinements"] | components["schemas"]["SetRegions"] | components["schemas"]["SetRole"] | components["schemas"]["SetState"] | components["schemas"]["SetSwatches"] | components["schemas"]["SetThrough"] | components["schemas"]["SetWords"] | components["schemas"]["Simplify"] | components["schemas"]["SpaceLetters"] | components["schemas"]["Stretch"] | components["schemas"]["Spread"] | components["schemas"]["Settle"] | components["schemas"]["TakeOffLine"] | components["schemas"]["TakeOut"] | components["schemas"]["TakeOutcome"] | components["schemas"]["Transform"] | components["schemas"]["Unbundle"] | components["schemas"]["Ungroup"];
         };
         /**
          * AddNodes
@@ -2837,7 +3070,7 @@ export interface components {
             /** Plate */
             plate: string;
             /** Node */
-            node: components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["ArcNode"] | components["schemas"]["PathNode"] | components["schemas"]["UnderlayNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"] | components["schemas"]["PartsNode"] | components["schemas"]["PieceNode"];
+            node: components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["ArcNode"] | components["schemas"]["PathNode"] | components["schemas"]["TextNode"] | components["schemas"]["UnderlayNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"] | components["schemas"]["PartsNode"] | components["schemas"]["PieceNode"];
         };
         /**
          * AddUnderlay
@@ -2974,6 +3207,19 @@ export interface components {
                 number,
                 number
             ];
+        };
+        /**
+         * BreakIntoLetters
+         * @description Makes a group of a text: a path of each letter, under its name.
+         */
+        BreakIntoLetters: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "break-into-letters";
+            /** Id */
+            id: string;
         };
         /**
          * BuildRegions
@@ -3486,7 +3732,7 @@ export interface components {
             /** Plate */
             plate: string;
             /** Nodes */
-            nodes: (components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["ArcNode"] | components["schemas"]["PathNode"] | components["schemas"]["UnderlayNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"] | components["schemas"]["PartsNode"] | components["schemas"]["PieceNode"])[];
+            nodes: (components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["ArcNode"] | components["schemas"]["PathNode"] | components["schemas"]["TextNode"] | components["schemas"]["UnderlayNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"] | components["schemas"]["PartsNode"] | components["schemas"]["PieceNode"])[];
             /** Seed */
             seed: string;
             /**
@@ -3603,6 +3849,21 @@ export interface components {
             id: string;
         };
         /**
+         * PutOnLine
+         * @description Puts a text on the outline of a shape, which stays live inside the text.
+         */
+        PutOnLine: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "put-on-line";
+            /** Id */
+            id: string;
+            /** Line */
+            line: string;
+        };
+        /**
          * Recolour
          * @description Paints all that has one colour, as fill or line, in another; swatches of it too.
          */
@@ -3715,7 +3976,7 @@ export interface components {
             /** Id */
             id: string;
             /** Node */
-            node: components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["ArcNode"] | components["schemas"]["PathNode"] | components["schemas"]["UnderlayNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"] | components["schemas"]["PartsNode"] | components["schemas"]["PieceNode"];
+            node: components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["ArcNode"] | components["schemas"]["PathNode"] | components["schemas"]["TextNode"] | components["schemas"]["UnderlayNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"] | components["schemas"]["PartsNode"] | components["schemas"]["PieceNode"];
         };
         /**
          * Resize
@@ -3863,6 +4124,85 @@ export interface components {
              * @default false
              */
             alone?: boolean;
+        };
+        /**
+         * SetLetters
+         * @description Changes how the words of texts are set; what is not named stays.
+         *
+         *     Attributes:
+         *         measure: what the size is that of; by itself it leaves the letters as large as they are.
+         *         axes, features: these of them; a feature that is None is as usual again.
+         *         course: a circle to stand on, or *straight*.
+         *         start, other_side: of texts that stand on a line.
+         */
+        SetLetters: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "set-letters";
+            /** Ids */
+            ids: string[];
+            /**
+             * Font
+             * @default null
+             */
+            font?: string | null;
+            /**
+             * Size
+             * @default null
+             */
+            size?: number | null;
+            /**
+             * Measure
+             * @default null
+             */
+            measure?: ("body" | "cap-height" | "x-height") | null;
+            /**
+             * Axes
+             * @default null
+             */
+            axes?: Record<string, never> | null;
+            /**
+             * Tracking
+             * @default null
+             */
+            tracking?: number | null;
+            /**
+             * Word Space
+             * @default null
+             */
+            word_space?: number | null;
+            /**
+             * Leading
+             * @default null
+             */
+            leading?: number | null;
+            /**
+             * Alignment
+             * @default null
+             */
+            alignment?: ("start" | "middle" | "end") | null;
+            /**
+             * Features
+             * @default null
+             */
+            features?: Record<string, never> | null;
+            /**
+             * Course
+             * @default null
+             */
+            course?: components["schemas"]["OnCircle"] | "straight" | null;
+            /**
+             * Start
+             * @default null
+             */
+            start?: number | null;
+            /**
+             * Other Side
+             * @default null
+             */
+            other_side?: boolean | null;
         };
         /**
          * SetOutcome
@@ -4093,6 +4433,23 @@ export interface components {
             ];
         };
         /**
+         * SetWords
+         * @description Changes what a text says; without a letter it goes.
+         *
+         *     What was added between single letters stays between those that stay.
+         */
+        SetWords: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "set-words";
+            /** Id */
+            id: string;
+            /** Words */
+            words: string;
+        };
+        /**
          * Settle
          * @description Makes plain paths of what is live; they look the same.
          *
@@ -4148,6 +4505,23 @@ export interface components {
             ][];
             /** Reach */
             reach: number;
+        };
+        /**
+         * SpaceLetters
+         * @description Adds room before one character of a text, in thousandths of its body size; 0 for none.
+         */
+        SpaceLetters: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "space-letters";
+            /** Id */
+            id: string;
+            /** Before */
+            before: number;
+            /** By */
+            by: number;
         };
         /**
          * Spread
@@ -4221,6 +4595,19 @@ export interface components {
             x: number;
             /** Y */
             y: number;
+        };
+        /**
+         * TakeOffLine
+         * @description Takes a text off its line, which lies under it again; the text is straight.
+         */
+        TakeOffLine: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "take-off-line";
+            /** Id */
+            id: string;
         };
         /**
          * TakeOut
@@ -4432,7 +4819,7 @@ export interface components {
             /** Revision */
             revision: number;
             /** Command */
-            command: components["schemas"]["AddPlate"] | components["schemas"]["AddShape"] | components["schemas"]["AddUnderlay"] | components["schemas"]["Align"] | components["schemas"]["AllHome"] | components["schemas"]["Arrange"] | components["schemas"]["BuildRegions"] | components["schemas"]["Close"] | components["schemas"]["Combine"] | components["schemas"]["CompleteHalf"] | components["schemas"]["CopyPaint"] | components["schemas"]["Duplicate"] | components["schemas"]["DuplicatePlate"] | components["schemas"]["EditNodes"] | components["schemas"]["FillHole"] | components["schemas"]["Group"] | components["schemas"]["JoinEnds"] | components["schemas"]["LiftOut"] | components["schemas"]["LineToOutline"] | components["schemas"]["Mirror"] | components["schemas"]["MoveInStack"] | components["schemas"]["MovePlate"] | components["schemas"]["OpenHoles"] | components["schemas"]["Paint"] | components["schemas"]["Paste"] | components["schemas"]["PlaceExactly"] | components["schemas"]["PutInside"] | components["schemas"]["Recolour"] | components["schemas"]["Refine"] | components["schemas"]["Remove"] | components["schemas"]["RemovePlate"] | components["schemas"]["Rename"] | components["schemas"]["RenameDrawing"] | components["schemas"]["Renew"] | components["schemas"]["Resize"] | components["schemas"]["SameAngle"] | components["schemas"]["SameCentre"] | components["schemas"]["SameSize"] | components["schemas"]["SetCorners"] | components["schemas"]["SetEnds"] | components["schemas"]["SetOutcome"] | components["schemas"]["SetParameters"] | components["schemas"]["SetPlate"] | components["schemas"]["SetRefinements"] | components["schemas"]["SetRegions"] | components["schemas"]["SetRole"] | components["schemas"]["SetState"] | components["schemas"]["SetSwatches"] | components["schemas"]["SetThrough"] | components["schemas"]["Simplify"] | components["schemas"]["Stretch"] | components["schemas"]["Spread"] | components["schemas"]["Settle"] | components["schemas"]["TakeOut"] | components["schemas"]["TakeOutcome"] | components["schemas"]["Transform"] | components["schemas"]["Unbundle"] | components["schemas"]["Ungroup"];
+            command: components["schemas"]["AddPlate"] | components["schemas"]["AddShape"] | components["schemas"]["AddUnderlay"] | components["schemas"]["Align"] | components["schemas"]["AllHome"] | components["schemas"]["Arrange"] | components["schemas"]["BreakIntoLetters"] | components["schemas"]["BuildRegions"] | components["schemas"]["Close"] | components["schemas"]["Combine"] | components["schemas"]["CompleteHalf"] | components["schemas"]["CopyPaint"] | components["schemas"]["Duplicate"] | components["schemas"]["DuplicatePlate"] | components["schemas"]["EditNodes"] | components["schemas"]["FillHole"] | components["schemas"]["Group"] | components["schemas"]["JoinEnds"] | components["schemas"]["LiftOut"] | components["schemas"]["LineToOutline"] | components["schemas"]["Mirror"] | components["schemas"]["MoveInStack"] | components["schemas"]["MovePlate"] | components["schemas"]["OpenHoles"] | components["schemas"]["Paint"] | components["schemas"]["Paste"] | components["schemas"]["PlaceExactly"] | components["schemas"]["PutInside"] | components["schemas"]["PutOnLine"] | components["schemas"]["Recolour"] | components["schemas"]["Refine"] | components["schemas"]["Remove"] | components["schemas"]["RemovePlate"] | components["schemas"]["Rename"] | components["schemas"]["RenameDrawing"] | components["schemas"]["Renew"] | components["schemas"]["Resize"] | components["schemas"]["SameAngle"] | components["schemas"]["SameCentre"] | components["schemas"]["SameSize"] | components["schemas"]["SetCorners"] | components["schemas"]["SetEnds"] | components["schemas"]["SetLetters"] | components["schemas"]["SetOutcome"] | components["schemas"]["SetParameters"] | components["schemas"]["SetPlate"] | components["schemas"]["SetRefinements"] | components["schemas"]["SetRegions"] | components["schemas"]["SetRole"] | components["schemas"]["SetState"] | components["schemas"]["SetSwatches"] | components["schemas"]["SetThrough"] | components["schemas"]["SetWords"] | components["schemas"]["Simplify"] | components["schemas"]["SpaceLetters"] | components["schemas"]["Stretch"] | components["schemas"]["Spread"] | components["schemas"]["Settle"] | components["schemas"]["TakeOffLine"] | components["schemas"]["TakeOut"] | components["schemas"]["TakeOutcome"] | components["schemas"]["Transform"] | components["schemas"]["Unbundle"] | components["schemas"]["Ungroup"];
             /** Nodes */
             nodes?: string[];
         };
@@ -4782,7 +5169,7 @@ export interface components {
             /** Svg */
             svg: string;
             /** Nodes */
-            nodes: (components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["ArcNode"] | components["schemas"]["PathNode"] | components["schemas"]["UnderlayNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"] | components["schemas"]["PartsNode"] | components["schemas"]["PieceNode"])[];
+            nodes: (components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["ArcNode"] | components["schemas"]["PathNode"] | components["schemas"]["TextNode"] | components["schemas"]["UnderlayNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"] | components["schemas"]["PartsNode"] | components["schemas"]["PieceNode"])[];
         };
         /**
          * PlaceAsset
@@ -4913,7 +5300,7 @@ export interface components {
          */
         PastedShapes: {
             /** Nodes */
-            nodes: (components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["ArcNode"] | components["schemas"]["PathNode"] | components["schemas"]["UnderlayNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"] | components["schemas"]["PartsNode"] | components["schemas"]["PieceNode"])[];
+            nodes: (components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["ArcNode"] | components["schemas"]["PathNode"] | components["schemas"]["TextNode"] | components["schemas"]["UnderlayNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"] | components["schemas"]["PartsNode"] | components["schemas"]["PieceNode"])[];
             /** Notes */
             notes: string[];
         };
@@ -4928,6 +5315,150 @@ export interface components {
             width: number;
             /** Height */
             height: number;
+        };
+        /**
+         * Fonts
+         * @description All fonts at hand, those that ship first.
+         */
+        Fonts: {
+            /** Fonts */
+            fonts: components["schemas"]["FontEntry"][];
+        };
+        /**
+         * FontAxis
+         * @description A design axis of a font, and its range.
+         */
+        FontAxis: {
+            /** Tag */
+            tag: string;
+            /** Name */
+            name: string;
+            /** Low */
+            low: number;
+            /** Usual */
+            usual: number;
+            /** High */
+            high: number;
+        };
+        /**
+         * FontEntry
+         * @description A font at hand.
+         *
+         *     Attributes:
+         *         sample: its family's name as path data, drawn in itself; 1 high from base to cap height.
+         *         reach: how wide that is.
+         *         travels: whether its own embedding bits let drawings carry it.
+         */
+        FontEntry: {
+            /** Digest */
+            digest: string;
+            /** Family */
+            family: string;
+            /** Styles */
+            styles: components["schemas"]["FontStyle"][];
+            /** Axes */
+            axes: components["schemas"]["FontAxis"][];
+            /** Features */
+            features: components["schemas"]["FontFeature"][];
+            /** Sample */
+            sample: string;
+            /** Reach */
+            reach: number;
+            /** Travels */
+            travels: boolean;
+        };
+        /**
+         * FontFeature
+         * @description An OpenType feature of a font, under its registered name.
+         */
+        FontFeature: {
+            /** Tag */
+            tag: string;
+            /** Name */
+            name: string;
+            /** Usual */
+            usual: boolean;
+        };
+        /**
+         * FontStyle
+         * @description A style that a font has, at places on its axes.
+         */
+        FontStyle: {
+            /** Name */
+            name: string;
+            /** Axes */
+            axes: {
+                [key: string]: number;
+            };
+        };
+        /**
+         * LetterMap
+         * @description The letters of a text on the plate.
+         *
+         *     Attributes:
+         *         words: what it says.
+         *         cells: of each character, and a last one behind them all.
+         *         gaps: between letters that show something.
+         *         unit: a thousandth of the body size, on the plate.
+         */
+        LetterMap: {
+            /** Words */
+            words: string;
+            /** Cells */
+            cells: components["schemas"]["Cell"][];
+            /** Gaps */
+            gaps: components["schemas"]["LetterGap"][];
+            /** Unit */
+            unit: number;
+        };
+        /**
+         * Cell
+         * @description The room of one character, in the plate's axes.
+         *
+         *     Attributes:
+         *         before: the caret before it, from the foot of its line to the head.
+         *         after: the caret behind it.
+         */
+        Cell: {
+            /** Before */
+            before: [
+                number,
+                number,
+                number,
+                number
+            ];
+            /** After */
+            after: [
+                number,
+                number,
+                number,
+                number
+            ];
+        };
+        /**
+         * LetterGap
+         * @description The room between two letters that stand side by side.
+         *
+         *     Attributes:
+         *         before: the character that stands behind it: what is added there is kept for that.
+         *         gap: the clear gap between their outlines, on the plate.
+         *         by: what was added by hand, in thousandths of the body size.
+         *         x, y: where it is shown, on the plate.
+         *         odd: whether it is much tighter or wider than the others.
+         */
+        LetterGap: {
+            /** Before */
+            before: number;
+            /** Gap */
+            gap: number;
+            /** By */
+            by: number;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+            /** Odd */
+            odd: ("tight" | "wide") | null;
         };
         /**
          * ExportAnswer
@@ -6960,6 +7491,123 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    fonts_list_fonts_fonts_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fonts"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    fonts_add_font_fonts_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FontEntry"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    fonts_letters_drawings__drawing_id__letters_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                drawing_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ShapeAt"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LetterMap"];
+                };
             };
             /** @description Unprocessable Entity */
             422: {

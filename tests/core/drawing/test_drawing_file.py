@@ -32,7 +32,7 @@ SAVED = write_drawing(quay(), Evaluator())
 
 
 def test_a_saved_drawing_comes_back_whole_and_the_file_is_the_same_each_time() -> None:
-    assert read_drawing(SAVED) == (quay(), (), ())
+    assert read_drawing(SAVED) == (quay(), (), (), ())
     assert write_drawing(read_drawing(SAVED).drawing, Evaluator()) == SAVED
     with ZipFile(BytesIO(SAVED)) as archive:
         assert archive.namelist() == ["drawing.json", "plates/1.svg"]

@@ -54,7 +54,7 @@ def test_a_kit_comes_back_whole_and_can_be_read_by_anything() -> None:
 
 def test_a_drawing_carries_collections() -> None:
     data = write_drawing(quay(), Evaluator(), [harbour(), harbour()])
-    assert read_drawing(data) == (quay(), (harbour(), harbour()), ())
+    assert read_drawing(data) == (quay(), (harbour(), harbour()), (), ())
 
 
 def packed(*entries: tuple[str, str | bytes], method: int = 0) -> bytes:

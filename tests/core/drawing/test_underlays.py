@@ -138,7 +138,7 @@ def test_nothing_is_made_of_an_underlay() -> None:
 
 def test_a_drawing_file_carries_its_pictures_and_refuses_to_open_without_them() -> None:
     saved = write_drawing(TRACED, Evaluator(), (), [RASTER])
-    assert read_drawing(saved) == (TRACED, (), (RASTER,))
+    assert read_drawing(saved) == (TRACED, (), (RASTER,), ())
     with pytest.raises(FormatError, match="holds no pictures/"):
         read_drawing(write_drawing(TRACED, Evaluator()))
     made = BytesIO()

@@ -13,6 +13,14 @@ from dotstack.core.drawing.commands.clipping import PutInside, TakeOut
 from dotstack.core.drawing.commands.combining import Combine, TakeOutcome, painted_place
 from dotstack.core.drawing.commands.filling import FillHole, OpenHoles
 from dotstack.core.drawing.commands.holding import AllHome, acted_on
+from dotstack.core.drawing.commands.lettering import (
+    BreakIntoLetters,
+    PutOnLine,
+    SetLetters,
+    SetWords,
+    SpaceLetters,
+    TakeOffLine,
+)
 from dotstack.core.drawing.commands.lines import LineToOutline
 from dotstack.core.drawing.commands.nodes import CompleteHalf, EditNodes, JoinEnds
 from dotstack.core.drawing.commands.painting import CopyPaint, Paint, Recolour, SetSwatches
@@ -62,6 +70,7 @@ AnyCommand: TypeAlias = Annotated[
     | Align
     | AllHome
     | Arrange
+    | BreakIntoLetters
     | BuildRegions
     | Close
     | Combine
@@ -83,6 +92,7 @@ AnyCommand: TypeAlias = Annotated[
     | Paste
     | PlaceExactly
     | PutInside
+    | PutOnLine
     | Recolour
     | Refine
     | Remove
@@ -96,6 +106,7 @@ AnyCommand: TypeAlias = Annotated[
     | SameSize
     | SetCorners
     | SetEnds
+    | SetLetters
     | SetOutcome
     | SetParameters
     | SetPlate
@@ -105,10 +116,13 @@ AnyCommand: TypeAlias = Annotated[
     | SetState
     | SetSwatches
     | SetThrough
+    | SetWords
     | Simplify
+    | SpaceLetters
     | Stretch
     | Spread
     | Settle
+    | TakeOffLine
     | TakeOut
     | TakeOutcome
     | Transform
@@ -159,6 +173,7 @@ __all__ = [
     "AllHome",
     "AnyCommand",
     "Arrange",
+    "BreakIntoLetters",
     "BuildRegions",
     "Close",
     "Combine",
@@ -180,6 +195,7 @@ __all__ = [
     "Paste",
     "PlaceExactly",
     "PutInside",
+    "PutOnLine",
     "Recolour",
     "Refine",
     "Remove",
@@ -193,6 +209,7 @@ __all__ = [
     "SameSize",
     "SetCorners",
     "SetEnds",
+    "SetLetters",
     "SetOutcome",
     "SetParameters",
     "SetPlate",
@@ -202,10 +219,13 @@ __all__ = [
     "SetState",
     "SetSwatches",
     "SetThrough",
+    "SetWords",
     "Settle",
     "Simplify",
+    "SpaceLetters",
     "Spread",
     "Stretch",
+    "TakeOffLine",
     "TakeOut",
     "TakeOutcome",
     "Transform",

@@ -20,6 +20,7 @@ from dotstack.core.drawing.kinds import (
     Node,
     NodeBase,
     PathNode,
+    TextNode,
     UnderlayNode,
     revised,
 )
@@ -160,7 +161,7 @@ def settled(node: Node, evaluator: Evaluator) -> Node:
             return _pieces(node, evaluator)
         case ClipNode():
             return _clipped(node, evaluator)
-        case CompoundNode() | LeafNode():
+        case CompoundNode() | TextNode() | LeafNode():
             outline = evaluator.own_outline(node)
             if outline.is_empty:
                 raise _nothing_left(node)

@@ -31,6 +31,7 @@ from dotstack.core.drawing.kinds.picking import PickedRegion
 from dotstack.core.drawing.kinds.pieces import Held, InPieces, OwnPaint, PieceNode
 from dotstack.core.drawing.kinds.rectangle import RectangleNode
 from dotstack.core.drawing.kinds.regions import RegionNode, RegionPick
+from dotstack.core.drawing.kinds.text import FontChoice, OnCircle, OnLine, TextNode
 from dotstack.core.drawing.kinds.underlay import UnderlayNode
 
 Node: TypeAlias = Annotated[
@@ -42,6 +43,7 @@ Node: TypeAlias = Annotated[
     | LineNode
     | ArcNode
     | PathNode
+    | TextNode
     | UnderlayNode
     | CompoundNode
     | GroupNode
@@ -60,8 +62,9 @@ def _knowing_each_other(*kinds: type[NodeBase]) -> None:
 
 
 Member.model_rebuild(_types_namespace={"Node": Node})
+OnLine.model_rebuild(_types_namespace={"Node": Node})
 _knowing_each_other(EllipseNode, RectangleNode, PolygonNode, StarNode, DropNode, LineNode, ArcNode)
-_knowing_each_other(PathNode, UnderlayNode, PieceNode)
+_knowing_each_other(PathNode, TextNode, UnderlayNode, PieceNode)
 _knowing_each_other(CompoundNode, GroupNode, RegionNode, ClipNode, PartsNode)
 
 __all__ = [
@@ -70,6 +73,7 @@ __all__ = [
     "CompoundNode",
     "DropNode",
     "EllipseNode",
+    "FontChoice",
     "GroupNode",
     "Held",
     "HolderNode",
@@ -79,6 +83,8 @@ __all__ = [
     "Member",
     "Node",
     "NodeBase",
+    "OnCircle",
+    "OnLine",
     "Origin",
     "OwnPaint",
     "PartsNode",
@@ -91,6 +97,7 @@ __all__ = [
     "RegionNode",
     "RegionPick",
     "StarNode",
+    "TextNode",
     "UnderlayNode",
     "leaves",
     "paint_of",

@@ -10,6 +10,7 @@ from pydantic import Field
 from dotstack.core.arrangement import Arrangement
 from dotstack.core.drawing.kinds.refinements import Refinements
 from dotstack.core.geometry import Affine, Outline
+from dotstack.core.letters import Font
 from dotstack.core.paint import Look
 from dotstack.core.values import Id, Length, Name, Placement, Radius, Value
 
@@ -26,7 +27,10 @@ _LESS = 1 - 1e-9
 
 
 class Evaluation(Protocol):
-    """What evaluation offers a node that makes its outline of others."""
+    """What evaluation offers a node that makes its outline of others, or of its surroundings."""
+
+    def font(self, digest: str) -> Font | None:
+        """The font with a digest; None where it is missing."""
 
     def outline(self, node: "Node") -> Outline:
         """A node's outline in the axes that contain it."""

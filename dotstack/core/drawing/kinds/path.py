@@ -11,7 +11,7 @@ from dotstack.core.values import MAX_SIZE
 
 MAX_PATH = 2_000_000
 
-_path = remembered(Outline.from_path_data)
+path_outline = remembered(Outline.from_path_data)
 
 
 def _path_data(data: str) -> str:
@@ -26,12 +26,15 @@ def _path_data(data: str) -> str:
     return data
 
 
+PathData = Annotated[str, Field(max_length=MAX_PATH), AfterValidator(_path_data)]
+
+
 class PathNode(LeafNode):
     """Any outline, as SVG path data in its own axes."""
 
     kind: Literal["path"] = "path"
-    data: Annotated[str, Field(max_length=MAX_PATH), AfterValidator(_path_data)]
+    data: PathData
     fill_rule: FillRule = "nonzero"
 
     def drawn(self) -> Outline:
-        return _path(self.data, self.fill_rule)
+        return path_outline(self.data, self.fill_rule)

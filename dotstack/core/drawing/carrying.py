@@ -1,0 +1,54 @@
+"""What texts bring along when they leave for other places: their outlines and fonts."""
+
+from collections.abc import Iterable
+
+from dotstack.core.drawing.document import Drawing
+from dotstack.core.drawing.evaluate import Evaluator
+from dotstack.core.drawing.kinds import Node, TextNode
+from dotstack.core.drawing.kinds.text import KeptLetters
+from dotstack.core.drawing.paths import PRECISION
+from dotstack.core.drawing.tree import walk, with_children
+from dotstack.core.letters import Font
+
+
+def with_letters_kept(node: Node, evaluator: Evaluator) -> Node:
+    """The node with the outline of each text in it, for where its font is missing."""
+    kept = (
+        with_children(node, lambda child: (with_letters_kept(child, evaluator),)) or node
+        if node.children
+        else node
+    )
+    if not isinstance(kept, TextNode) or evaluator.font(kept.font.digest) is None:
+        return kept
+    outline = evaluator.base_outline(kept)
+    letters = None
+    if not outline.is_empty:
+        letters = KeptLetters(data=outline.to_path_data(PRECISION), size=kept.size)
+    return kept.model_copy(update={"kept": letters})
+
+
+def drawing_with_letters_kept(drawing: Drawing, evaluator: Evaluator) -> Drawing:
+    """The same of a whole drawing."""
+    plates = tuple(
+        plate.model_copy(
+            update={"nodes": tuple(with_letters_kept(node, evaluator) for node in plate.nodes)}
+        )
+        for plate in drawing.plates
+    )
+    return drawing.model_copy(update={"plates": plates})
+
+
+def fonts_of(nodes: Iterable[Node]) -> dict[str, TextNode]:
+    """The digests of the fonts of all texts among nodes and in them, each with one of these."""
+    return {
+        inner.font.digest: inner
+        for node in nodes
+        for inner in walk(node)
+        if isinstance(inner, TextNode)
+    }
+
+
+def travelling(nodes: Iterable[Node], evaluator: Evaluator) -> list[Font]:
+    """The fonts of texts that are here, and may be carried where others change them."""
+    found = map(evaluator.font, fonts_of(nodes))
+    return [font for font in found if font is not None and font.may_travel]

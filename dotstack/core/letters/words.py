@@ -1,0 +1,106 @@
+"""Words as shapes: letters where they stand on their course, and the outline of all."""
+
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass
+
+from dotstack.core.combine import union
+from dotstack.core.geometry import Affine, Outline, bundle
+from dotstack.core.letters.courses import Course
+from dotstack.core.letters.drawn import Drawn
+from dotstack.core.letters.font import Font
+from dotstack.core.letters.setting import SetLetter, Setting, SetWords, set_words
+
+Bounds = tuple[float, float, float, float]
+
+
+@dataclass(frozen=True, slots=True)
+class StandingLetter:
+    """A letter where it stands.
+
+    Attributes:
+        place: the letter in its line.
+        affine: from axes in the font's units, the origin at the left end of its base and y
+            down, to those of the words.
+        outline: in the axes of the words; empty of a space.
+
+    """
+
+    place: SetLetter
+    affine: Affine
+    outline: Outline
+
+
+def standing(
+    words: SetWords, drawn: Drawn, unit: float, course: Course
+) -> tuple[StandingLetter, ...]:
+    """All letters where they stand; ``unit`` is the size of a unit of the font."""
+    found = []
+    for place in words.letters:
+        base = course.at(unit * place.middle, unit * words.leading * place.line)
+        half = place.letter.advance / 2
+        affine = base @ Affine.scaling(unit, unit) @ Affine.translation(-half, 0)
+        found.append(
+            StandingLetter(place, affine, drawn.letter(place.letter.glyphs).transformed(affine))
+        )
+    return tuple(found)
+
+
+def outline_of(letters: Sequence[StandingLetter], drawn: Drawn) -> Outline:
+    """The outline of all letters; those that touch each other are one."""
+    inked = [letter for letter in letters if not letter.outline.is_empty]
+    groups = {number: [number] for number in range(len(inked))}
+    for one, two in _overlapping([_box(letter, drawn) for letter in inked]):
+        if groups[one] is not groups[two] and gap_between(inked[one], inked[two], drawn) == 0:
+            groups[one] += groups[two]
+            for number in groups[two]:
+                groups[number] = groups[one]
+    found, seen = [], set()
+    for number, group in groups.items():
+        if number not in seen:
+            seen.update(group)
+            outlines = [inked[each].outline for each in sorted(group)]
+            found.append(union(outlines) if len(outlines) > 1 else outlines[0])
+    return bundle(found)
+
+
+def gap_between(one: StandingLetter, two: StandingLetter, drawn: Drawn) -> float:
+    """The clear gap between two letters, in the font's units; 0 where they touch."""
+    there = one.affine.inverse @ two.affine
+    return drawn.gap(one.place.letter.glyphs, two.place.letter.glyphs, there)
+
+
+def _box(letter: StandingLetter, drawn: Drawn) -> Bounds:
+    """A box that holds a letter, from that of the letter before it was turned."""
+    x0, y0, x1, y1 = drawn.letter(letter.place.letter.glyphs).bounds
+    corners = [letter.affine.apply_to(x, y) for x in (x0, x1) for y in (y0, y1)]
+    across, down = zip(*corners)
+    return min(across), min(down), max(across), max(down)
+
+
+def _overlapping(boxes: Sequence[Bounds]) -> Iterator[tuple[int, int]]:
+    """The pairs of boxes that overlap, by a sweep along x."""
+    open_: list[int] = []
+    for number in sorted(range(len(boxes)), key=lambda number: boxes[number][0]):
+        x0, y0, _, y1 = boxes[number]
+        open_ = [other for other in open_ if boxes[other][2] >= x0]
+        for other in open_:
+            if boxes[other][1] <= y1 and boxes[other][3] >= y0:
+                yield other, number
+        open_.append(number)
+
+
+def sample(font: Font) -> Outline:
+    """A font's family, written in itself: capitals 1 high, its base at 0; to be looked at only."""
+    instance = font.at(font.styles[0].axes)
+    setting = Setting(0.0, 0.0, 1.0, "start", {}, {})
+    unit = 1 / instance.cap_height
+    letters = set_words(instance, font.family, setting).letters
+    return bundle(
+        [
+            instance.drawn.as_it_comes(glyph.id).transformed(
+                Affine.scaling(unit, unit) @ Affine.translation(each.x + glyph.x, glyph.y)
+            )
+            for each in letters
+            for glyph in each.letter.glyphs
+        ]
+    )
