@@ -3,7 +3,7 @@
 from dotstack.core.drawing import Drawing, Evaluator
 from dotstack.core.drawing.assets import kept_as_one
 from dotstack.core.drawing.kit import KitAsset
-from dotstack.demo import net_float, quay_signs
+from dotstack.demo import boat_hire, net_float, quay_signs
 from dotstack.demo.hand import Hand
 from dotstack.store import DrawingStore, PictureStore, ShelfStore
 
@@ -21,6 +21,7 @@ def fill(drawings: DrawingStore, shelf: ShelfStore, pictures: PictureStore) -> N
     net_float.draw(Hand(drawings, drawings.create(Drawing(name="Net float (tracing)"))), sketch)
     hand = Hand(drawings, drawings.create(Drawing(name="Quay signs")))
     quay_signs.draw(hand)
+    boat_hire.draw(Hand(drawings, drawings.create(Drawing(name="Slack tide boat hire"))))
     evaluator = Evaluator()
     (collection,) = shelf.shelf().collections
     for section in collection.sections:

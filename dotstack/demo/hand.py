@@ -3,9 +3,20 @@
 from dotstack.core.drawing import AnyCommand, Drawing, Evaluator, Node, Placement, command_adapter
 from dotstack.core.drawing.region_map import region_map
 from dotstack.core.geometry import Affine, Outline
+from dotstack.core.letters import Font
+from dotstack.fonts import shipped
 from dotstack.store import DrawingStore, Opened
 
 INK, CLAY, MOSS, TIDE, MUSTARD = "#22303C", "#B8452E", "#3F7355", "#1D6A83", "#C98A1B"
+
+
+def font_of(family: str, style: str) -> Font:
+    """The font that ships and has a style of a family."""
+    return next(
+        font
+        for font in shipped().values()
+        if font.family == family and style in {each.name for each in font.styles}
+    )
 
 
 class Hand:
@@ -16,10 +27,10 @@ class Hand:
         self._plate = ""
         self._count = 0
 
-    def plate(self, name: str, size: float = 256) -> None:
-        """Adds a square plate, and goes on drawing there."""
+    def plate(self, name: str, width: float = 256, height: float = 256) -> None:
+        """Adds a plate, and goes on drawing there."""
         self._plate = self._id()
-        self.do(kind="add-plate", id=self._plate, name=name, width=size, height=size)
+        self.do(kind="add-plate", id=self._plate, name=name, width=width, height=height)
 
     def circle(
         self, name: str, x: float, y: float, r: float, fill: str = INK, ry: float = 0
@@ -64,6 +75,18 @@ class Hand:
         line = {"colour": INK, "width": 1}
         return self._add(name, x, y, 0, None, kind="line", length=length, line=line)
 
+    def words(
+        self, name: str, words: str, x: float, y: float, face: tuple[str, str], cap_height: float,
+        fill: str = INK, **set_: object,
+    ) -> str:  # fmt: skip
+        """Sets words from a point on, in a family and style; answers the text's id."""
+        font = font_of(*face)
+        choice = {"digest": font.digest, "family": face[0], "style": face[1]}
+        axes = next(dict(each.axes) for each in font.styles if each.name == face[1])
+        letters = {"words": words, "font": choice, "axes": axes, **set_}
+        size = {"size": cap_height, "measure": "cap-height"}
+        return self._add(name, x, y, 0, fill, kind="text", **letters, **size)
+
     def path(self, name: str, data: str, colour: str, width: float) -> str:
         """Draws an open path; answers its id."""
         line = {"colour": colour, "width": width}
@@ -78,10 +101,22 @@ class Hand:
 
     def turned_copy(self, node_id: str, degrees: float, x: float, y: float) -> str:
         """Leaves a copy turned about a point; answers its id."""
+        return self._copy(node_id, Affine.rotation_deg(degrees).about(x, y))
+
+    def moved_copy(self, node_id: str, across: float, down: float) -> str:
+        """Leaves a copy moved; answers its id."""
+        return self._copy(node_id, Affine.translation(across, down))
+
+    def _copy(self, node_id: str, by: Affine) -> str:
         seed = self._id()
-        by = Placement.of(Affine.rotation_deg(degrees).about(x, y))
-        self.do("duplicate", ids=[node_id], seed=seed, by=by)
-        return f"{seed}-0"
+        self.do("duplicate", ids=[node_id], seed=seed, by=Placement.of(by))
+        # Of what holds others the copies inside it are made first.
+        return next(
+            node.id
+            for plate in self._opened.drawing.plates
+            for node in plate.nodes
+            if node.id.startswith(f"{seed}-")
+        )
 
     def combine(self, outcome: str, name: str, *ids: str) -> str:
         """Takes an outcome; answers the compound's id."""

@@ -1,9 +1,12 @@
 """``/api/fonts``: the fonts at hand. ``/api/drawings/<id>/letters``: where letters stand."""
 
+from functools import lru_cache
+
 from flask import Response, request
 from pydantic import BaseModel
 
 from dotstack.core.drawing.letter_map import LetterMap, letter_map
+from dotstack.core.geometry import Outline
 from dotstack.core.letters import Font, read_font, sample
 from dotstack.core.letters.files import MAX_BYTES
 from dotstack.core.letters.registered import feature_names
@@ -43,7 +46,8 @@ class FontEntry(BaseModel):
     """A font at hand.
 
     Attributes:
-        sample: its family's name as path data, drawn in itself; 1 high from base to cap height.
+        sample: its family's name as path data, drawn in itself, 1 high from base to cap height;
+            None of those that another font of the family speaks for.
         reach: how wide that is.
         travels: whether its own embedding bits let drawings carry it.
 
@@ -54,7 +58,7 @@ class FontEntry(BaseModel):
     styles: list[FontStyle]
     axes: list[FontAxis]
     features: list[FontFeature]
-    sample: str
+    sample: str | None
     reach: float
     travels: bool
 
@@ -65,13 +69,20 @@ class Fonts(BaseModel):
     fonts: list[FontEntry]
 
 
+_PLAIN = "Regular"
+_REMEMBERED = 1000
+
 blueprint = api("fonts", "/api")
 
 
 @blueprint.get("/fonts", responses={200: Fonts})
 def list_fonts() -> Response:
     """All fonts at hand."""
-    return answers.json(Fonts(fonts=list(map(_entry, studio().fonts.all()))))
+    fonts = studio().fonts.all()
+    # The plainest speaks for its family.
+    plain = sorted(fonts, key=lambda font: all(each.name != _PLAIN for each in font.styles))
+    speaks = {font.family: font for font in reversed(plain)}
+    return answers.json(Fonts(fonts=[_entry(font, speaks[font.family] is font) for font in fonts]))
 
 
 @blueprint.post("/fonts", responses={201: FontEntry})
@@ -81,7 +92,7 @@ def add_font() -> Response:
     font = read_font(request.get_data())
     if studio().fonts.keep([font]):
         studio().evaluators.renew()
-    return answers.json(_entry(font), 201)
+    return answers.json(_entry(font, True), 201)
 
 
 @blueprint.post("/drawings/<drawing_id>/letters", responses={200: LetterMap})
@@ -92,8 +103,9 @@ def letters(path: DrawingPath, body: ShapeAt) -> Response:
         return answers.json(letter_map(drawing, body.id, evaluator))
 
 
-def _entry(font: Font) -> FontEntry:
-    shown = sample(font)
+@lru_cache(_REMEMBERED)
+def _entry(font: Font, speaks: bool) -> FontEntry:
+    shown = sample(font) if speaks else Outline.empty()
     return FontEntry(
         digest=font.digest,
         family=font.family,
@@ -103,7 +115,7 @@ def _entry(font: Font) -> FontEntry:
             FontFeature(tag=each.tag, name=each.name, usual=each.usual)
             for each in feature_names(font.features)
         ],
-        sample=shown.to_quick_data(3),
+        sample=shown.to_quick_data(3) if speaks else None,
         reach=shown.bounds[2] if not shown.is_empty else 0.0,
         travels=font.may_travel,
     )

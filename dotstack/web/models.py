@@ -5,6 +5,7 @@ from typing import Annotated
 from pydantic import BaseModel, ConfigDict, Field
 
 from dotstack.core.drawing import Entries
+from dotstack.core.drawing.letter_map import LetterMap
 from dotstack.core.drawing.node_map import NodeMap
 from dotstack.core.drawing.scene import Box, Figure, Piece
 from dotstack.core.values import AnyId
@@ -69,12 +70,14 @@ class DrawingState(BaseModel):
 class PreviewState(BaseModel):
     """What a command would put in place; of figures those that would be others.
 
-    ``nodes`` are those of the shapes that they were asked of, by their ids.
+    ``nodes`` are those of the shapes that they were asked of, by their ids; ``letters`` those of
+    the text that they were asked of.
     """
 
     entries: Entries
     figures: dict[str, list[Figure]]
     nodes: dict[str, NodeMap] = Field(default_factory=dict)
+    letters: LetterMap | None = None
 
 
 class PlatePicture(BaseModel):

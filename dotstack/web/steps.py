@@ -12,6 +12,7 @@ from dotstack.core.drawing.commands import OUTCOME_KINDS
 from dotstack.core.drawing.commands.combining import PaintChoice
 from dotstack.core.drawing.corner_map import CornerMap, corner_map
 from dotstack.core.drawing.kinds import Node
+from dotstack.core.drawing.letter_map import letter_map
 from dotstack.core.drawing.node_map import NodeMap, node_maps
 from dotstack.core.drawing.pictures import shapes_picture
 from dotstack.core.drawing.places import all_ids, place_of, plate_of
@@ -45,10 +46,17 @@ class Change(Based):
 
 
 class Preview(Based):
-    """A command to look at, and the shapes whose nodes are to be told as it leaves them."""
+    """A command to look at, and what is to be told of how it leaves things.
+
+    Attributes:
+        nodes: shapes whose nodes are wanted.
+        letters: a text of which it is wanted where its letters stand.
+
+    """
 
     command: AnyCommand
     nodes: list[AnyId] = Field(default_factory=list, max_length=200)
+    letters: Id | None = None
 
 
 class Selection(Based):
@@ -169,6 +177,8 @@ def preview(path: DrawingPath, body: Preview) -> Response:
         found = answers.preview(delta, evaluator)
         if body.nodes:
             found.nodes = node_maps(after, all_ids(after) & set(body.nodes), evaluator)
+        if body.letters in all_ids(after):
+            found.letters = letter_map(after, body.letters, evaluator)
         return answers.json(found)
 
 

@@ -1,6 +1,7 @@
 """Font files as they come: TTF, OTF, WOFF and WOFF2, checked before anything reads them."""
 
 import zlib
+from hashlib import sha256
 from io import BytesIO
 from struct import unpack_from
 
@@ -56,6 +57,7 @@ def read_font(data: bytes) -> Font:
         for each in face.named_instances[:_LONGEST]
     ]
     return Font(
+        digest=sha256(plain).hexdigest(),
         data=plain,
         family=_name(face, _FAMILY) or "A font without a name",
         styles=tuple(named) or (Style(usual, {}),),

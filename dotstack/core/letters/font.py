@@ -4,7 +4,6 @@ from collections import OrderedDict
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, field
 from functools import cached_property
-from hashlib import sha256
 from threading import Lock
 
 import uharfbuzz as hb
@@ -41,6 +40,7 @@ class Font:
     """A font as it is kept.
 
     Attributes:
+        digest: what it is known by: the SHA-256 of its bytes, in hexadecimal.
         data: its file, without compression.
         styles: that its file has names for; of a font without axes its only one.
         features: the tags of all OpenType features that it has, sorted.
@@ -48,6 +48,7 @@ class Font:
 
     """
 
+    digest: str
     data: bytes
     family: str
     styles: tuple[Style, ...]
@@ -57,11 +58,6 @@ class Font:
     face: hb.Face
     _instances: "OrderedDict[tuple[float, ...], Instance]" = field(default_factory=OrderedDict)
     _lock: Lock = field(default_factory=Lock)
-
-    @property
-    def digest(self) -> str:
-        """What the font is known by: the SHA-256 of its bytes, in hexadecimal."""
-        return sha256(self.data).hexdigest()
 
     def placed(self, axes: Mapping[str, float]) -> dict[str, float]:
         """Places on all axes of the font: those given, within their ranges, or the usual ones."""

@@ -91,7 +91,7 @@ def _overlapping(boxes: Sequence[Bounds]) -> Iterator[tuple[int, int]]:
 
 def sample(font: Font) -> Outline:
     """A font's family, written in itself: capitals 1 high, its base at 0; to be looked at only."""
-    instance = font.at(font.styles[0].axes)
+    instance = font.at({})
     setting = Setting(0.0, 0.0, 1.0, "start", {}, {})
     unit = 1 / instance.cap_height
     letters = set_words(instance, font.family, setting).letters

@@ -2854,7 +2854,9 @@ export interface components {
              */
             measure?: "body" | "cap-height" | "x-height";
             /** Axes */
-            axes?: Record<string, never>;
+            axes?: {
+                [key: string]: number;
+            };
             /**
              * Tracking
              * @default 0
@@ -2877,7 +2879,9 @@ export interface components {
              */
             alignment?: "start" | "middle" | "end";
             /** Features */
-            features?: Record<string, never>;
+            features?: {
+                [key: string]: number;
+            };
             /** Pairs */
             pairs?: {
                 [key: string]: number;
@@ -4162,7 +4166,9 @@ export interface components {
              * Axes
              * @default null
              */
-            axes?: Record<string, never> | null;
+            axes?: {
+                [key: string]: number;
+            } | null;
             /**
              * Tracking
              * @default null
@@ -4187,7 +4193,9 @@ export interface components {
              * Features
              * @default null
              */
-            features?: Record<string, never> | null;
+            features?: {
+                [key: string]: number | null;
+            } | null;
             /**
              * Course
              * @default null
@@ -4717,7 +4725,8 @@ export interface components {
          * PreviewState
          * @description What a command would put in place; of figures those that would be others.
          *
-         *     ``nodes`` are those of the shapes that they were asked of, by their ids.
+         *     ``nodes`` are those of the shapes that they were asked of, by their ids; ``letters`` those of
+         *     the text that they were asked of.
          */
         PreviewState: {
             entries: components["schemas"]["Entries"];
@@ -4729,6 +4738,77 @@ export interface components {
             nodes?: {
                 [key: string]: components["schemas"]["NodeMap"];
             };
+            /** @default null */
+            letters?: components["schemas"]["LetterMap"] | null;
+        };
+        /**
+         * Cell
+         * @description The room of one character, in the plate's axes.
+         *
+         *     Attributes:
+         *         before: the caret before it, from the foot of its line to the head.
+         *         after: the caret behind it.
+         */
+        Cell: {
+            /** Before */
+            before: [
+                number,
+                number,
+                number,
+                number
+            ];
+            /** After */
+            after: [
+                number,
+                number,
+                number,
+                number
+            ];
+        };
+        /**
+         * LetterGap
+         * @description The room between two letters that stand side by side.
+         *
+         *     Attributes:
+         *         before: the character that stands behind it: what is added there is kept for that.
+         *         gap: the clear gap between their outlines, on the plate.
+         *         by: what was added by hand, in thousandths of the body size.
+         *         x, y: where it is shown, on the plate.
+         *         odd: whether it is much tighter or wider than the others.
+         */
+        LetterGap: {
+            /** Before */
+            before: number;
+            /** Gap */
+            gap: number;
+            /** By */
+            by: number;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+            /** Odd */
+            odd: ("tight" | "wide") | null;
+        };
+        /**
+         * LetterMap
+         * @description The letters of a text on the plate.
+         *
+         *     Attributes:
+         *         words: what it says.
+         *         cells: of each character, and a last one behind them all.
+         *         gaps: between letters that show something.
+         *         unit: a thousandth of the body size, on the plate.
+         */
+        LetterMap: {
+            /** Words */
+            words: string;
+            /** Cells */
+            cells: components["schemas"]["Cell"][];
+            /** Gaps */
+            gaps: components["schemas"]["LetterGap"][];
+            /** Unit */
+            unit: number;
         };
         /**
          * NodeDot
@@ -4813,7 +4893,11 @@ export interface components {
         };
         /**
          * Preview
-         * @description A command to look at, and the shapes whose nodes are to be told as it leaves them.
+         * @description A command to look at, and what is to be told of how it leaves things.
+         *
+         *     Attributes:
+         *         nodes: shapes whose nodes are wanted.
+         *         letters: a text of which it is wanted where its letters stand.
          */
         Preview: {
             /** Revision */
@@ -4822,6 +4906,11 @@ export interface components {
             command: components["schemas"]["AddPlate"] | components["schemas"]["AddShape"] | components["schemas"]["AddUnderlay"] | components["schemas"]["Align"] | components["schemas"]["AllHome"] | components["schemas"]["Arrange"] | components["schemas"]["BreakIntoLetters"] | components["schemas"]["BuildRegions"] | components["schemas"]["Close"] | components["schemas"]["Combine"] | components["schemas"]["CompleteHalf"] | components["schemas"]["CopyPaint"] | components["schemas"]["Duplicate"] | components["schemas"]["DuplicatePlate"] | components["schemas"]["EditNodes"] | components["schemas"]["FillHole"] | components["schemas"]["Group"] | components["schemas"]["JoinEnds"] | components["schemas"]["LiftOut"] | components["schemas"]["LineToOutline"] | components["schemas"]["Mirror"] | components["schemas"]["MoveInStack"] | components["schemas"]["MovePlate"] | components["schemas"]["OpenHoles"] | components["schemas"]["Paint"] | components["schemas"]["Paste"] | components["schemas"]["PlaceExactly"] | components["schemas"]["PutInside"] | components["schemas"]["PutOnLine"] | components["schemas"]["Recolour"] | components["schemas"]["Refine"] | components["schemas"]["Remove"] | components["schemas"]["RemovePlate"] | components["schemas"]["Rename"] | components["schemas"]["RenameDrawing"] | components["schemas"]["Renew"] | components["schemas"]["Resize"] | components["schemas"]["SameAngle"] | components["schemas"]["SameCentre"] | components["schemas"]["SameSize"] | components["schemas"]["SetCorners"] | components["schemas"]["SetEnds"] | components["schemas"]["SetLetters"] | components["schemas"]["SetOutcome"] | components["schemas"]["SetParameters"] | components["schemas"]["SetPlate"] | components["schemas"]["SetRefinements"] | components["schemas"]["SetRegions"] | components["schemas"]["SetRole"] | components["schemas"]["SetState"] | components["schemas"]["SetSwatches"] | components["schemas"]["SetThrough"] | components["schemas"]["SetWords"] | components["schemas"]["Simplify"] | components["schemas"]["SpaceLetters"] | components["schemas"]["Stretch"] | components["schemas"]["Spread"] | components["schemas"]["Settle"] | components["schemas"]["TakeOffLine"] | components["schemas"]["TakeOut"] | components["schemas"]["TakeOutcome"] | components["schemas"]["Transform"] | components["schemas"]["Unbundle"] | components["schemas"]["Ungroup"];
             /** Nodes */
             nodes?: string[];
+            /**
+             * Letters
+             * @default null
+             */
+            letters?: string | null;
         };
         /**
          * Tiles
@@ -5345,7 +5434,8 @@ export interface components {
          * @description A font at hand.
          *
          *     Attributes:
-         *         sample: its family's name as path data, drawn in itself; 1 high from base to cap height.
+         *         sample: its family's name as path data, drawn in itself, 1 high from base to cap height;
+         *             None of those that another font of the family speaks for.
          *         reach: how wide that is.
          *         travels: whether its own embedding bits let drawings carry it.
          */
@@ -5361,7 +5451,7 @@ export interface components {
             /** Features */
             features: components["schemas"]["FontFeature"][];
             /** Sample */
-            sample: string;
+            sample: string | null;
             /** Reach */
             reach: number;
             /** Travels */
@@ -5390,75 +5480,6 @@ export interface components {
             axes: {
                 [key: string]: number;
             };
-        };
-        /**
-         * LetterMap
-         * @description The letters of a text on the plate.
-         *
-         *     Attributes:
-         *         words: what it says.
-         *         cells: of each character, and a last one behind them all.
-         *         gaps: between letters that show something.
-         *         unit: a thousandth of the body size, on the plate.
-         */
-        LetterMap: {
-            /** Words */
-            words: string;
-            /** Cells */
-            cells: components["schemas"]["Cell"][];
-            /** Gaps */
-            gaps: components["schemas"]["LetterGap"][];
-            /** Unit */
-            unit: number;
-        };
-        /**
-         * Cell
-         * @description The room of one character, in the plate's axes.
-         *
-         *     Attributes:
-         *         before: the caret before it, from the foot of its line to the head.
-         *         after: the caret behind it.
-         */
-        Cell: {
-            /** Before */
-            before: [
-                number,
-                number,
-                number,
-                number
-            ];
-            /** After */
-            after: [
-                number,
-                number,
-                number,
-                number
-            ];
-        };
-        /**
-         * LetterGap
-         * @description The room between two letters that stand side by side.
-         *
-         *     Attributes:
-         *         before: the character that stands behind it: what is added there is kept for that.
-         *         gap: the clear gap between their outlines, on the plate.
-         *         by: what was added by hand, in thousandths of the body size.
-         *         x, y: where it is shown, on the plate.
-         *         odd: whether it is much tighter or wider than the others.
-         */
-        LetterGap: {
-            /** Before */
-            before: number;
-            /** Gap */
-            gap: number;
-            /** By */
-            by: number;
-            /** X */
-            x: number;
-            /** Y */
-            y: number;
-            /** Odd */
-            odd: ("tight" | "wide") | null;
         };
         /**
          * ExportAnswer

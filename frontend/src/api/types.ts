@@ -66,4 +66,7 @@ export type NodeKind = Schemas['NodeKind'];
 export type SideKind = SideLine['kind'];
 export type SideLine = Whole<Schemas['SideLine']>;
 export type NodeEdit = Extract<Command, { kind: 'edit-nodes' }>['edit'];
+export type FontEntry = Whole<Schemas['FontEntry']>;
+export type LetterMap = Whole<Schemas['LetterMap']>;
+export type LetterGap = Whole<Schemas['LetterGap']>;
 export type Fewer = Whole<Schemas['Fewer']>;

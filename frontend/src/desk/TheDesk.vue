@@ -31,6 +31,9 @@ import { usePath } from '@/desk/usePath';
 import { usePick } from '@/desk/usePick';
 import { useRing } from '@/desk/useRing';
 import { useSnapping } from '@/desk/useSnapping';
+import { useTypingPress } from '@/letters/useTypingPress';
+import SpacingLayer from '@/letters/SpacingLayer.vue';
+import TypingLayer from '@/letters/TypingLayer.vue';
 import { useWaitingMarks } from '@/desk/waitingMarks';
 import PiecePaths from '@/look/PiecePaths.vue';
 import { holds, paintOf } from '@/marks/kinds';
@@ -50,6 +53,7 @@ import { useSelection } from '@/stores/selection';
 import { useShelf } from '@/stores/shelf';
 import { useSimplifying } from '@/stores/simplifying';
 import { useSnaps } from '@/stores/snaps';
+import { useTyping } from '@/stores/typing';
 import { useView } from '@/stores/view';
 
 /** The desk: the plate, its shapes, and every gesture of the pointer on them. */
@@ -66,10 +70,12 @@ const corners = useCorners();
 const nodes = useNodes();
 const simplifying = useSimplifying();
 const shelf = useShelf();
+const typing = useTyping();
 const stroke = useStroke();
 const waiting = useWaitingMarks();
 
 const desk = ref<HTMLElement>();
+const words = ref<InstanceType<typeof TypingLayer>>();
 const said = ref<(Said & { at: Point }) | null>(null);
 const menu = ref(false);
 const menuAt = ref<Point>({ x: 0, y: 0 });
@@ -91,7 +97,13 @@ const picking = computed(
     !compare.picture,
 );
 const quiet = computed(
-  () => picking.value && !busy.value && !corners.open && !nodes.open && !simplifying.open,
+  () =>
+    picking.value &&
+    !busy.value &&
+    !corners.open &&
+    !nodes.open &&
+    !simplifying.open &&
+    !typing.open,
 );
 
 const hands: Hands = {
@@ -124,6 +136,7 @@ const path = usePath(given);
 const asset = useAsset(given);
 const { ring, grabRing, grabPivot } = useRing(given);
 const { band, moved, pressPick, pressNodes } = usePick(given);
+const { pressWords, chooseWord } = useTypingPress(given);
 
 /** Why something snapped: what is in hand, or the next node of a path. */
 const marks = computed(() => said.value?.marks ?? path.marks.value);
@@ -142,6 +155,7 @@ function onPointerDown(event: PointerEvent): void {
     desk.value!.setPointerCapture(event.pointerId);
     stroke.press(event);
   } else if (shelf.inHand) asset.pressAsset(event);
+  else if (typing.open || view.tool === 'text') pressWords(event);
   else if (view.tool === 'path') path.pressPath(event);
   else if (nodes.open) pressNodes(event);
   else if (view.tool === 'pick' || (justDrawn.value && isOnSelected(event))) pressPick(event);
@@ -251,6 +265,10 @@ function cancel(): boolean {
 
 async function onDoubleClick(event: MouseEvent): Promise<void> {
   if (regions.open || corners.open || nodes.open) return;
+  if (typing.open) {
+    chooseWord(view.toPlate(place(event)));
+    return;
+  }
   if (view.tool === 'path') {
     void path.finishPath(false);
     return;
@@ -259,6 +277,7 @@ async function onDoubleClick(event: MouseEvent): Promise<void> {
   const outer = key ? selection.pickable(key) : null;
   const row = outer ? selection.rowById.get(outer) : null;
   if (row?.node.kind === 'path' && !row.held) nodes.begin();
+  else if (row?.node.kind === 'text' && !row.held) void typing.begin(row.node.id);
   else if (outer && key && row && holds(row.node)) {
     selection.enter(outer);
     // What makes a live thing can be taken hold of only now.
@@ -314,6 +333,7 @@ defineExpose({
   cancel,
   endPath: path.endPath,
   takeBack: path.takeBack,
+  toWords: () => words.value?.focus(),
   openMenu,
   askSize,
 });
@@ -380,7 +400,7 @@ const { ghost } = asset;
         <path v-if="hoveredFigure && quiet" class="hovered" :d="hoveredFigure.path" />
         <g v-if="picking" class="moved">
           <SelectionMarks
-            v-for="figure in nodes.open ? [] : selection.figures"
+            v-for="figure in nodes.open || typing.open ? [] : selection.figures"
             :key="figure.id"
             :transform="waiting.moveOf(figure.id)"
             :figure="figure"
@@ -449,6 +469,8 @@ const { ghost } = asset;
     </svg>
     <CornerLayer v-if="corners.open && picking" :press="press" :hands="hands" />
     <NodeLayer v-if="nodes.open && picking" :press="press" :hands="hands" />
+    <TypingLayer v-if="typing.typing" ref="words" :key="typing.of!" />
+    <SpacingLayer v-if="typing.spacing" :press="press" :hands="hands" />
     <DeskRulers v-if="view.rulers" />
     <div
       v-if="head"

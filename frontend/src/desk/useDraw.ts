@@ -59,7 +59,7 @@ export function useDraw({ hands, press, place, snapperFor }: Desk) {
 
   function pressDraw(event: PointerEvent): void {
     const kind = view.tool;
-    if (kind === 'pick' || kind === 'path') return;
+    if (kind === 'pick' || kind === 'path' || kind === 'text') return;
     const fresh = { plate: selection.plate, id: newId(), ink: style.ink };
     const { between } = shapeWord(kind);
     press(
@@ -79,7 +79,7 @@ export function useDraw({ hands, press, place, snapperFor }: Desk) {
 
   async function drawTyped(at: Point, values: Record<string, number>): Promise<void> {
     const kind = view.tool;
-    if (kind === 'pick' || kind === 'path') return;
+    if (kind === 'pick' || kind === 'path' || kind === 'text') return;
     const id = newId();
     card.value = null;
     const { rx = 0, length = 0, ...others } = values;

@@ -112,6 +112,7 @@ useKeys({
   zoom: (factor) => desk.value?.zoom(factor),
   finishPath: (closed) => desk.value?.endPath(closed) ?? false,
   takeBack: () => desk.value?.takeBack() ?? false,
+  toWords: () => desk.value?.toWords(),
   openMenu: () => desk.value?.openMenu(),
   askSize: (at) => desk.value?.askSize(at),
   align: () => facts.value?.align(),

@@ -10,6 +10,7 @@ import { useRegions } from '@/stores/regions';
 import { useSelection } from '@/stores/selection';
 import { useShelf } from '@/stores/shelf';
 import { useSimplifying } from '@/stores/simplifying';
+import { useTyping } from '@/stores/typing';
 import { useView } from '@/stores/view';
 
 /** What the pointer does now, and which keys change it. */
@@ -19,6 +20,7 @@ const regions = useRegions();
 const corners = useCorners();
 const nodes = useNodes();
 const simplifying = useSimplifying();
+const typing = useTyping();
 const shelf = useShelf();
 const actions = useActions();
 
@@ -37,6 +39,8 @@ function drawing_(tool: Exclude<typeof view.tool, 'pick'>): Hint {
       says: 'Click for corners, drag for curves; Enter or a click on the first node closes.',
       keys: [['Shift+Enter', 'leave it open'], ['Backspace', 'take a node back'], FREE, back],
     };
+  if (tool === 'text')
+    return { says: 'Click where the words begin, and type.', keys: [FREE, back] };
   const what = articled(shapeWord(tool).word.toLowerCase());
   if (shapeWord(tool).between)
     return {
@@ -117,6 +121,25 @@ const hint = computed<Hint>(() => {
       ],
     };
   if (nodes.open) return editing();
+  if (typing.spacing)
+    return {
+      says: 'Drag a gap; its clear width is written under it.',
+      keys: [
+        ['Tab', 'the next'],
+        ['arrows', 'closer, wider'],
+        ['Delete', 'as the font has it'],
+        ['Esc', 'back'],
+      ],
+    };
+  if (typing.open)
+    return {
+      says: 'Type; Enter begins a new line.',
+      keys: [
+        ['Alt+← →', 'closer or wider here'],
+        ['Ctrl+Z', 'take back'],
+        ['Esc', 'done'],
+      ],
+    };
   if (simplifying.open)
     return {
       says: 'The outlines are shown as they would be; the bound says how far they may stray.',

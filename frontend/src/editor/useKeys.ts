@@ -17,6 +17,7 @@ import { useRegions } from '@/stores/regions';
 import { useSelection } from '@/stores/selection';
 import { useSimplifying } from '@/stores/simplifying';
 import { useSnaps } from '@/stores/snaps';
+import { useTyping } from '@/stores/typing';
 import { useView } from '@/stores/view';
 
 /** What keys do that the stores cannot do alone. */
@@ -30,6 +31,8 @@ interface Parts {
   /** Ends a path that is being drawn, closed or open; answers whether there was one. */
   finishPath(closed: boolean): boolean;
   takeBack(): boolean;
+  /** Gives the keys to the words that are typed. */
+  toWords(): void;
   openMenu(): void;
   /** Asks for the sizes of a new shape, in the middle of the plate. */
   askSize(at: Point): void;
@@ -74,6 +77,7 @@ export function useKeys(parts: Parts): void {
   const corners = useCorners();
   const nodes = useNodes();
   const simplifying = useSimplifying();
+  const typing = useTyping();
   let inPlace = false;
 
   function withControl(event: KeyboardEvent): boolean {
@@ -94,8 +98,24 @@ export function useKeys(parts: Parts): void {
     return true;
   }
 
+  /** What keys do to letters that are spaced; answers whether they mean something there. */
+  function withGaps(event: KeyboardEvent): boolean {
+    const direction = NUDGES[spelled(event)];
+    const gap = typing.gapInHand;
+    if (event.key === 'Tab') typing.walk(event.shiftKey ? -1 : 1);
+    else if (direction && gap !== null)
+      void typing.space(gap, (direction[0] - direction[1]) * (event.shiftKey ? 10 : 1));
+    else if (event.key === 'Delete' && gap !== null) void typing.plain(gap);
+    else return false;
+    return true;
+  }
+
   function escape(): void {
     if (parts.leave()) return;
+    if (typing.open) {
+      void typing.leave();
+      return;
+    }
     if (nodes.snipping) {
       nodes.snipping = false;
       return;
@@ -177,6 +197,7 @@ export function useKeys(parts: Parts): void {
 
   function plain(event: KeyboardEvent): boolean {
     if (nodes.open && withNodes(event)) return true;
+    if (typing.spacing && withGaps(event)) return true;
     const key = spelled(event);
     const shape = SHAPES.find((each) => each.key === named(event));
     const direction = NUDGES[key];
@@ -185,6 +206,7 @@ export function useKeys(parts: Parts): void {
     else if (key === 'Tab') return walk(event);
     else if (key === 'Enter' && simplifying.open) void simplifying.take();
     else if (key === 'Enter' && parts.finishPath(!event.shiftKey)) return true;
+    else if (key === 'Enter' && view.tool === 'text') void typing.beginAt(middle());
     else if (key === 'Enter' && !['pick', 'path'].includes(view.tool)) parts.askSize(middle());
     else if (key === 'Backspace' && parts.takeBack()) return true;
     else if (direction) return nudge(event, direction);
@@ -216,6 +238,11 @@ export function useKeys(parts: Parts): void {
       return;
     }
     if (onButton) return;
+    if (typing.typing && event.key !== 'Escape') {
+      // Whatever is typed goes where the caret is.
+      parts.toWords();
+      return;
+    }
     const withCtrl = event.ctrlKey || event.metaKey;
     if (!withCtrl && spelled(event) === 'G') {
       event.preventDefault();

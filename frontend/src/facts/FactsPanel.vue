@@ -4,6 +4,7 @@ import { computed, ref } from 'vue';
 import type { Role } from '@/api/types';
 import AlignFacts from '@/facts/AlignFacts.vue';
 import BetweenFacts from '@/facts/BetweenFacts.vue';
+import LetterFacts from '@/facts/LetterFacts.vue';
 import NodeFacts from '@/facts/NodeFacts.vue';
 import PaintFacts from '@/facts/PaintFacts.vue';
 import PlaceFacts from '@/facts/PlaceFacts.vue';
@@ -73,6 +74,7 @@ defineExpose({ align: () => align.value?.focus() });
       <BetweenFacts v-if="nodes.length === 2 && !outline.open" :ids="[...selection.ids]" />
       <AlignFacts v-if="nodes.length > 1 && !outline.open" ref="align" />
       <ShapeFacts :key="fresh" :nodes="nodes" :figures="selection.figures" />
+      <LetterFacts :key="`letters ${fresh}`" :nodes="nodes" :figures="selection.figures" />
       <RefineFacts :key="`refine ${fresh}`" :nodes="nodes" :figures="selection.figures" />
       <section v-if="roles.length">
         <h3>{{ roles.length > 1 ? 'Roles' : 'Role' }}</h3>

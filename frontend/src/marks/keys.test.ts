@@ -17,6 +17,7 @@ test('no key means two things at once', () => {
   const actions = Object.values(ACTION_WORDS).map(({ key }) => key);
   const keys = [...outcomes, ...actions, ...SHAPES.map(({ key }) => key)].filter(Boolean);
   const twice = keys.filter((key, i) => keys.indexOf(key) !== i);
-  // In a clip, the key that puts shapes there takes them out; E goes from nodes to corners and back.
-  expect(twice).toEqual(['Shift+W', 'E']);
+  // In a clip or on a line, the key that puts there takes off again; E goes from nodes to corners
+  // and back; Enter is for working inside a shape, which in a text is typing.
+  expect(twice).toEqual(['Enter', 'Shift+W', 'Shift+Q', 'E']);
 });

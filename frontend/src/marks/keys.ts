@@ -6,8 +6,9 @@ import { SHAPES } from '@/marks/shapes';
 /** A key, and what it does. */
 type Row = readonly [string, string];
 
-/** A word with its article: a box, an arc. */
+/** A word with its article: a box, an arc; several have none. */
 export function articled(word: string): string {
+  if (word.endsWith('s')) return word;
   return `${/^[aeiou]/.test(word) ? 'an' : 'a'} ${word}`;
 }
 
@@ -25,10 +26,15 @@ export const ACTION_WORDS = {
   remove: { word: 'Remove', key: 'Delete' },
   group: { word: 'Group', key: 'U' },
   ungroup: { word: 'Ungroup', key: 'Shift+U' },
+  type: { word: 'Type', key: 'Enter' },
   focus: { word: 'Work inside', key: 'Enter' },
   regions: { word: 'Pick regions', key: 'R' },
   clip: { word: 'Show only within the lowest', key: 'Shift+W' },
   takeOut: { word: 'Take out of the clip', key: 'Shift+W' },
+  spaceLetters: { word: 'Space letters', key: 'Shift+V' },
+  putOnLine: { word: 'Put on the line', key: 'Shift+Q' },
+  takeOffLine: { word: 'Take off the line', key: 'Shift+Q' },
+  breakIntoLetters: { word: 'Break into letters', key: 'Shift+Y' },
   nodes: { word: 'Nodes', key: 'E' },
   corners: { word: 'Corners', key: 'E' },
   simplify: { word: 'Simplify', key: 'Shift+N' },
@@ -132,6 +138,19 @@ const CORNERS: readonly Row[] = [
   ['Esc', 'back to the shape'],
 ];
 
+const TYPING: readonly Row[] = [
+  ['Alt+← Alt+→', 'closer or wider at the caret; with Shift by ten times as much'],
+  ['Ctrl+Z', 'take back what was typed since the last pause'],
+  ['Esc', 'done'],
+];
+
+const SPACING: readonly Row[] = [
+  ['Tab', 'the next gap; Shift+Tab the one before'],
+  ['arrows', 'closer or wider; with Shift by ten times as much'],
+  ['Delete', 'as the font has it'],
+  ['Esc', 'back to the shape'],
+];
+
 const NODES: readonly Row[] = [
   ['Tab', 'the next node; Shift+Tab the one before'],
   ['Ctrl+A', 'all nodes'],
@@ -156,6 +175,8 @@ export const KEY_LISTS: readonly { title: string; keys: readonly Row[] }[] = [
         .map(({ key, word }) => [key, word.toLowerCase()] as const),
     ],
   },
+  { title: 'While letters are typed', keys: TYPING },
+  { title: 'While letters are spaced', keys: SPACING },
   { title: 'While nodes are worked on', keys: NODES },
   { title: 'While corners are worked on', keys: CORNERS },
   { title: 'While regions are picked', keys: REGIONS },

@@ -19,6 +19,8 @@ interface Kind<N> {
   parameters(node: N): readonly Parameter[];
   /** The shapes directly inside it, the lowest first; null where it can hold none. */
   children: ((node: N) => readonly Child[]) | null;
+  /** Whether none can be put into it as into a group. */
+  closed?: boolean;
   /** Those of them whose paint it shows, the lowest first; none if that is its own. */
   lenders(node: N): readonly Node[];
   /** Those of them that are painted with it. */
@@ -78,6 +80,16 @@ const KINDS: { readonly [K in Node['kind']]: Kind<Of<K>> } = {
     open: true,
   },
   path: { ...primitive, parameters: none, plain: true },
+  text: {
+    word: 'letters',
+    parameters: none,
+    children: ({ course }) => (course?.kind === 'line' ? bare([course.line]) : []),
+    closed: true,
+    lenders: none,
+    painted: none,
+    live: true,
+    refined: true,
+  },
   image: { ...alone, word: 'underlay', parameters: none, plain: true, open: true },
   piece: { ...primitive, parameters: none, plain: true, open: true, refined: false },
   group: {
@@ -142,7 +154,8 @@ export function childrenOf(node: Node): readonly Child[] {
 
 /** Whether it can hold other shapes. */
 export function holds(node: Node): boolean {
-  return kindOf(node).children !== null;
+  const { children, closed } = kindOf(node);
+  return children !== null && !closed;
 }
 
 /** Whether it stays what comes of its shapes. */

@@ -7,9 +7,15 @@ import type { Ink } from '@/marks/paint';
 import type { Parameter, Values } from '@/marks/parameters';
 import * as typed from '@/marks/parameters';
 
+/** How words are set that nobody has typed yet. */
+export type Manner = Pick<
+  Extract<Fields<'add-shape'>['node'], { kind: 'text' }>,
+  'font' | 'size' | 'measure' | 'axes'
+>;
+
 /** What is drawn from the band. A ring is an ellipse with a hole. */
 export type ShapeKind = 'ellipse' | 'rectangle' | 'polygon' | 'star' | 'drop' | 'ring' | 'arc';
-export type Tool = ShapeKind | 'line' | 'path';
+export type Tool = ShapeKind | 'line' | 'path' | 'text';
 
 export interface ShapeWord {
   kind: Tool;
@@ -76,6 +82,12 @@ const WORDS: { readonly [K in Tool]: Omit<ShapeWord, 'kind'> } = {
     icon: 'M3.5 17.500a8.500 8.500 0 0 1 17 0',
   },
   path: { word: 'Path', key: '8', typed: [], icon: 'M3.5 15C6 6 10.500 6 12 12s6 6 8.500-3' },
+  text: {
+    word: 'Letters',
+    key: '9',
+    typed: [],
+    icon: 'M4 19 10 5h1l6 14M6.500 13.500h8M20.500 5v14',
+  },
 };
 
 export const SHAPES: readonly ShapeWord[] = (Object.keys(WORDS) as Tool[]).map((kind) => ({
@@ -184,6 +196,20 @@ export function arcBetween(...[plate, id, ink, from, to]: Parameters<Between>): 
 export function pathOf(plate: string, id: string, ink: Ink, data: string): Command {
   const look = data.endsWith('Z') ? ink : strokeOnly(ink);
   return added(plate, { kind: 'path', id, name: 'Path', look, data });
+}
+
+/** The command that adds a text whose first line is set from a point. */
+export function textOf(
+  plate: string,
+  id: string,
+  ink: Ink,
+  at: Point,
+  words: string,
+  manner: Manner,
+): Command {
+  const name = words.trim().split('\n')[0]!.slice(0, 40).trim();
+  const transform = { e: at.x, f: at.y };
+  return added(plate, { kind: 'text', id, name, look: ink, transform, words, ...manner });
 }
 
 function added(plate: string, node: Fields<'add-shape'>['node']): Command {

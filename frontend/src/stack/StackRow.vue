@@ -30,7 +30,7 @@ const selection = useSelection();
 const actions = useActions();
 
 const node = computed(() => props.row.node);
-const isHolder = computed(() => holds(node.value));
+const isHolder = computed(() => holds(node.value) || childrenOf(node.value).length > 0);
 const isLive = computed(() => staysLive(node.value));
 /** What it does to the others, where it is the one that holds or cuts them. */
 const part = computed(() => {
@@ -64,7 +64,8 @@ const note = computed(() => {
   else if (node.value.kind === 'parts') said.push(node.value.outcome);
   else if (node.value.kind === 'compound' && node.value.bundled) said.push('bundle');
   else if (kindOf(node.value).word) said.push(kindOf(node.value).word);
-  if (isHolder.value) said.push(String(childrenOf(node.value).length));
+  const { length } = childrenOf(node.value);
+  if (length) said.push(String(length));
   if (node.value.refinements.some(({ on }) => on)) said.push('refined');
   if (node.value.guide) said.push('guide');
   return said.join(' · ');

@@ -17,6 +17,7 @@ import type { Row } from '@/stores/selection';
 import { useSelection } from '@/stores/selection';
 import { useSimplifying } from '@/stores/simplifying';
 import { useStyle } from '@/stores/style';
+import { useTyping } from '@/stores/typing';
 import { useView } from '@/stores/view';
 
 /** What can be done with the selection beside outcomes, one entry a command. */
@@ -49,6 +50,7 @@ export const useActions = defineStore('actions', () => {
   const corners = useCorners();
   const nodes = useNodes();
   const simplifying = useSimplifying();
+  const typing = useTyping();
   const last = ref<Last | null>(null);
   /** Copies that lie on what they were made of, as long as they have not been moved. */
   const onSources = ref('');
@@ -231,6 +233,26 @@ export const useActions = defineStore('actions', () => {
   /** Whether some of what is selected is open: it has contours that bound nothing. */
   const hasEnds = () => selection.figures.some(({ area, path }) => area !== null && path !== '');
 
+  /** The one text that is selected, if it is. */
+  function aText() {
+    const row = selection.only;
+    return row?.node.kind === 'text' && !row.held ? row.node : null;
+  }
+
+  /** A text that stands on no line yet, and the shape selected with it. */
+  function textAndLine(): { text: string; line: string } | null {
+    const [one, two] = selection.selected;
+    if (!one || !two || selection.selected.length > 2) return null;
+    const [text, line] = one.node.kind === 'text' ? [one.node, two.node] : [two.node, one.node];
+    if (text.kind !== 'text' || text.course?.kind === 'line' || line.kind === 'image') return null;
+    return { text: text.id, line: line.id };
+  }
+
+  async function putOnLine(): Promise<void> {
+    const { text, line } = textAndLine()!;
+    if (await act('put-on-line', { id: text, line })) selection.pick(text);
+  }
+
   const isPiece = (row: Row) => row.node.kind === 'piece';
 
   const oneLine = () =>
@@ -254,8 +276,22 @@ export const useActions = defineStore('actions', () => {
       can: () => every((row) => row.node.kind === 'group'),
       run: ungroup,
     },
+    type: { can: () => aText() !== null, run: () => typing.begin(aText()!.id) },
+    spaceLetters: {
+      can: () => aText() !== null && !typing.spacing,
+      run: () => typing.begin(aText()!.id, 'spacing'),
+    },
+    putOnLine: { can: () => textAndLine() !== null, run: putOnLine },
+    takeOffLine: {
+      can: () => aText()?.course?.kind === 'line',
+      run: () => act('take-off-line', { id: aText()!.id }),
+    },
+    breakIntoLetters: {
+      can: () => aText() !== null,
+      run: () => act('break-into-letters', { id: aText()!.id }),
+    },
     focus: {
-      can: () => selection.only !== null && holds(selection.only.node),
+      can: () => selection.only !== null && childrenOf(selection.only.node).length > 0,
       run: () => selection.enter(selection.only!.node.id),
     },
     regions: {

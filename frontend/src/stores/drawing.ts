@@ -75,6 +75,8 @@ export const useDrawing = defineStore('drawing', () => {
   const preview = shallowRef<PreviewState | null>(null);
   /** The shapes whose nodes are told with every look. */
   const watched = ref<readonly string[]>([]);
+  /** The text of which every look tells where its letters stand. */
+  const watchedText = ref<string | null>(null);
   /** How many steps are on their way to the disk. */
   const pending = ref(0);
   /** The steps that are not on disk yet. */
@@ -180,6 +182,11 @@ export const useDrawing = defineStore('drawing', () => {
   }
 
   const path = () => ({ path: { drawing_id: id.value } });
+
+  /** Takes all of the drawing anew, where what it is shown by has changed. */
+  function reopen(): Promise<boolean> {
+    return enqueue(() => fetched(id.value));
+  }
 
   /** Takes steps that were done elsewhere, unless something is in hand here. */
   function catchUp(): void {
@@ -336,7 +343,12 @@ export const useDrawing = defineStore('drawing', () => {
       answered<PreviewState>(
         client.POST('/api/drawings/{drawing_id}/preview', {
           params: path(),
-          body: { revision: revision.value, command, nodes: [...watched.value] },
+          body: {
+            revision: revision.value,
+            command,
+            nodes: [...watched.value],
+            letters: watchedText.value,
+          },
         }),
       ),
     (state) => {
@@ -351,6 +363,8 @@ export const useDrawing = defineStore('drawing', () => {
 
   /** The nodes of what is watched, as the command in hand would leave them. */
   const lookedNodes = computed(() => preview.value?.nodes ?? {});
+  /** The letters of the text that is watched, likewise. */
+  const lookedLetters = computed(() => preview.value?.letters ?? null);
 
   function stopPreview(): void {
     look.cancel();
@@ -402,6 +416,7 @@ export const useDrawing = defineStore('drawing', () => {
     open,
     settled,
     catchUp,
+    reopen,
     run,
     do: act,
     runFound,
@@ -413,6 +428,8 @@ export const useDrawing = defineStore('drawing', () => {
     look: look.ask,
     watched,
     lookedNodes,
+    watchedText,
+    lookedLetters,
     stopPreview,
   };
 });

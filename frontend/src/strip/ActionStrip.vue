@@ -6,6 +6,7 @@ import type { Fields } from '@/marks/commands';
 import { commandOf } from '@/marks/commands';
 import { outcomeOf } from '@/marks/kinds';
 import { LEAVES_PIECES, OUTCOME_WORDS, STAYS_LIVE } from '@/marks/outcomes';
+import { useActions } from '@/stores/actions';
 import { useCorners } from '@/stores/corners';
 import { newId, useDrawing } from '@/stores/drawing';
 import { useNodes } from '@/stores/nodes';
@@ -35,6 +36,7 @@ const corners = useCorners();
 const nodes = useNodes();
 const simplifying = useSimplifying();
 const notices = useNotices();
+const { actions } = useActions();
 const {
   found,
   tiles,
@@ -193,6 +195,13 @@ defineExpose({ take });
           @click="more = !more"
         >
           {{ more ? '‹ fewer' : 'more ›' }}
+        </button>
+        <button
+          v-if="actions.putOnLine.can()"
+          title="The words stand on the outline of the other shape (Shift+Q)"
+          @click="actions.putOnLine.run()"
+        >
+          on the line
         </button>
         <button title="Pick regions by their dots (R)" @click="regions.begin()">regions</button>
         <button title="Keep them on the shelf (*)" @click="emit('keep')">shelf</button>

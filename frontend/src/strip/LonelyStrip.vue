@@ -11,6 +11,7 @@ import { latestWins } from '@/stores/latestWins';
 import type { Row } from '@/stores/selection';
 import { useSelection } from '@/stores/selection';
 import { useView } from '@/stores/view';
+import { letGo } from '@/strip/letGo';
 import HomeTile from '@/strip/HomeTile.vue';
 import StripTile from '@/strip/StripTile.vue';
 
@@ -57,6 +58,35 @@ watch(
   { immediate: true },
 );
 onScopeDispose(asked.cancel);
+
+/** What can be done with words. */
+const LETTERS = [
+  {
+    name: 'type',
+    word: 'Type',
+    title: 'Change the words (Enter, or a double click)',
+    icon: 'M10 44 22 14h2l12 30M14.500 34h17M46 12v36M41 12h10M41 48h10',
+  },
+  {
+    name: 'spaceLetters',
+    word: 'Space letters',
+    title: 'The gap between each two letters, one by one (Shift+V)',
+    icon: 'M8 44 17 14h2l9 30M36 14h16M44 14v30M27 52h10M30 49l-4 3 4 3M34 49l4 3-4 3',
+  },
+  {
+    name: 'takeOffLine',
+    word: 'Off the line',
+    title: 'Straight again, the line under it (Shift+Q)',
+    icon: 'M10 50C10 36 52 36 52 50M22 28 30 8h2l8 20M25 21h12',
+  },
+  {
+    name: 'breakIntoLetters',
+    word: 'Into letters',
+    title: 'A group of one path for each letter (Shift+Y)',
+    icon: 'M8 44 17 14h2l9 30M12 34h12M38 14v30M38 44h14M32 8v42',
+  },
+] as const;
+const ofLetters = computed(() => LETTERS.filter(({ name }) => actions[name].can()));
 
 const liftable = computed(() =>
   !isCompound.value && contours.value.length > 1 ? contours.value.slice(0, MOST) : [],
@@ -107,6 +137,18 @@ async function lift(contour: number): Promise<void> {
     <circle cx="31.5" cy="29" r="4.5" class="dot" />
     <circle cx="49" cy="29" r="4.5" class="dot" />
   </StripTile>
+  <template v-if="node.kind === 'text'">
+    <StripTile
+      v-for="{ name, word, icon, title } in ofLetters"
+      :key="name"
+      :word="word"
+      :how="actions[name].key"
+      :title="title"
+      @click="(event: MouseEvent) => (letGo(event), actions[name].run())"
+    >
+      <path :d="icon" />
+    </StripTile>
+  </template>
   <HomeTile />
   <StripTile
     v-if="node.kind === 'group'"
@@ -121,7 +163,7 @@ async function lift(contour: number): Promise<void> {
   </StripTile>
   <StripTile
     v-if="isLive && figure?.node_count"
-    word="Settle"
+    :word="node.kind === 'text' ? 'One path' : 'Settle'"
     how="Shift+S"
     title="Make plain paths of it (Shift+S)"
     @click="actions.settle!.run()"
@@ -191,7 +233,7 @@ async function lift(contour: number): Promise<void> {
     There to build over: it takes no part in outcomes or exports.
     {{ row.held ? 'L unlocks it, to be moved.' : 'L locks it where it is.' }}
   </p>
-  <p v-else-if="!selection.operands.length" class="soft advice">
+  <p v-else-if="!selection.operands.length && node.kind !== 'text'" class="soft advice">
     Shift-click a second shape, and every way to combine the two appears here as a picture.
   </p>
 </template>

@@ -23,6 +23,7 @@ from dotstack.core.drawing.places import exchanged, place_of, replaced
 from dotstack.core.drawing.sound import MAX_PIECES, check_fresh
 from dotstack.core.drawing.stacks import moved_within
 from dotstack.core.errors import CommandError, LimitError
+from dotstack.core.geometry import Affine
 from dotstack.core.letters import Alignment, Font, Measure, unit_size, usual_start
 from dotstack.core.paint import Look
 from dotstack.core.values import Coordinate, Digest, Id, Length
@@ -79,14 +80,25 @@ class SetLetters(Command):
 
     @property
     def label(self) -> str:
-        given = self.model_fields_set - {"kind", "ids"}
-        words = sorted(name.replace("_", " ") for name in given)
+        # With a font come places on its axes: it is what counts.
+        also = {"kind", "ids", *(["axes"] if self.font else [])}
+        words = sorted(name.replace("_", " ") for name in self.model_fields_set - also)
         return f"Change {', '.join(words)}" if words else "Change letters"
 
     def applied_to(self, drawing: Drawing, evaluator: Evaluator) -> Drawing:
         return exchanged(
-            drawing, set(self.ids), lambda node: (self._changed(_as_text(node), evaluator),)
+            drawing, set(self.ids), lambda node: (self._made(_as_text(node), evaluator),)
         )
+
+    def _made(self, text: TextNode, evaluator: Evaluator) -> Node:
+        """The text so; where it is bent otherwise than before, its box keeps its middle."""
+        changed = self._changed(text, evaluator)
+        if type(changed.course) is type(text.course):
+            return changed
+        before, after = (evaluator.outline(each).bounds for each in (text, changed))
+        across = (before[0] + before[2] - after[0] - after[2]) / 2
+        down = (before[1] + before[3] - after[1] - after[3]) / 2
+        return moved_within(changed, Affine.translation(across, down))
 
     def _changed(self, text: TextNode, evaluator: Evaluator) -> TextNode:
         font = self._font(text, evaluator)

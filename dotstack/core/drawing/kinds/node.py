@@ -3,7 +3,7 @@
 from abc import ABC, abstractmethod
 from collections.abc import Callable, Iterator, Mapping, Sequence
 from functools import cache, lru_cache
-from typing import TYPE_CHECKING, Annotated, ClassVar, Protocol, Self, TypeVar
+from typing import TYPE_CHECKING, Annotated, Protocol, Self, TypeVar
 
 from pydantic import Field
 
@@ -83,9 +83,6 @@ class NodeBase(Value, ABC):
     guide: bool = False
     origin: Origin | None = None
 
-    # Whether it is made round a centre of its own, at its origin, or has its box's middle.
-    is_centred: ClassVar[bool] = False
-
     @property
     @abstractmethod
     def children(self) -> "tuple[Node, ...]":
@@ -115,6 +112,11 @@ class NodeBase(Value, ABC):
     @abstractmethod
     def renamed(self: N, new_ids: Mapping[str, str]) -> N:
         """The node with what it says of its children under their new ids, by the old ones."""
+
+    @property
+    def is_centred(self) -> bool:
+        """Whether it is made round a centre of its own, at its origin, or has its box's middle."""
+        return False
 
     @property
     def is_active(self) -> bool:
@@ -174,7 +176,9 @@ class LeafNode(NodeBase):
 class PrimitiveNode(LeafNode):
     """A shape made of parameters, round its own centre at the origin of its axes."""
 
-    is_centred: ClassVar[bool] = True
+    @property
+    def is_centred(self) -> bool:
+        return True
 
     @abstractmethod
     def scaled(self: N, across: float, down: float) -> N:

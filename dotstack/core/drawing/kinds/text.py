@@ -34,7 +34,16 @@ if TYPE_CHECKING:
 MAX_LETTERS = 5000
 # Thousandths of the body size.
 Spacing = Annotated[float, Field(ge=-10_000, le=10_000)]
-Tag = Annotated[str, Field(pattern=r"^[ -~]{4}$")]
+
+
+def _tag(tag: str) -> str:
+    # By hand: what JSON Schema says of names by a pattern is lost on its way to other languages.
+    if len(tag) != 4 or not tag.isascii() or not tag.isprintable():
+        raise ValueError(f"{tag!r} is no tag of four letters")
+    return tag
+
+
+Tag = Annotated[str, AfterValidator(_tag)]
 Axes = Annotated[dict[Tag, Annotated[float, Field(ge=-1e5, le=1e5)]], Field(max_length=64)]
 Features = Annotated[dict[Tag, Annotated[int, Field(ge=0, le=1000)]], Field(max_length=200)]
 Pairs = Annotated[dict[Annotated[int, Field(ge=1)], Spacing], Field(max_length=MAX_LETTERS)]
@@ -135,6 +144,11 @@ class TextNode(HolderNode):
         return (self.course.line,) if isinstance(self.course, OnLine) else ()
 
     @property
+    def is_centred(self) -> bool:
+        """Round a circle it has that one's centre."""
+        return isinstance(self.course, OnCircle)
+
+    @property
     def lenders(self) -> "tuple[Node, ...]":
         return ()
 
@@ -143,10 +157,9 @@ class TextNode(HolderNode):
         return self.with_stack([node for nodes in fresh for node in nodes])
 
     def with_stack(self, nodes: "Sequence[Node]") -> Self:
-        if len(nodes) > 1:
-            raise CommandError(f"{self.name} stands on one line, and holds nothing else.")
         course = self.course
-        assert isinstance(course, OnLine), "only a text on a line holds anything"
+        if len(nodes) > 1 or not isinstance(course, OnLine):
+            raise CommandError(f"{self.name} holds nothing but a line that it stands on.")
         fresh = course.model_copy(update={"line": nodes[0]}) if nodes else None
         return self.model_copy(update={"course": fresh})
 
