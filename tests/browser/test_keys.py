@@ -14,7 +14,7 @@ HERE = Path(__file__).parent
 SPELLED = {
     "Esc": "Escape", "arrows": "ArrowLeft", "Shift+arrows": "Shift+ArrowUp",
     "Alt+arrows": "Alt+ArrowDown", "+ and −": "+", "1 2 3": "1", "Ctrl+Shift+V": "Control+Shift+v",
-    "Shift+G": "Control+Shift+g", "Ctrl": "Control",
+    "Shift+G": "Control+Shift+g", "Ctrl": "Control", "Alt+← Alt+→": "Alt+ArrowRight",
 }  # fmt: skip
 # What is selected of a disc, a box and a line, the key, and the step that it makes.
 STEPS = [

@@ -8,14 +8,14 @@ from dotstack.core.drawing.kinds import HolderNode, Node, UnderlayNode
 def with_children(node: Node, change: Callable[[Node], tuple[Node, ...]]) -> Node | None:
     """The node with each of its children replaced by what ``change`` makes of it.
 
-    Answers the node itself if all stay the same objects, and None if none is left.
+    Answers the node itself if all stay the same objects, and None if none is left that it needs.
     """
     assert isinstance(node, HolderNode), "only what holds others has children"
     inner = node.children
     fresh = [change(child) for child in inner]
     if all(len(news) == 1 and news[0] is old for old, news in zip(inner, fresh, strict=True)):
         return node
-    return node.with_children(fresh) if any(fresh) else None
+    return node.with_children(fresh) if any(fresh) or node.stays_alone else None
 
 
 def without_underlays(node: Node) -> Node | None:

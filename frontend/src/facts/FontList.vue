@@ -132,6 +132,7 @@ input[type='search'] {
 }
 ul {
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   max-height: 46vh;
   margin: 0;
   padding: 0;

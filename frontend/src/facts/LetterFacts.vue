@@ -198,7 +198,7 @@ const isOn = (tag: string, usual: boolean) => (of((text) => text.features[tag]) 
       <div class="fields">
         <ChoicePill
           v-if="!onLine"
-          label="What the words stand on"
+          label="What they stand on"
           :model-value="standsOn"
           :options="[
             { value: 'straight', word: 'straight', title: 'A straight line' },

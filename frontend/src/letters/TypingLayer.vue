@@ -93,6 +93,8 @@ function onKey(event: KeyboardEvent): void {
   else if (withCtrl && key === 'z' && !event.shiftKey) typing.undo();
   else if (withCtrl && (key === 'y' || key === 'z')) void typing.commit().then(drawing.redo);
   else if (event.altKey && (key === 'arrowleft' || key === 'arrowright')) {
+    // The browser tells of a caret that has just moved only later.
+    fromField();
     const { anchor, head } = typing.chosen;
     const steps = (key === 'arrowleft' ? -1 : 1) * (event.shiftKey ? 10 : 1);
     if (anchor === head) void typing.space(head, steps);

@@ -151,8 +151,9 @@ export const useClipboard = defineStore('clipboard', () => {
 
   /** Puts a picture under all shapes of the plate in hand. */
   async function pastePicture(file: File): Promise<void> {
-    const found = await attempt(() =>
-      answered<KeptPicture>(client.POST('/api/pictures', bytes(file, file.type))),
+    const found = await attempt(
+      () => answered<KeptPicture>(client.POST('/api/pictures', bytes(file, file.type))),
+      file.name,
     );
     if (!found) return;
     const id = newId();

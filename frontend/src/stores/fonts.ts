@@ -93,8 +93,9 @@ export const useFonts = defineStore('fonts', () => {
 
   /** Adds a font file; answers its font, or null where it was refused and said why. */
   async function add(file: File): Promise<FontEntry | null> {
-    const found = await attempt(() =>
-      answered<FontEntry>(client.POST('/api/fonts', bytes(file, 'font/sfnt'))),
+    const found = await attempt(
+      () => answered<FontEntry>(client.POST('/api/fonts', bytes(file, 'font/sfnt'))),
+      file.name,
     );
     if (!found) return null;
     if (!byDigest.value.has(found.digest)) fonts.value = [...fonts.value, found];

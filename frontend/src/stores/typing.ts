@@ -237,9 +237,11 @@ export const useTyping = defineStore('typing', () => {
   /** Adds room before a character, or takes some away. */
   async function space(place: number, steps: number): Promise<void> {
     await commit();
-    const added = text.value?.pairs[place] ?? 0;
-    if (place > 0 && place < draft.value.length)
-      await drawing.run(spaced(place, added + steps * NUDGE));
+    if (place <= 0 || place >= draft.value.length) return;
+    // One press after another adds to what the one before has led to.
+    await drawing.runFound(async () =>
+      text.value ? spaced(place, (text.value.pairs[place] ?? 0) + steps * NUDGE) : null,
+    );
   }
 
   /** Leaves a gap as the font has it. */

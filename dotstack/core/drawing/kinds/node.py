@@ -218,6 +218,11 @@ class RadialNode(PrimitiveNode):
 class HolderNode(NodeBase):
     """A node that holds others."""
 
+    @property
+    def stays_alone(self) -> bool:
+        """Whether it stays where none of its children is left."""
+        return False
+
     @abstractmethod
     def with_children(self, fresh: "Sequence[tuple[Node, ...]]") -> "Node":
         """The node with each of its children replaced by others, of which some are left.

@@ -2,6 +2,7 @@
 
 import unicodedata
 from collections.abc import Mapping, Sequence
+from math import isclose
 from typing import TYPE_CHECKING, Annotated, Literal, Self, TypeAlias
 
 from pydantic import AfterValidator, Field
@@ -32,6 +33,8 @@ if TYPE_CHECKING:
     from dotstack.core.drawing.kinds import Node
 
 MAX_LETTERS = 5000
+# Factors that differ by less size letters and do not stretch them.
+_SAME = 1e-12
 # Thousandths of the body size.
 Spacing = Annotated[float, Field(ge=-10_000, le=10_000)]
 
@@ -149,6 +152,10 @@ class TextNode(HolderNode):
         return isinstance(self.course, OnCircle)
 
     @property
+    def stays_alone(self) -> bool:
+        return True
+
+    @property
     def lenders(self) -> "tuple[Node, ...]":
         return ()
 
@@ -172,9 +179,9 @@ class TextNode(HolderNode):
             placed = Affine.scaling(down, down) @ course.line.transform.affine
             line = course.line.model_copy(update={"transform": Placement.of(placed)})
             course = course.model_copy(update={"line": line, "start": course.start * down})
-        stretched = self.transform.affine @ Affine.scaling(across / down, 1.0)
         changes: dict[str, object] = {"size": self.size * down, "course": course}
-        if across != down:
+        if not isclose(across, down, rel_tol=_SAME):
+            stretched = self.transform.affine @ Affine.scaling(across / down, 1.0)
             changes["transform"] = Placement.of(stretched)
         return revised(self, changes)
 
@@ -240,13 +247,12 @@ class TextNode(HolderNode):
 
     def _lacks(self, letters: Sequence[StandingLetter]) -> str:
         """The letters that its font has none for, each once: a box stands for them, or nothing."""
-        lacking = [
+        lacking = "".join(
             self.words[each.place.start : each.place.end]
             for each in letters
-            if each.place.letter.is_missing
-            or (each.outline.is_empty and _is_seen(self.words[each.place.start]))
-        ]
-        return "".join(dict.fromkeys(lacking))
+            if each.place.letter.is_missing or each.outline.is_empty
+        )
+        return "".join(dict.fromkeys(filter(_is_seen, lacking)))
 
 
 def _is_seen(char: str) -> bool:
