@@ -13,6 +13,7 @@ from collections import Counter
 from collections.abc import Callable
 from io import BytesIO
 
+from fontTools.ttLib import TTFont
 from PIL import Image
 
 from bench.damage import damaged_svg
@@ -24,6 +25,16 @@ from dotstack.core.drawing.pasting import pasted
 from dotstack.core.drawing.scene import painted
 from dotstack.core.errors import CoreError
 from dotstack.core.formats.raster import read_raster
+from dotstack.core.letters import (
+    Setting,
+    Straight,
+    outline_of,
+    read_font,
+    sample,
+    set_words,
+    standing,
+)
+from dotstack.fonts import shipped
 
 _SLOW = 5.0
 
@@ -79,10 +90,35 @@ def _damaged(seed: int, data: bytes) -> bytes:
     return bytes(damaged)
 
 
+def _fonts() -> list[bytes]:
+    """Fonts that are right: small ones that ship, of fixed and variable outlines, and packed."""
+    small = sorted((font.data for font in shipped().values()), key=len)[:4]
+    packed = []
+    for flavor in ("woff", "woff2"):
+        font, made = TTFont(BytesIO(small[0])), BytesIO()
+        font.flavor = flavor
+        font.save(made)
+        packed.append(made.getvalue())
+    return [*small, *packed]
+
+
+_FONTS = _fonts()
+
+
+def _letters(seed: int) -> None:
+    """Sets words in a font that may be damaged, in its tables rather than its directory."""
+    font = read_font(_damaged(seed, _FONTS[seed % len(_FONTS)]))
+    instance = font.at({axis.tag: axis.high for axis in font.axes})
+    words = set_words(instance, "Slack tide\nfi é 4", Setting(5, 5, 1.2, "middle", {}, {}))
+    outline_of(standing(words, instance.drawn, 0.01, Straight()), instance.drawn)
+    sample(font)
+
+
 READERS: dict[str, tuple[Callable[[int], object], float]] = {
     "SVG": (_svg, 0.7),
     "kits": (lambda seed: read_kit(_damaged(seed, _KIT)), 0.1),
     "drawing files": (lambda seed: read_drawing(_damaged(seed, _DRAWING)), 0.1),
+    "fonts": (_letters, 0.8),
     "pictures": (lambda seed: read_raster(_damaged(seed, _PICTURES[seed % 2])), 0.1),
 }
 

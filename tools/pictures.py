@@ -104,6 +104,15 @@ def nodes(editor: Editor) -> None:
     editor.page.mouse.move(760, 30)
 
 
+def letters(editor: Editor) -> None:
+    """Words on a board, the gaps between their letters shown."""
+    editor.open("Slack tide boat hire")
+    editor.pick("Slack tide")
+    editor.page.keyboard.press("Shift+V")
+    expect(editor.page.locator("[data-gap]")).to_have_count(7)
+    expect(editor.page.get_by_label("Style")).to_be_visible()
+
+
 def pieces(editor: Editor) -> None:
     """A piece of a region build, moved away from the others."""
     editor.open().page.get_by_role("tab", name="Rope knot").click()
@@ -161,8 +170,8 @@ def versions(editor: Editor) -> None:
 
 
 VIEWS = (
-    home, editor, draw, construct, snapping, several, outcomes, regions, refining, nodes, pieces,
-    clip, tracing, shelf, shelf_page, export, versions,
+    home, editor, draw, construct, snapping, several, outcomes, regions, refining, nodes, letters,
+    pieces, clip, tracing, shelf, shelf_page, export, versions,
 )  # fmt: skip
 
 

@@ -69,6 +69,12 @@ class Fonts(BaseModel):
     fonts: list[FontEntry]
 
 
+class TextAt(ShapeAt):
+    """A text of the drawing at this revision; perhaps with the gaps between its letters."""
+
+    gaps: bool = False
+
+
 _PLAIN = "Regular"
 _REMEMBERED = 1000
 
@@ -96,11 +102,11 @@ def add_font() -> Response:
 
 
 @blueprint.post("/drawings/<drawing_id>/letters", responses={200: LetterMap})
-def letters(path: DrawingPath, body: ShapeAt) -> Response:
-    """Where the letters of a text stand, and the gaps between them."""
+def letters(path: DrawingPath, body: TextAt) -> Response:
+    """Where the letters of a text stand, and perhaps the gaps between them."""
     drawing = at(path.drawing_id, body.revision)
     with studio().evaluators.of(path.drawing_id) as evaluator:
-        return answers.json(letter_map(drawing, body.id, evaluator))
+        return answers.json(letter_map(drawing, body.id, evaluator, with_gaps=body.gaps))
 
 
 @lru_cache(_REMEMBERED)

@@ -8,7 +8,8 @@ from pydantic import BaseModel, Field
 from dotstack.core.combine import Outcome
 from dotstack.core.drawing import AnyCommand, Drawing, apply, difference
 from dotstack.core.drawing.assets import standing
-from dotstack.core.drawing.commands import OUTCOME_KINDS
+from dotstack.core.drawing.carrying import with_letters_kept
+from dotstack.core.drawing.commands import OUTCOME_KINDS, SpaceLetters
 from dotstack.core.drawing.commands.combining import PaintChoice
 from dotstack.core.drawing.corner_map import CornerMap, corner_map
 from dotstack.core.drawing.kinds import Node
@@ -178,7 +179,8 @@ def preview(path: DrawingPath, body: Preview) -> Response:
         if body.nodes:
             found.nodes = node_maps(after, all_ids(after) & set(body.nodes), evaluator)
         if body.letters in all_ids(after):
-            found.letters = letter_map(after, body.letters, evaluator)
+            spaced = isinstance(body.command, SpaceLetters)
+            found.letters = letter_map(after, body.letters, evaluator, with_gaps=spaced)
         return answers.json(found)
 
 
@@ -283,7 +285,8 @@ def copy_out(path: DrawingPath, body: Shapes) -> Response:
     drawing, ids = at(path.drawing_id, body.revision), tuple(body.ids)
     with studio().evaluators.of(path.drawing_id) as evaluator:
         svg = write_svg(shapes_picture(drawing, ids, evaluator))
-        return answers.json(CopiedShapes(svg=svg, nodes=standing(drawing, ids, evaluator)))
+        nodes = [with_letters_kept(node, evaluator) for node in standing(drawing, ids, evaluator)]
+        return answers.json(CopiedShapes(svg=svg, nodes=nodes))
 
 
 def at(drawing_id: str, revision: int) -> Drawing:

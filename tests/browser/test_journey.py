@@ -217,12 +217,12 @@ def test_the_drawings_are_listed_with_pictures_renamed_duplicated_and_deleted_wi
 ) -> None:
     page.goto(server.address)
     cards = page.get_by_role("article")
-    # The demo's own two, of signs and of a tracing.
-    expect(cards).to_have_count(2)
+    # The demo's own three, of signs, of words and of a tracing.
+    expect(cards).to_have_count(3)
     expect(cards.locator(".plates path").first).to_be_visible()
     page.get_by_label("More for Quay signs").click()
     page.get_by_text("Duplicate", exact=True).click()
-    expect(cards).to_have_count(3)
+    expect(cards).to_have_count(4)
     page.get_by_label("More for Quay signs copy").click()
     page.get_by_text("Rename", exact=True).click()
     page.get_by_label("New name").fill("Night signs")
@@ -230,7 +230,7 @@ def test_the_drawings_are_listed_with_pictures_renamed_duplicated_and_deleted_wi
     expect(page.get_by_label("Open Night signs")).to_be_visible()
     page.get_by_label("More for Night signs").click()
     page.get_by_text("Delete", exact=True).click()
-    expect(cards).to_have_count(2)
+    expect(cards).to_have_count(3)
     page.get_by_role("button", name="Undo").click()
     expect(page.get_by_label("Open Night signs")).to_be_visible()
     page.get_by_label("Find a drawing, a plate or an asset").fill("mussel")

@@ -105,7 +105,7 @@ def test_a_look_tells_where_letters_would_stand(caller: Caller) -> None:
     look = caller.post("preview", command=change, letters="text")
     assert look["letters"]["words"] == "lll"
     assert len(look["letters"]["cells"]) == 4
-    told = caller.post("letters", id="text")
+    told = caller.post("letters", id="text", gaps=True)
     assert [gap["gap"] for gap in told["gaps"]] == [pytest.approx(20)]
 
 

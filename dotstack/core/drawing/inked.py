@@ -3,7 +3,7 @@
 from math import sqrt
 
 from dotstack.core.drawing.document import Drawing
-from dotstack.core.drawing.kinds import CompoundNode, GroupNode, LeafNode, Node
+from dotstack.core.drawing.kinds import GroupNode, Node, OneOutline
 from dotstack.core.drawing.kinds.refinements import LineArea
 from dotstack.core.drawing.places import place_of
 from dotstack.core.errors import CommandError
@@ -27,7 +27,7 @@ def _inked(node: Node, outer: Affine) -> Node:
         within = outer @ node.transform.affine
         return node.with_children(tuple((_inked(child, within),) for child in node.children))
     look = node.look
-    if look.line is None or not isinstance(node, LeafNode | CompoundNode):
+    if look.line is None or not isinstance(node, OneOutline):
         return node
     turned, mirrored, _ = outer.complex_form
     if min(abs(turned), abs(mirrored)) > _SAME * sqrt(abs(outer.determinant)):

@@ -56,7 +56,7 @@ class LetterMap(Value):
     Attributes:
         words: what it says.
         cells: of each character, and a last one behind them all.
-        gaps: between letters that show something.
+        gaps: between letters that show something, where they are asked for.
         unit: a thousandth of the body size, on the plate.
 
     """
@@ -67,7 +67,9 @@ class LetterMap(Value):
     unit: float
 
 
-def letter_map(drawing: Drawing, node_id: str, evaluator: Evaluator) -> LetterMap:
+def letter_map(
+    drawing: Drawing, node_id: str, evaluator: Evaluator, *, with_gaps: bool = True
+) -> LetterMap:
     """Where the letters of a text stand; raises CommandError where there are none to tell of."""
     place = place_of(drawing, node_id)
     text = place.node
@@ -82,7 +84,7 @@ def letter_map(drawing: Drawing, node_id: str, evaluator: Evaluator) -> LetterMa
     return LetterMap(
         words=text.words,
         cells=_cells(text, font, letters, place.affine, evaluator),
-        gaps=_gaps(text, font, letters, place.affine),
+        gaps=_gaps(text, font, letters, place.affine) if with_gaps else (),
         unit=body * size / 1000,
     )
 
@@ -131,9 +133,7 @@ def _gaps(
     pairs = [
         (one, two, gap_between(one, two, drawn) * size)
         for one, two in pairwise(letters)
-        if one.place.line == two.place.line
-        and not one.outline.is_empty
-        and not two.outline.is_empty
+        if one.place.line == two.place.line and one.is_inked and two.is_inked
     ]
     gaps = [gap for _, _, gap in pairs]
     found = []

@@ -13,6 +13,7 @@ from dotstack.core.drawing.kinds import (
     Node,
     PathNode,
     PieceNode,
+    TextNode,
     UnderlayNode,
 )
 from dotstack.core.drawing.places import places_of
@@ -95,7 +96,7 @@ def outline_in_hand(node: Node, evaluator: Evaluator) -> Outline:
             raise CommandError(
                 f"{node.name} is a piece of what is live; settle the whole, then change its nodes."
             )
-        case LeafNode() | CompoundNode():
+        case CompoundNode() | TextNode() | LeafNode():
             return evaluator.own_outline(node)
         case _:
             raise CommandError(

@@ -1,10 +1,13 @@
 """Words as shapes: letters where they stand on their course, and the outline of all."""
 
 from collections.abc import Iterator, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
+
+import numpy as np
 
 from dotstack.core.combine import union
-from dotstack.core.geometry import Affine, Outline, bundle
+from dotstack.core.geometry import CUBIC, Affine, Outline, bundle
+from dotstack.core.geometry.arrays import Points
 from dotstack.core.letters.courses import Course
 from dotstack.core.letters.drawn import Drawn
 from dotstack.core.letters.font import Font
@@ -21,13 +24,23 @@ class StandingLetter:
         place: the letter in its line.
         affine: from axes in the font's units, the origin at the left end of its base and y
             down, to those of the words.
-        outline: in the axes of the words; empty of a space.
+        drawn: its outline in the font's units.
 
     """
 
     place: SetLetter
     affine: Affine
-    outline: Outline
+    drawn: Outline
+
+    @property
+    def is_inked(self) -> bool:
+        """Whether it shows anything: a space does not."""
+        return not self.drawn.is_empty
+
+    @property
+    def outline(self) -> Outline:
+        """Its outline in the axes of the words."""
+        return self.drawn.transformed(self.affine)
 
 
 def standing(
@@ -39,54 +52,32 @@ def standing(
         base = course.at(unit * place.middle, unit * words.leading * place.line)
         half = place.letter.advance / 2
         affine = base @ Affine.scaling(unit, unit) @ Affine.translation(-half, 0)
-        found.append(
-            StandingLetter(place, affine, drawn.letter(place.letter.glyphs).transformed(affine))
-        )
+        found.append(StandingLetter(place, affine, drawn.letter(place.letter.glyphs)))
     return tuple(found)
 
 
 def outline_of(letters: Sequence[StandingLetter], drawn: Drawn) -> Outline:
     """The outline of all letters; those that touch each other are one."""
-    inked = [letter for letter in letters if not letter.outline.is_empty]
+    inked = [letter for letter in letters if letter.is_inked]
     groups = {number: [number] for number in range(len(inked))}
-    for one, two in _overlapping([_box(letter, drawn) for letter in inked]):
-        if groups[one] is not groups[two] and gap_between(inked[one], inked[two], drawn) == 0:
+    for one, two in _overlapping([_box(letter) for letter in inked]):
+        if groups[one] is not groups[two] and _touch(inked[one], inked[two], drawn):
             groups[one] += groups[two]
             for number in groups[two]:
                 groups[number] = groups[one]
-    found, seen = [], set()
-    for number, group in groups.items():
-        if number not in seen:
-            seen.update(group)
-            outlines = [inked[each].outline for each in sorted(group)]
-            found.append(union(outlines) if len(outlines) > 1 else outlines[0])
-    return bundle(found)
+    joined = [
+        union([inked[each].outline for each in sorted(group)])
+        for number, group in groups.items()
+        if len(group) > 1 and number == min(group)
+    ]
+    alone = [inked[number] for number, group in groups.items() if len(group) == 1]
+    return bundle([_all_at_once(alone), *joined])
 
 
 def gap_between(one: StandingLetter, two: StandingLetter, drawn: Drawn) -> float:
     """The clear gap between two letters, in the font's units; 0 where they touch."""
     there = one.affine.inverse @ two.affine
     return drawn.gap(one.place.letter.glyphs, two.place.letter.glyphs, there)
-
-
-def _box(letter: StandingLetter, drawn: Drawn) -> Bounds:
-    """A box that holds a letter, from that of the letter before it was turned."""
-    x0, y0, x1, y1 = drawn.letter(letter.place.letter.glyphs).bounds
-    corners = [letter.affine.apply_to(x, y) for x in (x0, x1) for y in (y0, y1)]
-    across, down = zip(*corners)
-    return min(across), min(down), max(across), max(down)
-
-
-def _overlapping(boxes: Sequence[Bounds]) -> Iterator[tuple[int, int]]:
-    """The pairs of boxes that overlap, by a sweep along x."""
-    open_: list[int] = []
-    for number in sorted(range(len(boxes)), key=lambda number: boxes[number][0]):
-        x0, y0, _, y1 = boxes[number]
-        open_ = [other for other in open_ if boxes[other][2] >= x0]
-        for other in open_:
-            if boxes[other][1] <= y1 and boxes[other][3] >= y0:
-                yield other, number
-        open_.append(number)
 
 
 def sample(font: Font) -> Outline:
@@ -104,3 +95,54 @@ def sample(font: Font) -> Outline:
             for glyph in each.letter.glyphs
         ]
     )
+
+
+def _all_at_once(letters: Sequence[StandingLetter]) -> Outline:
+    """The outlines of letters that do not touch: mapped together, for there may be thousands."""
+    if not letters:
+        return Outline.empty()
+    whole = bundle([letter.drawn for letter in letters])
+    counts = [len(letter.drawn.segments) for letter in letters]
+    maps = [(m.a, m.b, m.c, m.d, m.e, m.f) for m in (letter.affine for letter in letters)]
+    a, b, c, d, e, f = np.repeat(np.array(maps), counts, axis=0).T
+    rows = whole.segments
+
+    def there(points: Points) -> Points:
+        x, y = points.real, points.imag
+        mapped: Points = a * x + c * y + e + 1j * (b * x + d * y + f)
+        return mapped
+
+    curved = rows.kind == CUBIC
+    mapped = replace(
+        rows,
+        start=there(rows.start),
+        end=there(rows.end),
+        p=np.where(curved, there(rows.p), 0),
+        q=np.where(curved, there(rows.q), 0),
+    )
+    return replace(whole, segments=mapped)
+
+
+def _touch(one: StandingLetter, two: StandingLetter, drawn: Drawn) -> bool:
+    there = one.affine.inverse @ two.affine
+    return drawn.touch(one.place.letter.glyphs, two.place.letter.glyphs, there)
+
+
+def _box(letter: StandingLetter) -> Bounds:
+    """A box that holds a letter, from that of the letter before it was turned."""
+    x0, y0, x1, y1 = letter.drawn.bounds
+    corners = [letter.affine.apply_to(x, y) for x in (x0, x1) for y in (y0, y1)]
+    across, down = zip(*corners)
+    return min(across), min(down), max(across), max(down)
+
+
+def _overlapping(boxes: Sequence[Bounds]) -> Iterator[tuple[int, int]]:
+    """The pairs of boxes that overlap, by a sweep along x."""
+    open_: list[int] = []
+    for number in sorted(range(len(boxes)), key=lambda number: boxes[number][0]):
+        x0, y0, _, y1 = boxes[number]
+        open_ = [other for other in open_ if boxes[other][2] >= x0]
+        for other in open_:
+            if boxes[other][1] <= y1 and boxes[other][3] >= y0:
+                yield other, number
+        open_.append(number)

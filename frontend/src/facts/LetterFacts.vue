@@ -107,6 +107,9 @@ const isOn = (tag: string, usual: boolean) => (of((text) => text.features[tag]) 
       {{ family }} has no letter for <b>{{ lacks }}</b>: a box stands for it, or nothing. Fonts of
       pictures, as those of emoji, have no outlines.
     </p>
+    <p v-if="font && !font.travels" class="soft note">
+      Its file does not allow drawings to carry this font: elsewhere they show how the words look.
+    </p>
     <div class="fields">
       <FontList
         label="Font"

@@ -207,7 +207,8 @@ export function textOf(
   words: string,
   manner: Manner,
 ): Command {
-  const name = words.trim().split('\n')[0]!.slice(0, 40).trim();
+  // As the core names it anew when other words are typed.
+  const name = words.trim().split('\n')[0]!.trim().slice(0, 40).trim();
   const transform = { e: at.x, f: at.y };
   return added(plate, { kind: 'text', id, name, look: ink, transform, words, ...manner });
 }

@@ -65,7 +65,7 @@ export const useTyping = defineStore('typing', () => {
       answered<LetterMap>(
         client.POST('/api/drawings/{drawing_id}/letters', {
           params: { path: { drawing_id: drawing.id } },
-          body: { revision: drawing.revision, id },
+          body: { revision: drawing.revision, id, gaps: spacing.value },
         }),
       ),
     (found) => (known.value = found),

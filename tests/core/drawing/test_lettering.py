@@ -317,3 +317,45 @@ def test_a_font_that_was_exchanged_in_a_file_is_refused() -> None:
             new.writestr(name, BOUND.data if other else old.read(name))
     with pytest.raises(FormatError, match=r"font of Sign.*another one"):
         read_drawing(made.getvalue())
+
+
+@pytest.mark.parametrize(
+    ("kind", "fields"),
+    [
+        ("duplicate", {"ids": ["text"], "seed": "copy", "by": {"e": 9}}),
+        ("mirror", {"ids": ["text"], "across": "left-right"}),
+        ("stretch", {"ids": ["text", "disc"], "across": 2, "down": 3, "x": 0, "y": 0}),
+        ("same-size", {"ids": ["disc", "text"]}),
+        ("same-centre", {"ids": ["disc", "text"]}),
+        ("align", {"ids": ["disc", "text"], "edge": "left"}),
+        ("copy-paint", {"source": "disc", "ids": ["text"]}),
+        ("put-inside", {"ids": ["disc"], "holder": "text", "id": "clip"}),
+        ("put-inside", {"ids": ["text"], "holder": "disc", "id": "clip"}),
+        ("combine", {"ids": ["disc", "text"], "outcome": "gap", "id": "mark", "name": "Gap"}),
+        ("build-regions", {"ids": ["disc", "text"], "id": "mark", "name": "Regions"}),
+        ("refine", {"ids": ["text"], "refinement": {"kind": "corners", "every": "all", "size": 1}}),
+        ("refine", {"ids": ["text"], "refinement": {"kind": "band", "width": 2}}),
+        ("edit-nodes", {"of": [{"id": "text", "nodes": [0]}],
+                        "edit": {"do": "move", "dx": 1, "dy": 1}}),
+        ("unbundle", {"id": "text"}),
+        ("group", {"ids": ["disc", "text"], "id": "group", "name": "Group"}),
+        ("line-to-outline", {"ids": ["text"], "seed": "inked"}),
+    ],
+    ids=lambda value: value if isinstance(value, str) else "",
+)  # fmt: skip
+@pytest.mark.parametrize("course", [None, {"kind": "circle", "radius": 60}, "line"])
+def test_whatever_is_done_to_shapes_is_done_to_words(
+    kind: str, fields: dict[str, Any], course: Any
+) -> None:
+    bent = course if isinstance(course, dict) else None
+    line = {"colour": "#22303C", "width": 2}
+    drawing = drawn(CIRCLE, words("Slack tide", size=20, tracking=150, course=bent, line=line))
+    if course == "line":
+        wave = {"kind": "path", "id": "wave", "name": "Wave", "data": "M0 0C40 -60 80 60 160 0"}
+        drawing = do(drawing, "add-shape", plate="plate", node=wave)
+        drawing = do(drawing, "put-on-line", id="text", line="wave")
+    done = do(drawing, kind, **fields)
+    for shape in done.plates[0].nodes:
+        for figure in figures(shape, evaluator()):
+            assert figure.fault is None, (shape.name, figure.fault)
+    assert done != drawing

@@ -28,11 +28,14 @@ from dotstack.core.letters import Alignment, Font, Measure, unit_size, usual_sta
 from dotstack.core.paint import Look
 from dotstack.core.values import Coordinate, Digest, Id, Length
 
+_LONGEST = 40
+
 
 class SetWords(Command):
     """Changes what a text says; without a letter it goes.
 
-    What was added between single letters stays between those that stay.
+    What was added between single letters stays between those that stay. A name that told the
+    old words tells the new ones.
     """
 
     kind: Literal["set-words"] = "set-words"
@@ -49,6 +52,8 @@ class SetWords(Command):
             return exchanged(drawing, {self.id}, lambda _: ())
         _font_of(text, evaluator)
         changes = {"words": self.words, "pairs": _moved_pairs(text, self.words), "kept": None}
+        if text.name == name_told_by(text.words):
+            changes["name"] = name_told_by(self.words)
         return replaced(drawing, self.id, lambda _: revised(text, changes))
 
 
@@ -237,7 +242,7 @@ class BreakIntoLetters(Command):
             raise CommandError(
                 f"{text.name} is refined as a whole; remove that, or settle it as one path."
             )
-        inked = [each for each in text.letters(font, evaluator) if not each.outline.is_empty]
+        inked = [each for each in text.letters(font, evaluator) if each.is_inked]
         if not inked:
             raise CommandError(f"{text.name} has no letter that can be seen.")
         if len(inked) > MAX_PIECES:
@@ -254,6 +259,12 @@ class BreakIntoLetters(Command):
         group = GroupNode(**{**text.common, "look": Look()}, nodes=paths)
         check_fresh(exchanged(drawing, {text.id}, lambda _: ()), (group,))
         return replaced(drawing, text.id, lambda _: group)
+
+
+def name_told_by(words: str) -> str:
+    """What a text is called that nobody has named."""
+    first = next(line for line in words.split("\n") if line.strip())
+    return first.strip()[:_LONGEST].strip()
 
 
 def _as_text(node: Node) -> TextNode:

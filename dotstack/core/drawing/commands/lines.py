@@ -6,7 +6,7 @@ from dotstack.core.drawing.commands.command import Command
 from dotstack.core.drawing.commands.shapes import Ids, Seed
 from dotstack.core.drawing.document import Drawing
 from dotstack.core.drawing.evaluate import Evaluator
-from dotstack.core.drawing.kinds import CompoundNode, GroupNode, LeafNode, Node
+from dotstack.core.drawing.kinds import GroupNode, Node, OneOutline
 from dotstack.core.drawing.naming import numbered
 from dotstack.core.drawing.paths import path_of
 from dotstack.core.drawing.places import Place, exchanged, places_of
@@ -42,7 +42,7 @@ class LineToOutline(Command):
 
 def _made(place: Place, new_id: str, evaluator: Evaluator) -> tuple[Node, ...]:
     node, line = place.node, place.node.look.line
-    if not isinstance(node, LeafNode | CompoundNode) or line is None:
+    if not isinstance(node, OneOutline) or line is None:
         raise CommandError(f"{node.name} has no line of its own to make a shape of.")
     if place.parent and not isinstance(place.parent, GroupNode):
         raise CommandError(

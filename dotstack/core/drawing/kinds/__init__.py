@@ -55,6 +55,10 @@ Node: TypeAlias = Annotated[
 ]
 
 
+# What is painted in its own paint along one outline.
+OneOutline: TypeAlias = LeafNode | CompoundNode | TextNode
+
+
 def _knowing_each_other(*kinds: type[NodeBase]) -> None:
     """Tells kinds what a Node is, and mypy which of them leaves a question unanswered."""
     for kind in kinds:
@@ -85,6 +89,7 @@ __all__ = [
     "NodeBase",
     "OnCircle",
     "OnLine",
+    "OneOutline",
     "Origin",
     "OwnPaint",
     "PartsNode",

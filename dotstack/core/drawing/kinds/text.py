@@ -165,6 +165,8 @@ class TextNode(HolderNode):
 
     def with_stack(self, nodes: "Sequence[Node]") -> Self:
         course = self.course
+        if not nodes and not isinstance(course, OnLine):
+            return self
         if len(nodes) > 1 or not isinstance(course, OnLine):
             raise CommandError(f"{self.name} holds nothing but a line that it stands on.")
         fresh = course.model_copy(update={"line": nodes[0]}) if nodes else None
@@ -250,7 +252,7 @@ class TextNode(HolderNode):
         lacking = "".join(
             self.words[each.place.start : each.place.end]
             for each in letters
-            if each.place.letter.is_missing or each.outline.is_empty
+            if each.place.letter.is_missing or not each.is_inked
         )
         return "".join(dict.fromkeys(filter(_is_seen, lacking)))
 
