@@ -1,10 +1,21 @@
 """Words by pointer and keys: typed, spaced, bent, combined, broken up, and in what comes out."""
 
 import re
+from functools import reduce
+from io import BytesIO, StringIO
 from pathlib import Path
+from zipfile import ZipFile
 
+import ezdxf
+import numpy as np
 import pytest
+from ezdxf.path import make_path
+from fontTools.pens.areaPen import AreaPen
+from fontTools.pens.boundsPen import BoundsPen
+from fontTools.ttLib import TTFont
 from playwright.sync_api import Locator, Page, expect
+from pypdfium2 import PdfDocument
+from shapely import Polygon
 
 from tests.browser.conftest import Server
 from tests.browser.desk import Editor
@@ -93,12 +104,18 @@ def test_words_are_typed_on_the_desk_with_a_caret_and_each_run_is_one_step(
 def test_a_click_puts_the_caret_a_drag_chooses_and_a_double_click_takes_a_word(
     letters: Editor, tmp_path: Path
 ) -> None:
-    ((_, outline),) = letters.exported(tmp_path)
     page = letters.page
-    stem = next(x for x in range(40, 70) if all(outline.contains(x + by, 92) for by in (-1, 1)))
-    page.mouse.dblclick(*letters.at(stem, 92))
+    ((_, outline),) = letters.exported(tmp_path)
+    inked = [x for x in range(40, 70) if all(outline.contains(x + by, 92) for by in (-1, 1))]
+    page.keyboard.press("Escape")
+    page.mouse.dblclick(*letters.at(inked[0], 92))
     expect(field(letters)).to_be_focused()
-    page.mouse.dblclick(*letters.at(stem, 92))
+    page.keyboard.press("Escape")
+    # In hand, they are typed in by a double click anywhere among them.
+    bare = next(x for x in range(120, 150) if not outline.nearest(x, 92)[0] < 2)
+    page.mouse.dblclick(*letters.at(bare, 92))
+    expect(field(letters)).to_be_focused()
+    page.mouse.dblclick(*letters.at(inked[0], 92))
     page.keyboard.type("Neap")
     expect(field(letters)).to_have_value("Neap tide")
     page.mouse.move(*letters.at(22, 92))
@@ -326,9 +343,26 @@ def test_words_come_out_as_outlines_in_every_format(letters: Editor, tmp_path: P
     box = outline.bounds
     assert ((box[0] + box[2]) / 2, (box[1] + box[3]) / 2) == pytest.approx((x, y), abs=1e-3)
     assert (box[2] - box[0], box[3] - box[1]) == pytest.approx((wide, high), abs=1e-3)
-    assert b"%PDF" in exported(letters, tmp_path, "PDF")[:8]
-    drawn = exported(letters, tmp_path, "DXF").decode()
-    assert drawn.count("SPLINE") + drawn.count("LWPOLYLINE") >= 13
+    # Read by others, in whatever units: how much of their box they ink.
+    inked = outline.area / (wide * high)
+    page = PdfDocument(exported(letters, tmp_path, "PDF"))[0]
+    shown = 255.0 - np.asarray(page.render(scale=4, grayscale=True).to_pil())
+    assert 256 * 256 * shown.mean() / shown.max() == pytest.approx(outline.area, rel=0.005)
+    drawn = ezdxf.read(StringIO(exported(letters, tmp_path, "DXF").decode()))
+    paths = [make_path(entity) for entity in drawn.modelspace()]
+    rings = [Polygon([at.vec2 for at in path.flattening(0.001)]) for path in paths]
+    area = reduce(lambda one, two: one.symmetric_difference(two), rings)
+    x0, y0, x1, y1 = area.bounds
+    assert area.area / (x1 - x0) / (y1 - y0) == pytest.approx(inked, rel=1e-3)
+    with ZipFile(BytesIO(exported(letters, tmp_path, "Icon font"))) as archive:
+        font = TTFont(BytesIO(archive.read(next(n for n in archive.namelist() if "ttf" in n))))
+    glyphs = font.getGlyphSet()
+    name = font.getGlyphOrder()[1]
+    area_pen, bounds_pen = AreaPen(glyphs), BoundsPen(glyphs)
+    glyphs[name].draw(area_pen)
+    glyphs[name].draw(bounds_pen)
+    x0, y0, x1, y1 = bounds_pen.bounds
+    assert abs(area_pen.value) / (x1 - x0) / (y1 - y0) == pytest.approx(inked, rel=0.01)
 
 
 def test_a_drawing_without_its_font_shows_how_it_looked_and_offers_others(

@@ -285,7 +285,15 @@ async function onDoubleClick(event: MouseEvent): Promise<void> {
     const under = shapesAt(event.clientX, event.clientY);
     const inner = under.map(selection.pickable).find((each) => each !== null);
     if (inner) selection.pick(inner);
-  } else if (!key) selection.leave();
+  } else if (!key && wordsAt(view.toPlate(place(event)))) void typing.begin(only.value!.node.id);
+  else if (!key) selection.leave();
+}
+
+/** Whether a point lies among the words in hand, be it between two letters. */
+function wordsAt({ x, y }: Point): boolean {
+  const { node } = only.value ?? {};
+  const box = node?.kind === 'text' ? selection.figureById.get(node.id)?.bounds : undefined;
+  return Boolean(box && x > box.x0 && x < box.x1 && y > box.y0 && y < box.y1);
 }
 
 function onContextMenu(event: MouseEvent): void {

@@ -238,8 +238,16 @@ h4 {
   font-size: 12px;
 }
 @media (width < 1150px) {
+  .band {
+    gap: 1px;
+    padding: 0 8px;
+  }
   .chip {
-    padding: 5px 5px 5px 2px;
+    gap: 3px;
+    padding: 5px 4px 5px 2px;
+  }
+  .chip svg {
+    width: 21px;
   }
   .new .soft {
     display: none;

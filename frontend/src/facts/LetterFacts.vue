@@ -28,7 +28,8 @@ const ALIGNMENTS = [
   { value: 'middle', word: 'middle', title: 'Lines have their middle there' },
   { value: 'end', word: 'end', title: 'Lines end there' },
 ] as const;
-const SPACING = { min: -10000, max: 10000 };
+/** In hundredths of the body, as it is shown; a text keeps thousandths. */
+const SPACING = { min: -1000, max: 1000 };
 const LENGTH = { min: 0, max: 1e6, above: true };
 
 const drawing = useDrawing();
@@ -147,19 +148,19 @@ const isOn = (tag: string, usual: boolean) => (of((text) => text.features[tag]) 
       />
       <NumberField
         label="tracking"
-        unit="‰"
-        says="added between letters, in thousandths of the body"
-        :value="of((text) => text.tracking)"
+        unit="%"
+        says="added between letters, in hundredths of the body"
+        :value="of((text) => text.tracking / 10)"
         :rule="SPACING"
-        @change="set({ tracking: $event })"
+        @change="set({ tracking: 10 * $event })"
       />
       <NumberField
         label="word space"
-        unit="‰"
-        says="added to spaces, in thousandths of the body"
-        :value="of((text) => text.word_space)"
+        unit="%"
+        says="added to spaces, in hundredths of the body"
+        :value="of((text) => text.word_space / 10)"
         :rule="SPACING"
-        @change="set({ word_space: $event })"
+        @change="set({ word_space: 10 * $event })"
       />
       <NumberField
         label="leading"

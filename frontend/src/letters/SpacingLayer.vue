@@ -3,7 +3,7 @@ import { computed } from 'vue';
 
 import type { LetterGap } from '@/api/types';
 import type { Hands, Press } from '@/desk/gestures';
-import { spacingGesture } from '@/letters/spacing';
+import { addedWord, spacingGesture } from '@/letters/spacing';
 import { shortNumber } from '@/marks/numbers';
 import { useTyping } from '@/stores/typing';
 import { useView } from '@/stores/view';
@@ -23,7 +23,7 @@ const marks = computed(() =>
       gap,
       foot: view.toDesk({ x: x0, y: y0 }),
       head: view.toDesk({ x: x1, y: y1 }),
-      added: gap.by ? `${gap.by > 0 ? '+' : '−'}${shortNumber(Math.abs(gap.by))}` : '',
+      added: gap.by ? addedWord(gap.by) : '',
     };
   }),
 );
@@ -66,7 +66,7 @@ function grab(gap: LetterGap, event: PointerEvent): void {
         {{ shortNumber(Number(gap.gap.toPrecision(2))) }}
       </text>
       <template v-if="added">
-        <rect :x="head.x - 15" :y="head.y - 17" width="30" height="14" rx="7" />
+        <rect :x="head.x - 18" :y="head.y - 17" width="36" height="14" rx="7" />
         <text :x="head.x" :y="head.y - 6.5">{{ added }}</text>
       </template>
     </g>

@@ -12,6 +12,11 @@ interface Gap {
   edge: readonly [number, number, number, number];
 }
 
+/** What is added between two letters, as a person reads it: +5.5%. */
+export function addedWord(thousandths: number): string {
+  return `${thousandths < 0 ? '−' : '+'}${shortNumber(Math.abs(thousandths) / 10)}%`;
+}
+
 /** Drags a gap along its line. */
 export function spacingGesture(
   hands: Hands,
@@ -25,7 +30,7 @@ export function spacingGesture(
   return commandGesture(hands, (at) => {
     const way = (at.x - from.x) * along.x + (at.y - from.y) * along.y;
     const now = Math.round(by + way / unit);
-    const text = `${now > 0 ? '+' : ''}${shortNumber(now)} ‰`;
+    const text = `${addedWord(now)} of the body`;
     return { command: now === by ? null : command(now), said: { text } };
   });
 }
