@@ -30,7 +30,6 @@ from dotstack.core.letters import (
     Straight,
     outline_of,
     read_font,
-    sample,
     set_words,
     standing,
 )
@@ -119,9 +118,8 @@ def _letters(seed: int) -> None:
     spoil = _overwritten if seed % 2 else _damaged
     font = read_font(spoil(seed, _FONTS[seed // 2 % len(_FONTS)]))
     instance = font.at({axis.tag: axis.high for axis in font.axes})
-    words = set_words(instance, "Slack tide\nfi é 4", Setting(5, 5, 1.2, "middle", {}, {}))
+    words = set_words(instance, "fi\né4", Setting(5, 5, 1.2, "middle", {}, {}))
     outline_of(standing(words, instance.drawn, 0.01, Straight()), instance.drawn)
-    sample(font)
 
 
 READERS: dict[str, tuple[Callable[[int], object], float]] = {

@@ -21,6 +21,21 @@ from tests.browser.conftest import Server
 from tests.browser.desk import Editor
 from tests.core.letters.fonts import boxes_font
 
+# So long nothing is typed before what was typed becomes a step.
+REST_MS = 1500
+
+
+@pytest.fixture(autouse=True)
+def unhurried(page: Page) -> None:
+    """A pause in typing is one when a test says so, however slow the machine is."""
+    page.add_init_script(
+        f"""const later = window.setTimeout;
+        window.setTimeout = (act, ms, ...rest) => {{
+            if (ms === {REST_MS}) window.paused = act;
+            return later(act, ms === {REST_MS} ? 1e6 : ms, ...rest);
+        }};"""
+    )
+
 
 @pytest.fixture
 def letters(editor: Editor) -> Editor:
@@ -80,6 +95,9 @@ def test_words_are_typed_on_the_desk_with_a_caret_and_each_run_is_one_step(
     expect(page.get_by_test_id("caret")).to_be_attached()
     page.keyboard.type("Slack tide")
     expect(editor.row("Slack tide")).to_have_count(1)
+    undoes(editor, "Add plate")
+    page.evaluate("paused()")
+    undoes(editor, "Add Slack tide")
     page.keyboard.press("Enter")
     page.keyboard.type("hire")
     page.keyboard.press("Home")
@@ -90,13 +108,15 @@ def test_words_are_typed_on_the_desk_with_a_caret_and_each_run_is_one_step(
     page.keyboard.type("Boats")
     expect(field(editor)).to_have_value("Slack tide\nBoats")
     finish(editor, "Slack tide")
-    undoes(editor, "Add Slack tide")
+    undoes(editor, "Type")
     high = editor.facts("h")[0]
     type_over(editor, "Tide")
     undoes(editor, "Type")
     assert editor.facts("h")[0] < high
     editor.press("Control+z")
     expect(editor.fact("h")).to_have_value(str(high))
+    editor.press("Control+z")
+    undoes(editor, "Add Slack tide")
     editor.press("Control+z")
     expect(editor.row("Slack tide")).to_have_count(0)
 

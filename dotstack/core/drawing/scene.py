@@ -1,5 +1,6 @@
 """The scene: what is painted, and what a person can take hold of, as path data."""
 
+from collections import OrderedDict
 from collections.abc import Callable, Iterator
 from contextlib import suppress
 from dataclasses import replace
@@ -36,6 +37,8 @@ from dotstack.core.values import Placement, Value
 
 # Enough for what is seen at any zoom.
 _PRECISION = 6
+# How many places a figure is remembered at.
+_PLACES = 2
 # Tiles are pictures, and shown on the desk for a moment.
 _TILE_PRECISION = 3
 
@@ -169,11 +172,13 @@ def figures(node: Node, evaluator: Evaluator, outer: Affine | None = None) -> It
     ``outer`` maps the axes that contain the node to the plate's.
     """
     within = outer or Affine()
-    known: dict[Affine, Figure] = evaluator.remembered("figures", dict, node)
+    known: OrderedDict[Affine, Figure] = evaluator.remembered("figures", OrderedDict, node)
     if within not in known:
-        # Where it stood before, it will hardly stand again.
-        known.clear()
         known[within] = _figure_or_fault(node, within, evaluator)
+    known.move_to_end(within)
+    # Where a look puts it, it hardly comes again; where it stood before, every look asks.
+    while len(known) > _PLACES:
+        known.popitem(last=False)
     yield known[within]
     inner = within @ node.transform.affine
     if isinstance(node, InPieces):

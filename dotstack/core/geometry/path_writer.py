@@ -4,10 +4,12 @@ import re
 from collections.abc import Iterable, Sequence
 from itertools import pairwise
 
+import numpy as np
+
 from dotstack.core.geometry import arc_writer
 from dotstack.core.geometry.arc_reader import Arc
 from dotstack.core.geometry.arc_writer import rounded
-from dotstack.core.geometry.arrays import Bools, Ints
+from dotstack.core.geometry.arrays import Bools, Ints, Points
 from dotstack.core.geometry.segments import CUBIC, LINE, Segments
 
 
@@ -29,27 +31,33 @@ def write_quickly(segments: Segments, offsets: Ints, closed: Bools, precision: i
 
     Every command is absolute, with its letter.
     """
-    rows = _rows(segments)
-
-    def pair(point: complex) -> str:
-        return f"{round(point.real, precision):.15g} {round(point.imag, precision):.15g}"
-
+    kinds = segments.kind.tolist()
+    starts, ends = _texts(segments.start, precision), _texts(segments.end, precision)
+    # Of lines alone there are no handles to be written.
+    curved = CUBIC in kinds
+    ps, qs = (_texts(each, precision) if curved else [] for each in (segments.p, segments.q))
     words = []
     for contour, (first, last) in enumerate(pairwise(offsets.tolist())):
-        words.append("M" + pair(rows[first][1]))
+        words.append("M" + starts[first])
         is_closed = closed[contour]
         for i in range(first, last):
-            kind, _, end, p, q = rows[i][:5]
-            if kind == LINE:
+            if kinds[i] == LINE:
                 if not (is_closed and i == last - 1):
-                    words.append("L" + pair(end))
-            elif kind == CUBIC:
-                words.append(f"C{pair(p)} {pair(q)} {pair(end)}")
+                    words.append("L" + ends[i])
+            elif kinds[i] == CUBIC:
+                words.append(f"C{ps[i]} {qs[i]} {ends[i]}")
             else:
-                words += ["".join(_arc_words(rows[i], precision))]
+                (row,) = _rows(segments.take(slice(i, i + 1)))
+                words += _arc_words(row, precision)
         if is_closed:
             words.append("Z")
     return "".join(words)
+
+
+def _texts(points: Points, precision: int) -> list[str]:
+    """Points as they are written, all at once."""
+    x, y = (np.round(each, precision).tolist() for each in (points.real, points.imag))
+    return [f"{across:.15g} {down:.15g}" for across, down in zip(x, y)]
 
 
 _Row = tuple[int, complex, complex, complex, complex, float, float, float]

@@ -1,5 +1,5 @@
 import { defineStore } from 'pinia';
-import { computed, ref, shallowRef } from 'vue';
+import { computed, shallowRef } from 'vue';
 
 import { bytes } from '@/api/bytes';
 import client, { answered } from '@/api/client';
@@ -32,9 +32,7 @@ const FIRST = { family: 'Inter Variable', style: 'Bold' };
 export const useFonts = defineStore('fonts', () => {
   const drawing = useDrawing();
   const fonts = shallowRef<readonly FontEntry[]>([]);
-  const latest = ref<Manner | null>(
-    JSON.parse(localStorage.getItem(LATEST) ?? 'null') as Manner | null,
-  );
+  let latest = JSON.parse(localStorage.getItem(LATEST) ?? 'null') as Manner | null;
   let asked: Promise<unknown> | null = null;
 
   /** Asks for the list, once. */
@@ -75,7 +73,7 @@ export const useFonts = defineStore('fonts', () => {
     await load();
     const side = Math.min(plate.width, plate.height);
     const usual = Math.max(1, Math.round(side / 8));
-    const { font, axes, measure = 'cap-height', size = usual } = latest.value ?? {};
+    const { font, axes, measure = 'cap-height', size = usual } = latest ?? {};
     if (font && byDigest.value.has(font.digest))
       return { font, axes, measure, size: size < side ? size : usual };
     const style = styleOf(FIRST.family, FIRST.style);
@@ -87,8 +85,8 @@ export const useFonts = defineStore('fonts', () => {
   /** Words that follow are set as these. */
   function remember(text: Manner): void {
     const { font, axes, measure, size } = text;
-    latest.value = { font, axes, measure, size };
-    localStorage.setItem(LATEST, JSON.stringify(latest.value));
+    latest = { font, axes, measure, size };
+    localStorage.setItem(LATEST, JSON.stringify(latest));
   }
 
   /** Adds a font file; answers its font, or null where it was refused and said why. */
@@ -104,5 +102,5 @@ export const useFonts = defineStore('fonts', () => {
     return found;
   }
 
-  return { fonts, byDigest, families, latest, load, styleOf, manner, remember, add };
+  return { byDigest, families, load, styleOf, manner, remember, add };
 });

@@ -2,7 +2,7 @@ import { defineStore } from 'pinia';
 import { computed, ref, shallowRef, watch } from 'vue';
 
 import client, { answered } from '@/api/client';
-import type { Command, LetterGap, LetterMap } from '@/api/types';
+import type { Command, LetterMap } from '@/api/types';
 import { commandOf } from '@/marks/commands';
 import type { Point } from '@/marks/numbers';
 import type { Manner } from '@/marks/shapes';
@@ -202,9 +202,24 @@ export const useTyping = defineStore('typing', () => {
     else if (draft.value !== saved.value) await step();
     if (of.value === id) close();
     if (gone) notices.say('The words are gone, and the shape with them.');
-    view.tool = 'pick';
+    if (view.tool === 'text') view.tool = 'pick';
     return true;
   }
+
+  // Who takes something else in hand, or another tool, has done with the words.
+  watch(
+    () =>
+      selection.picked.includes(of.value ?? '') || (fresh.value !== null && !draft.value.trim()),
+    (inHand) => {
+      if (!inHand) void leave();
+    },
+  );
+  watch(
+    () => view.tool,
+    (tool) => {
+      if (tool !== 'text' && tool !== 'pick') void leave();
+    },
+  );
 
   /** Puts the caret before a character; what lies between it and the anchor is chosen. */
   function choose(head: number, anchor = head): void {
@@ -223,11 +238,6 @@ export const useTyping = defineStore('typing', () => {
       if (!found || away < found.away) found = { place, away, high };
     });
     return found;
-  }
-
-  /** The gap before a character, where two letters stand side by side. */
-  function gapBefore(place: number): LetterGap | undefined {
-    return map.value?.gaps.find(({ before }) => before === place);
   }
 
   function spaced(before: number, by: number): Command {
@@ -277,7 +287,6 @@ export const useTyping = defineStore('typing', () => {
     leave,
     choose,
     nearest,
-    gapBefore,
     spaced,
     space,
     plain,

@@ -222,6 +222,7 @@ def test_another_font_keeps_what_it_has_too() -> None:
         ("space-letters", {"id": "text", "before": 99, "by": 3}, "no letter there"),
         ("put-on-line", {"id": "text", "line": "nothing"}, "no shape"),
         ("put-on-line", {"id": "disc", "line": "text"}, "Disc has no words"),
+        ("put-on-line", {"id": "text", "line": "text"}, "which it is part of"),
         ("take-off-line", {"id": "text"}, "stands on no line"),
         ("move-in-stack", {"ids": ["disc"], "parent": "text"}, "nothing but a line"),
         (

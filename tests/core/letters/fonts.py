@@ -1,9 +1,10 @@
 """Fonts for tests: those that ship, by family and style, and small ones made on the spot."""
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from io import BytesIO
 
 from fontTools.fontBuilder import FontBuilder
+from fontTools.pens.t2CharStringPen import T2CharStringPen
 from fontTools.pens.ttGlyphPen import TTGlyphPen
 from fontTools.ttLib import TTFont
 
@@ -11,6 +12,7 @@ from dotstack.core.letters import Font
 from dotstack.fonts import shipped
 
 Box = tuple[float, float, float, float]
+Point = tuple[int, int]
 
 
 def font(family: str, style: str = "Regular") -> Font:
@@ -41,6 +43,30 @@ def boxes_font(glyphs: Mapping[str, tuple[Box, ...]], embedding: int = 0) -> byt
     builder.setupHorizontalHeader(ascent=800, descent=-200)
     builder.setupNameTable({"familyName": "Quay Boxes", "styleName": "Regular"})
     builder.setupOS2(sTypoAscender=800, fsType=embedding)
+    builder.setupPost()
+    made = BytesIO()
+    builder.save(made)
+    return made.getvalue()
+
+
+def curved_font(curves: Sequence[tuple[Point, Point, Point]]) -> bytes:
+    """An OTF of 1000 units with cubics, whose one letter "o" starts and ends at 0, 0."""
+    builder = FontBuilder(1000, isTTF=False)
+    glyphs = {}
+    for name, sides in ((".notdef", ()), ("o", curves)):
+        pen = T2CharStringPen(600, None)
+        pen.moveTo((0, 0))
+        for side in sides:
+            pen.curveTo(*side)
+        pen.closePath()
+        glyphs[name] = pen.getCharString()
+    builder.setupGlyphOrder(list(glyphs))
+    builder.setupCharacterMap({ord("o"): "o"})
+    builder.setupCFF("QuayCurves", {}, glyphs, {})
+    builder.setupHorizontalMetrics(dict.fromkeys(glyphs, (600, 0)))
+    builder.setupHorizontalHeader(ascent=800, descent=-200)
+    builder.setupNameTable({"familyName": "Quay Curves", "styleName": "Regular"})
+    builder.setupOS2(sTypoAscender=800)
     builder.setupPost()
     made = BytesIO()
     builder.save(made)

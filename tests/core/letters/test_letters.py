@@ -13,8 +13,9 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from PIL import Image, ImageDraw, ImageFont
 
+from bench import peers
 from dotstack.core import primitives
-from dotstack.core.combine import difference, exclusion, union
+from dotstack.core.combine import difference, exclusion, intersection, union
 from dotstack.core.errors import CoreError, FormatError, GeometryError, LimitError
 from dotstack.core.geometry import Affine, Outline
 from dotstack.core.letters import (
@@ -34,7 +35,7 @@ from dotstack.core.letters import (
     standing,
     unit_size,
 )
-from tests.core.letters.fonts import boxes_font, font, packed
+from tests.core.letters.fonts import boxes_font, curved_font, font, packed
 from tests.strategies import filled_area
 
 PLAIN = Setting(0, 0, 1.2, "start", {}, {})
@@ -128,6 +129,16 @@ def test_a_letter_is_what_another_rasteriser_draws(
         places = [place for place in np.argwhere(around) + 2 if 300 < place[0] < 700]
         for y, x in rng.sample(places, 40):
             assert ours.contains(x + 0.5, y + 0.5) is inside
+
+
+def test_cubics_come_through_as_they_are_in_the_font() -> None:
+    sides = [((0, 300), (200, 500), (400, 400)), ((600, 300), (300, -50), (0, 0))]
+    made = outline(read_font(curved_font(sides)), "o")
+    assert made.node_count == 2
+    drawn = Outline.from_path_data("M0 0C0 -300 200 -500 400 -400C600 -300 300 50 0 0Z")
+    assert exclusion([made, drawn]).is_empty
+    handles = {*made.segments.p.tolist(), *made.segments.q.tolist()}
+    assert handles == {-300j, 200 - 500j, 600 - 300j, 300 + 50j}
 
 
 def test_contours_over_each_other_come_to_one_outline_with_no_node_to_spare() -> None:
@@ -266,10 +277,14 @@ def test_letters_are_operands_like_any_other(family: str, words: str) -> None:
     unit = unit_size(face.at({}), 100, "body")
     word = outline(face, words, unit=unit)
     panel = primitives.rectangle(150, 60, 20).transformed(Affine.translation(60, -30))
-    areas = filled_area(word), filled_area(panel)
-    joined, cut = union([word, panel]).area, difference(panel, [word]).area
-    assert joined == pytest.approx(areas[0] + cut, rel=1e-9)
-    assert exclusion([word, panel]).area == pytest.approx(2 * joined - sum(areas), rel=1e-8)
+    lettering, board = peers.flattened([word, panel])
+    for ours, theirs in (
+        (union([word, panel]), lettering | board),
+        (difference(panel, [word]), board - lettering),
+        (intersection([word, panel]), lettering & board),
+        (exclusion([word, panel]), lettering ^ board),
+    ):
+        assert ours.area == pytest.approx(theirs.area, rel=1e-5, abs=1e-6)
 
 
 GOOD = boxes_font({"l": ((0, 0, 100, 700),)})

@@ -22,6 +22,7 @@ from dotstack.core.drawing.paths import path_of
 from dotstack.core.drawing.places import exchanged, place_of, replaced
 from dotstack.core.drawing.sound import MAX_PIECES, check_fresh
 from dotstack.core.drawing.stacks import moved_within
+from dotstack.core.drawing.tree import walk
 from dotstack.core.errors import CommandError, LimitError
 from dotstack.core.geometry import Affine
 from dotstack.core.letters import Alignment, Font, Measure, unit_size, usual_start
@@ -197,6 +198,10 @@ class PutOnLine(Command):
             raise CommandError(f"{text.name} stands on a line already; take it off first.")
         if at.affine.determinant == 0 or line.affine.determinant == 0:
             raise CommandError(f"{text.name} is flat; nothing can be put on a line.")
+        if any(inner.id == self.id for inner in walk(line.node)):
+            raise CommandError(
+                f"{text.name} cannot stand on {line.node.name}, which it is part of."
+            )
         _font_of(text, evaluator)
         there = at.affine.inverse @ line.outer
         moved = moved_within(line.node, there)
