@@ -600,7 +600,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Where the letters of a text stand, and the gaps between them. */
+        /** Where the letters of a text stand, and perhaps the gaps between them. */
         post: operations["fonts_letters_drawings__drawing_id__letters_post"];
         delete?: never;
         options?: never;
@@ -4444,7 +4444,8 @@ export interface components {
          * SetWords
          * @description Changes what a text says; without a letter it goes.
          *
-         *     What was added between single letters stays between those that stay.
+         *     What was added between single letters stays between those that stay. A name that told the
+         *     old words tells the new ones.
          */
         SetWords: {
             /**
@@ -4797,7 +4798,7 @@ export interface components {
          *     Attributes:
          *         words: what it says.
          *         cells: of each character, and a last one behind them all.
-         *         gaps: between letters that show something.
+         *         gaps: between letters that show something, where they are asked for.
          *         unit: a thousandth of the body size, on the plate.
          */
         LetterMap: {
@@ -5480,6 +5481,21 @@ export interface components {
             axes: {
                 [key: string]: number;
             };
+        };
+        /**
+         * TextAt
+         * @description A text of the drawing at this revision; perhaps with the gaps between its letters.
+         */
+        TextAt: {
+            /** Revision */
+            revision: number;
+            /** Id */
+            id: string;
+            /**
+             * Gaps
+             * @default false
+             */
+            gaps?: boolean;
         };
         /**
          * ExportAnswer
@@ -7617,7 +7633,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["ShapeAt"];
+                "application/json": components["schemas"]["TextAt"];
             };
         };
         responses: {
