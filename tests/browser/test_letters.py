@@ -176,6 +176,21 @@ def test_an_input_method_composes_and_words_without_a_letter_go(letters: Editor)
     expect(letters.row("Slack tide")).to_have_count(1)
 
 
+def test_words_that_are_too_long_stay_in_the_field_to_be_shortened(editor: Editor) -> None:
+    page = editor.page
+    begin(editor, 24, 100)
+    page.evaluate("navigator.clipboard.writeText('ab'.repeat(2501))")
+    page.keyboard.press("Control+v")
+    expect(field(editor)).to_have_value("ab" * 2501)
+    page.keyboard.press("Escape")
+    expect(page.get_by_text("5002 letters are too many for one text")).to_be_visible()
+    expect(field(editor)).to_have_value("ab" * 2501)
+    page.keyboard.press("Control+a")
+    page.keyboard.type("Tide")
+    finish(editor, "Tide")
+    undoes(editor, "Add Tide")
+
+
 def test_the_gap_between_two_letters_is_nudged_dragged_and_marked_where_it_is_odd(
     letters: Editor,
 ) -> None:

@@ -159,18 +159,20 @@ export const useTyping = defineStore('typing', () => {
     await step();
   }
 
-  async function step(): Promise<void> {
+  /** Makes a step of what is in the field; answers whether it was taken. */
+  async function step(): Promise<boolean> {
     const before = { words: saved.value, fresh: fresh.value };
     const made = command();
     const id = of.value!;
     if (fresh.value) fonts.remember(fresh.value.manner);
     saved.value = draft.value;
     fresh.value = null;
-    if (await drawing.run(made)) return;
-    // What was refused stays in the field, to be changed.
-    if (of.value !== id) return;
-    saved.value = before.words;
-    fresh.value = before.fresh;
+    if (await drawing.run(made)) return true;
+    if (of.value === id) {
+      saved.value = before.words;
+      fresh.value = before.fresh;
+    }
+    return false;
   }
 
   /** Takes back what was typed since the last step, or that. */
@@ -191,7 +193,10 @@ export const useTyping = defineStore('typing', () => {
     asked.cancel();
   }
 
-  /** Ends typing; words without a letter go. Answers whether there was something to leave. */
+  /**
+   * Ends typing; words without a letter go, and what is refused stays in the field, to be changed.
+   * Answers whether there was something to leave.
+   */
   async function leave(): Promise<boolean> {
     const id = of.value;
     if (!id) return false;
@@ -199,7 +204,7 @@ export const useTyping = defineStore('typing', () => {
     clearTimeout(resting);
     const gone = !draft.value.trim();
     if (gone && fresh.value) drawing.stopPreview();
-    else if (draft.value !== saved.value) await step();
+    else if (draft.value !== saved.value && !(await step())) return true;
     if (of.value === id) close();
     if (gone) notices.say('The words are gone, and the shape with them.');
     if (view.tool === 'text') view.tool = 'pick';
