@@ -111,12 +111,7 @@ class Hand:
         seed = self._id()
         self.do("duplicate", ids=[node_id], seed=seed, by=Placement.of(by))
         # Of what holds others the copies inside it are made first.
-        return next(
-            node.id
-            for plate in self._opened.drawing.plates
-            for node in plate.nodes
-            if node.id.startswith(f"{seed}-")
-        )
+        return next(node.id for node in self.drawing.nodes if node.id.startswith(f"{seed}-"))
 
     def combine(self, outcome: str, name: str, *ids: str) -> str:
         """Takes an outcome; answers the compound's id."""
@@ -167,8 +162,7 @@ class Hand:
 
     def named(self, name: str) -> Node:
         """The shape with this name, as it stands on its plate."""
-        plates = self._opened.drawing.plates
-        return next(node for plate in plates for node in plate.nodes if node.name == name)
+        return next(node for node in self.drawing.nodes if node.name == name)
 
     def _add(
         self, name: str, x: float, y: float, angle: float, fill: str | None, **shape: object

@@ -387,8 +387,7 @@ class DrawingStore:
         session.add(row)
         session.flush()
         session.add(snapshot(row.id, 0, drawing))
-        nodes = (node for plate in drawing.plates for node in plate.nodes)
-        keep_shipped(session, fonts_of(nodes), now)
+        keep_shipped(session, fonts_of(drawing.nodes), now)
         return Opened(row.id, 1, drawing, None, None)
 
     def _moved(

@@ -13,18 +13,15 @@ from dotstack.core.letters import Font
 
 def with_letters_kept(node: Node, evaluator: Evaluator) -> Node:
     """The node with the outline of each text in it, for where its font is missing."""
-    kept = (
-        with_children(node, lambda child: (with_letters_kept(child, evaluator),)) or node
-        if node.children
-        else node
-    )
-    if not isinstance(kept, TextNode) or evaluator.font(kept.font.digest) is None:
-        return kept
-    outline = evaluator.base_outline(kept)
+    if node.children:
+        node = with_children(node, lambda child: (with_letters_kept(child, evaluator),)) or node
+    if not isinstance(node, TextNode) or evaluator.font(node.font.digest) is None:
+        return node
+    outline = evaluator.base_outline(node)
     letters = None
     if not outline.is_empty:
-        letters = KeptLetters(data=outline.to_path_data(PRECISION), size=kept.size)
-    return kept.model_copy(update={"kept": letters})
+        letters = KeptLetters(data=outline.to_path_data(PRECISION), size=node.size)
+    return node.model_copy(update={"kept": letters})
 
 
 def drawing_with_letters_kept(drawing: Drawing, evaluator: Evaluator) -> Drawing:

@@ -127,4 +127,4 @@ def _heads(drawing: Drawing) -> dict[str, PlateHead]:
 
 
 def _nodes(drawing: Drawing) -> dict[str, Node]:
-    return {node.id: node for plate in drawing.plates for node in plate.nodes}
+    return {node.id: node for node in drawing.nodes}

@@ -49,3 +49,8 @@ class Drawing(Value):
     name: Name
     plates: tuple[Plate, ...] = ()
     swatches: Annotated[tuple[Swatch, ...], Field(max_length=200)] = SWATCHES
+
+    @property
+    def nodes(self) -> tuple[Node, ...]:
+        """The shapes directly on its plates, plate by plate, the lowest first."""
+        return tuple(node for plate in self.plates for node in plate.nodes)

@@ -10,7 +10,7 @@ from dotstack.core.drawing import container
 from dotstack.core.drawing.carrying import drawing_with_letters_kept, fonts_of, travelling
 from dotstack.core.drawing.document import Drawing
 from dotstack.core.drawing.evaluate import Evaluator
-from dotstack.core.drawing.kinds import Node, TextNode, UnderlayNode
+from dotstack.core.drawing.kinds import TextNode, UnderlayNode
 from dotstack.core.drawing.kit import KitCollection, check_collection
 from dotstack.core.drawing.older import VERSION
 from dotstack.core.drawing.pictures import plate_picture
@@ -66,7 +66,7 @@ def write_drawing(
         entries[f"plates/{number}.svg"] = write_svg(plate_picture(plate, evaluator))
     for raster in rasters:
         entries[_picture_entry(raster.digest)] = raster.data
-    for font in travelling(_nodes_of(drawing), evaluator):
+    for font in travelling(drawing.nodes, evaluator):
         entries[_font_entry(font.digest)] = font.data
     return container.pack(entries)
 
@@ -83,17 +83,13 @@ def read_drawing(data: bytes) -> ReadDrawing:
     pictures = pictures_in(document.drawing)
     entries = container.read_entries(data, map(_picture_entry, pictures))
     rasters = tuple(map(_raster, entries, pictures.values()))
-    fonts = tuple(_fonts(data, fonts_of(_nodes_of(document.drawing))))
+    fonts = tuple(_fonts(data, fonts_of(document.drawing.nodes)))
     return ReadDrawing(document.drawing, document.collections, rasters, fonts)
 
 
 def pictures_in(drawing: Drawing) -> dict[str, UnderlayNode]:
     """The digests of all pictures in a drawing, each with an underlay that shows it."""
-    return pictures_of(_nodes_of(drawing))
-
-
-def _nodes_of(drawing: Drawing) -> list[Node]:
-    return [node for plate in drawing.plates for node in plate.nodes]
+    return pictures_of(drawing.nodes)
 
 
 def _picture_entry(digest: str) -> str:
@@ -134,6 +130,6 @@ def _check(drawing: Drawing) -> None:
         plates=tuple(plate.model_copy(update={"nodes": ()}) for plate in drawing.plates),
     )
     try:
-        check_fresh(empty, tuple(node for plate in drawing.plates for node in plate.nodes))
+        check_fresh(empty, drawing.nodes)
     except CommandError as error:
         raise FormatError(_DOCUMENT, "two shapes have the same id") from error

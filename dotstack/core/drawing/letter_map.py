@@ -6,6 +6,7 @@ from typing import Literal
 
 from dotstack.core.drawing.document import Drawing
 from dotstack.core.drawing.evaluate import Evaluator
+from dotstack.core.drawing.frame import axis_scales
 from dotstack.core.drawing.kinds import TextNode
 from dotstack.core.drawing.places import place_of
 from dotstack.core.errors import CommandError
@@ -80,7 +81,7 @@ def letter_map(
         raise CommandError(f"The font {text.font.family} of {text.name} is not here.")
     letters = text.letters(font, evaluator)
     body = text.unit(font) * text.instance(font).units
-    size = abs(complex(place.affine.a, place.affine.b))
+    size, _ = axis_scales(place.affine)
     return LetterMap(
         words=text.words,
         cells=_cells(text, font, letters, place.affine, evaluator),
@@ -129,7 +130,7 @@ def _gaps(
     text: TextNode, font: Font, letters: tuple[StandingLetter, ...], there: Affine
 ) -> tuple[LetterGap, ...]:
     drawn = text.instance(font).drawn
-    size = text.unit(font) * abs(complex(there.a, there.b))
+    size = text.unit(font) * axis_scales(there)[0]
     pairs = [
         (one, two, gap_between(one, two, drawn) * size)
         for one, two in pairwise(letters)

@@ -71,7 +71,7 @@ def places_of(drawing: Drawing, ids: Collection[str]) -> list[Place]:
 def all_ids(drawing: Drawing) -> set[str]:
     """The ids of all plates and nodes."""
     ids = {plate.id for plate in drawing.plates}
-    return ids | {n.id for plate in drawing.plates for node in plate.nodes for n in walk(node)}
+    return ids | {inner.id for node in drawing.nodes for inner in walk(node)}
 
 
 def with_plate(drawing: Drawing, plate: Plate) -> Drawing:

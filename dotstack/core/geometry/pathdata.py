@@ -9,7 +9,7 @@ import numpy as np
 from dotstack.core.errors import PathDataError
 from dotstack.core.geometry import arc_reader
 from dotstack.core.geometry.arrays import Points
-from dotstack.core.geometry.segments import ARC, CUBIC, LINE, Segments
+from dotstack.core.geometry.segments import ARC, CUBIC, LINE, Segments, elevated
 
 _NUMBER = re.compile(r"[+-]?(?:\d+\.?\d*|\.\d+)(?:[eE][+-]?\d+)?")
 _GAP = re.compile(r"[ \t\r\n\f]*,?[ \t\r\n\f]*")
@@ -107,7 +107,7 @@ class _Pen:
         else:
             bend = points[0] if upper == "Q" else self.mirrors.get("quadratic", here)
             mirrors["quadratic"] = 2 * end - bend
-            first, second = here + (bend - here) * 2 / 3, end + (bend - end) * 2 / 3
+            first, second = elevated(here, bend, end)
         return [(CUBIC, here, end, first, second, 0.0, 0.0, 0.0)]
 
 

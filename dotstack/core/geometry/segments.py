@@ -307,3 +307,8 @@ def _polar(base: Segments, which: NDArray[np.bool_], r: Floats, s: Floats, t: Fl
         + r * s * t * ((d - c) - 2.0 * (c - b) + (b - a))
     )
     return value
+
+
+def elevated(start: complex, handle: complex, end: complex) -> tuple[complex, complex]:
+    """The handles of the cubic that is the same curve as a quadratic."""
+    return start + (handle - start) * 2 / 3, end + (handle - end) * 2 / 3

@@ -71,7 +71,8 @@ class Font:
         placed = self.placed(axes)
         key = tuple(placed.values())
         with self._lock:
-            found = self._instances.setdefault(key, Instance(self, placed))
+            found = self._instances.get(key) or Instance(self, placed)
+            self._instances[key] = found
             self._instances.move_to_end(key)
             while len(self._instances) > _INSTANCES:
                 self._instances.popitem(last=False)

@@ -4,6 +4,7 @@ import numpy as np
 
 from dotstack.core.errors import LimitError
 from dotstack.core.geometry import Contour, Outline, Segments
+from dotstack.core.geometry.segments import elevated
 
 MAX_SIDES = 20_000
 
@@ -40,7 +41,7 @@ class OutlinePen:
     def qCurveTo(self, *points: Point) -> None:  # noqa: N802
         """Draws a quadratic by its handle and its end: as the same cubic."""
         handle, end = (complex(*pt) for pt in points)
-        self._curve(self._at + 2 / 3 * (handle - self._at), end + 2 / 3 * (handle - end), end)
+        self._curve(*elevated(self._at, handle, end), end)
 
     def curveTo(self, *points: Point) -> None:  # noqa: N802
         """Draws a cubic by its two handles and its end."""

@@ -9,7 +9,7 @@ from dotstack.core.combine import union
 from dotstack.core.geometry import CUBIC, Affine, Outline, bundle
 from dotstack.core.geometry.arrays import Points
 from dotstack.core.letters.courses import Course
-from dotstack.core.letters.drawn import Drawn
+from dotstack.core.letters.drawn import Drawn, Glyphs
 from dotstack.core.letters.font import Font
 from dotstack.core.letters.setting import SetLetter, Setting, SetWords, set_words
 
@@ -61,7 +61,7 @@ def outline_of(letters: Sequence[StandingLetter], drawn: Drawn) -> Outline:
     inked = [letter for letter in letters if letter.is_inked]
     groups = {number: [number] for number in range(len(inked))}
     for one, two in _overlapping([_box(letter) for letter in inked]):
-        if groups[one] is not groups[two] and _touch(inked[one], inked[two], drawn):
+        if groups[one] is not groups[two] and drawn.touch(*_side_by_side(inked[one], inked[two])):
             groups[one] += groups[two]
             for number in groups[two]:
                 groups[number] = groups[one]
@@ -76,8 +76,7 @@ def outline_of(letters: Sequence[StandingLetter], drawn: Drawn) -> Outline:
 
 def gap_between(one: StandingLetter, two: StandingLetter, drawn: Drawn) -> float:
     """The clear gap between two letters, in the font's units; 0 where they touch."""
-    there = one.affine.inverse @ two.affine
-    return drawn.gap(one.place.letter.glyphs, two.place.letter.glyphs, there)
+    return drawn.gap(*_side_by_side(one, two))
 
 
 def sample(font: Font) -> Outline:
@@ -123,9 +122,10 @@ def _all_at_once(letters: Sequence[StandingLetter]) -> Outline:
     return replace(whole, segments=mapped)
 
 
-def _touch(one: StandingLetter, two: StandingLetter, drawn: Drawn) -> bool:
+def _side_by_side(one: StandingLetter, two: StandingLetter) -> tuple[Glyphs, Glyphs, Affine]:
+    """Two letters, and how the second stands to the first."""
     there = one.affine.inverse @ two.affine
-    return drawn.touch(one.place.letter.glyphs, two.place.letter.glyphs, there)
+    return one.place.letter.glyphs, two.place.letter.glyphs, there
 
 
 def _box(letter: StandingLetter) -> Bounds:

@@ -113,7 +113,7 @@ class SetLetters(Command):
         axes = {tag: value for tag, value in axes.items() if tag in known}
         changes: dict[str, object] = {
             "kept": None,
-            "axes": axes if axes != text.axes else text.axes,
+            "axes": axes,
             "font": _choice(font, axes),
             **self._own_changes(),
         }

@@ -35,6 +35,8 @@ if TYPE_CHECKING:
 MAX_LETTERS = 5000
 # Factors that differ by less size letters and do not stretch them.
 _SAME = 1e-12
+# Controls, and halves of surrogate pairs.
+_UNWRITABLE = {"Cc", "Cs"}
 # Thousandths of the body size.
 Spacing = Annotated[float, Field(ge=-10_000, le=10_000)]
 
@@ -60,9 +62,7 @@ def _words(words: str) -> str:
     if not words.strip():
         raise ValueError("a text needs a letter")
     for char in words:
-        if char != "\n" and (
-            ord(char) < 32 or 0x7F <= ord(char) < 0xA0 or "\ud800" <= char < "\ue000"
-        ):
+        if char != "\n" and unicodedata.category(char) in _UNWRITABLE:
             raise ValueError(f"a text cannot hold the sign U+{ord(char):04X}")
     return words
 
