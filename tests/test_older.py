@@ -6,11 +6,15 @@ from pathlib import Path
 
 import pytest
 
-from dotstack.core.drawing import Drawing, Evaluator
+from dotstack.core.drawing import Drawing, Evaluator, command_adapter
+from dotstack.core.drawing.document import Swatch
 from dotstack.core.drawing.drawing_file import read_drawing, write_drawing
+from dotstack.core.drawing.kinds import GroupNode
 from dotstack.core.drawing.kit import KitCollection, read_kit, write_kit
+from dotstack.core.drawing.older import upgraded
 from dotstack.core.drawing.pictures import plate_picture
 from dotstack.core.formats import write_svg
+from dotstack.core.paint import Line
 from dotstack.store import Database, DrawingStore, ShelfStore
 
 KEPT = Path(__file__).parent / "version1"
@@ -87,3 +91,28 @@ def test_files_of_version_1_are_read_and_written_as_they_are_today() -> None:
     again = read_drawing(write_drawing(read.drawing, Evaluator(), read.collections))
     assert again == read
     assert read_kit(write_kit(carried, Evaluator())).sections[0].name == "Boats"
+
+
+def test_a_document_of_version_2_is_read_with_its_lines_and_swatches() -> None:
+    line = {"colour": "#B8452E", "width": 4}
+    disc = {
+        "kind": "ellipse", "id": "disc", "name": "Disc", "rx": 9, "ry": 9,
+        "look": {"fill": None, "line": line, "opacity": 0.5},
+    }  # fmt: skip
+    bar = {**disc, "id": "bar", "look": {"fill": "#22303C", "line": None}}
+    group = {"kind": "group", "id": "g", "name": "G", "nodes": [disc, bar],
+             "look": {"fill": "#22303C", "opacity": 0.2}}  # fmt: skip
+    plate = {"id": "p", "name": "Quay", "width": 64, "height": 64, "nodes": [group]}
+    swatches = [{"name": "clay", "colour": "#B8452E"}]
+    old = {"name": "Quay", "plates": [plate], "swatches": swatches}
+    drawing = Drawing.model_validate(upgraded(old, 2))
+    (whole,) = drawing.nodes
+    assert isinstance(whole, GroupNode)
+    assert whole.look.opacity == 1.0
+    assert [(each.look.opacity, len(each.look.lines)) for each in whole.nodes] == [(0.5, 1), (1, 0)]
+    assert whole.nodes[0].look.lines[0] == Line(paint="#B8452E", width=4)
+    assert drawing.swatches == (Swatch(name="clay", paint="#B8452E"),)
+    mirror = {"kind": "mirror", "ids": ["disc"], "line": None, "about": "each"}
+    paint = {"kind": "paint", "ids": ["disc"], "line": line}
+    assert upgraded(mirror, 2) == mirror
+    assert command_adapter.validate_python(upgraded(paint, 2)).lines[0].width == 4

@@ -113,6 +113,16 @@ def letters(editor: Editor) -> None:
     expect(editor.page.get_by_label("Style")).to_be_visible()
 
 
+def paint(editor: Editor) -> None:
+    """A crescent whose gradient is led on the desk."""
+    editor.open("Slack tide boat hire")
+    editor.page.get_by_role("tab", name="Crescent").click()
+    editor.pick("Crescent")
+    expect(editor.page.get_by_test_id("gradient")).to_be_visible()
+    editor.page.locator("aside.facts").evaluate("facts => { facts.scrollTop = 420; }")
+    editor.page.mouse.move(300, 620)
+
+
 def pieces(editor: Editor) -> None:
     """A piece of a region build, moved away from the others."""
     editor.open().page.get_by_role("tab", name="Rope knot").click()
@@ -171,7 +181,7 @@ def versions(editor: Editor) -> None:
 
 VIEWS = (
     home, editor, draw, construct, snapping, several, outcomes, regions, refining, nodes, letters,
-    pieces, clip, tracing, shelf, shelf_page, export, versions,
+    paint, pieces, clip, tracing, shelf, shelf_page, export, versions,
 )  # fmt: skip
 
 

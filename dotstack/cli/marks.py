@@ -9,9 +9,18 @@ from dotstack.cli.refusing import refused
 from dotstack.core.arrangement import Arrangement
 from dotstack.core.combine import Outcome, Paint, outcomes, union
 from dotstack.core.errors import CoreError
-from dotstack.core.formats import Painted, Part, Picture, SvgFile, SvgShape, read_svg, write_svg
+from dotstack.core.formats import (
+    Painted,
+    Part,
+    Pen,
+    Picture,
+    SvgFile,
+    SvgShape,
+    read_svg,
+    write_svg,
+)
 from dotstack.core.geometry import Outline
-from dotstack.core.paint import Line
+from dotstack.core.paint import Stroke
 from dotstack.core.refine import CornerShape, Join, Treatment, corners, offset, simplified, treated
 
 NOTHING_LEFT = 3
@@ -66,7 +75,7 @@ def _combine(options: argparse.Namespace) -> int:
         print(f"{options.file}: {options.outcome} leaves nothing.", file=sys.stderr)
         return NOTHING_LEFT
     painted = tuple(
-        Painted(part.outline, None, Line(colour=_colour(fills[part.paint]), width=1))
+        Painted(part.outline, None, Pen(_colour(fills[part.paint]), Stroke(width=1.0)))
         if part.is_line
         else Painted(part.outline, _colour(fills[part.paint]))
         for part in result.parts

@@ -1,5 +1,6 @@
 """The scalars of a document, with their limits, and what all its values are."""
 
+from enum import StrEnum
 from typing import Annotated
 
 from pydantic import BaseModel, ConfigDict, Field
@@ -20,7 +21,25 @@ Coordinate = Annotated[float, Field(ge=-MAX_SIZE, le=MAX_SIZE, allow_inf_nan=Fal
 Radius = Annotated[float, Field(ge=0, le=MAX_SIZE, allow_inf_nan=False)]
 Colour = Annotated[str, Field(pattern=r"^#[0-9A-Fa-f]{6}$")]
 Opacity = Annotated[float, Field(ge=0, le=1)]
+# Of a sharp join, in half widths or distances.
+Limit = Annotated[float, Field(ge=1, le=100)]
 Digest = Annotated[str, Field(pattern=r"^[0-9a-f]{64}$")]
+
+
+class Join(StrEnum):
+    """How parallels are joined where they part: by an arc, by going on, or by a straight side."""
+
+    ROUND = "round"
+    SHARP = "sharp"
+    FLAT = "flat"
+
+
+class Cap(StrEnum):
+    """How a line ends: there, by half a disc, or by half a square."""
+
+    FLAT = "flat"
+    ROUND = "round"
+    SQUARE = "square"
 
 
 class Value(BaseModel):

@@ -72,7 +72,7 @@ class Hand:
 
     def line(self, name: str, x: float, y: float, length: float) -> str:
         """Draws a level line round its middle; answers its id."""
-        line = {"colour": INK, "width": 1}
+        line = {"paint": INK, "width": 1}
         return self._add(name, x, y, 0, None, kind="line", length=length, line=line)
 
     def words(
@@ -89,7 +89,7 @@ class Hand:
 
     def path(self, name: str, data: str, colour: str, width: float) -> str:
         """Draws an open path; answers its id."""
-        line = {"colour": colour, "width": width}
+        line = {"paint": colour, "width": width}
         return self._add(name, 0, 0, 0, None, kind="path", data=data, line=line)
 
     def underlay(self, name: str, picture: str, width: int, height: int) -> None:
@@ -101,14 +101,7 @@ class Hand:
 
     def turned_copy(self, node_id: str, degrees: float, x: float, y: float) -> str:
         """Leaves a copy turned about a point; answers its id."""
-        return self._copy(node_id, Affine.rotation_deg(degrees).about(x, y))
-
-    def moved_copy(self, node_id: str, across: float, down: float) -> str:
-        """Leaves a copy moved; answers its id."""
-        return self._copy(node_id, Affine.translation(across, down))
-
-    def _copy(self, node_id: str, by: Affine) -> str:
-        seed = self._id()
+        seed, by = self._id(), Affine.rotation_deg(degrees).about(x, y)
         self.do("duplicate", ids=[node_id], seed=seed, by=Placement.of(by))
         # Of what holds others the copies inside it are made first.
         return next(node.id for node in self.drawing.nodes if node.id.startswith(f"{seed}-"))
@@ -169,7 +162,7 @@ class Hand:
     ) -> str:
         node_id = self._id()
         line = shape.pop("line", None)
-        look = {"fill": fill, "line": line}
+        look = {"fill": fill, "lines": [line] if line else []}
         node = {"id": node_id, "name": name, "look": look, "transform": {"e": x, "f": y}, **shape}
         self.do(kind="add-shape", plate=self._plate, node=node)
         if angle:

@@ -41,7 +41,7 @@ def draw(hand: Hand, picture: Raster) -> None:
     sides = {"width": picture.width, "height": picture.height}
     hand.underlay("Sketch of the float", picture.digest, **sides)
     ball = hand.circle("Float", 128, 139, 80, MOSS)
-    hand.do("paint", ids=[ball], fill=None, line={"colour": MOSS, "width": 6})
+    hand.do("paint", ids=[ball], fill=None, lines=[{"paint": MOSS, "width": 6}])
     eye = hand.circle("Eye", 128, 48, 16.5, CLAY)
     hole = hand.circle("Hole", 128, 48, 9, CLAY)
     hand.combine("cut", "Becket", eye, hole)

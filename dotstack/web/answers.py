@@ -10,7 +10,8 @@ from pydantic import BaseModel
 from dotstack.core.drawing import Delta, Drawing, Evaluator, Plate, whole
 from dotstack.core.drawing.exporting import file_name
 from dotstack.core.drawing.kit import KitCollection
-from dotstack.core.drawing.scene import Box, Piece, all_figures, changed_figures, painted, shown
+from dotstack.core.drawing.painted import painted
+from dotstack.core.drawing.scene import Box, Piece, all_figures, changed_figures, shown
 from dotstack.store import Asset, Opened, Shelf, State, Summary
 from dotstack.web.models import (
     AssetPicture,

@@ -9,6 +9,7 @@ from dotstack.core.drawing.surroundings import Surroundings
 from dotstack.shared import SharedShelf
 from dotstack.store import Database, DrawingStore, Evaluators, FontStore, PictureStore, ShelfStore
 from dotstack.web import (
+    colours,
     drawings,
     errors,
     export,
@@ -66,8 +67,8 @@ def create_app(
     errors.register(app)
     safety.register(app)
     for part in (
-        drawings, steps, placing, history, importing, pictures, lettering, export, shelf, kits,
-        sharing,
+        drawings, steps, placing, history, importing, pictures, lettering, colours, export, shelf,
+        kits, sharing,
     ):  # fmt: skip
         app.register_api(part.blueprint)
     app.register_blueprint(pages.blueprint)

@@ -9,7 +9,7 @@ from dotstack.core.drawing import assets
 from dotstack.core.drawing.commands import AddShape, Renew
 from dotstack.core.drawing.places import place_of
 from dotstack.core.errors import CommandError
-from dotstack.core.paint import Line
+from dotstack.core.paint import Lines
 from dotstack.core.values import Colour, Coordinate, Id
 from dotstack.store import Asset, new_id
 from dotstack.web import answers
@@ -24,7 +24,7 @@ class AssetPaint(Body):
     """The paint that an asset is placed in, instead of its own."""
 
     fill: Colour | None
-    line: Line | None
+    lines: Lines
 
 
 class PlaceAsset(Based):
@@ -78,8 +78,7 @@ def place_asset(path: DrawingPath, body: PlaceAsset) -> Response:
             evaluator=evaluator,
         )
     if body.paint:
-        paint = {"fill": body.paint.fill, "line": body.paint.line}
-        node = node.painted(paint)
+        node = node.painted({"fill": body.paint.fill, "lines": body.paint.lines})
     command = AddShape(plate=body.plate, node=node)
     return answers.changed(
         studio().drawings.change(path.drawing_id, body.revision, body.key, command)

@@ -487,6 +487,6 @@ def test_paint_line_and_colours(editor: Editor, tmp_path: Path) -> None:
     expect(page.get_by_label("Line deep")).to_be_visible()
     editor.exported(tmp_path)
     assert 'stroke="#000044"' in (tmp_path / "plate.svg").read_text()
-    page.get_by_label("Fill", exact=True).fill("teal")
+    page.get_by_label("Fill", exact=True).fill("quayish")
     page.get_by_label("Fill", exact=True).press("Enter")
-    expect(page.get_by_role("alert")).to_contain_text("Hex digits")
+    expect(page.get_by_role("alert")).to_contain_text("hex digits like #1D6A83")

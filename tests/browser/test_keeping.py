@@ -293,10 +293,11 @@ def test_what_an_svg_file_cannot_keep_is_listed(editor: Editor, tmp_path: Path) 
     expect(dialog).to_contain_text("word: <text>")
     dialog.get_by_role("button", name="Close").click()
     editor.pick("sun")
-    assert editor.fact("Fill").input_value() == "gradient"
+    as_ = page.get_by_role("radiogroup", name="Fill as", exact=True)
+    expect(as_.get_by_role("radio", name="linear")).to_be_checked()
     gradient = page.locator("[data-testid=desk] linearGradient")
     assert gradient.get_attribute("gradientTransform") == "matrix(24,0,0,24,28,28)"
-    page.get_by_label("Fill clay").click()
+    as_.get_by_role("radio", name="colour").click()
     editor.saved()
     expect(gradient).to_have_count(0)
     editor.pick("pair")

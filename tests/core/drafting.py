@@ -32,7 +32,12 @@ def drawn(*shapes: dict[str, Any]) -> Drawing:
 
 
 def looking(shape: dict[str, Any]) -> dict[str, Any]:
-    """A shape that says its paint beside its sides, as the document has it."""
+    """A shape that says its paint beside its sides, as the document has it.
+
+    Its only line may be said as ``line``.
+    """
+    if line := shape.get("line"):
+        shape = {**{name: each for name, each in shape.items() if name != "line"}, "lines": [line]}
     look = {name: shape[name] for name in Look.model_fields if name in shape}
     plain = {name: value for name, value in shape.items() if name not in look}
     return {**plain, "look": look} if look else plain

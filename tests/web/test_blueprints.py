@@ -7,6 +7,7 @@ from zipfile import ZipFile
 
 import pytest
 
+from dotstack.core.paint import Look
 from tests.web.caller import Caller, disc
 
 
@@ -75,12 +76,12 @@ def test_the_shelf_is_changed_step_by_step_and_every_step_undone(caller: Caller)
 def test_a_placed_copy_in_other_paint_is_told_of_its_assets_new_mark(caller: Caller) -> None:
     caller.add(disc("low", 40, 20))
     _, (asset,) = on_shelf(caller, "low")
-    paint = {"fill": "#B8452E", "line": {"colour": "#000000", "width": 2}}
+    paint = {"fill": "#B8452E", "lines": [{"paint": "#000000", "width": 2}]}
     spot = {"plate": caller.plate, "asset": asset, "x": 90, "y": 60}
     placed = caller.post("assets", key="key-placed", **spot, paint=paint)
     (copy,) = placed["figures"]
     look = placed["entries"]["nodes"][copy]["look"]
-    assert look == {**paint, "opacity": 1.0}
+    assert look == Look.model_validate(paint).model_dump(mode="json")
     url = f"/api/drawings/{caller.id}/outdated"
     assert caller.client.get(url).json == {"shapes": []}
     caller.do("set-parameters", ids=["low"], parameters={"rx": 30, "ry": 30})

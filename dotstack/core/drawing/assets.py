@@ -113,9 +113,7 @@ def _enlarged(node: Node, scale: float) -> dict[str, object]:
     """The lengths of a node that do not grow with it, ``scale`` times as large."""
     changes = node.rounder(scale) if isinstance(node, PrimitiveNode) else {}
     changes["refinements"] = tuple(each.times(scale) for each in node.refinements)
-    if line := node.look.line:
-        wider = line.model_copy(update={"width": line.width * scale})
-        changes["look"] = node.look.model_copy(update={"line": wider})
+    changes["look"] = node.look.times(scale)
     return changes
 
 

@@ -5,7 +5,7 @@ from typing import Annotated
 from pydantic import Field
 
 from dotstack.core.drawing.kinds import Node
-from dotstack.core.paint import INK
+from dotstack.core.paint import INK, Fill
 from dotstack.core.values import Colour, Id, Length, Name, Value
 
 
@@ -24,14 +24,14 @@ class Plate(Value):
 
 
 class Swatch(Value):
-    """A colour of the drawing, under a name."""
+    """A colour or gradient of the drawing, under a name."""
 
     name: Name
-    colour: Colour
+    paint: Fill
 
 
 SWATCHES = tuple(
-    Swatch(name=name, colour=colour)
+    Swatch(name=name, paint=colour)
     for name, colour in (
         ("ink", INK),
         ("clay", "#B8452E"),

@@ -30,7 +30,7 @@ class DrawingFile(Value):
     """What ``drawing.json`` holds."""
 
     format: Literal["dotstack drawing"]
-    version: Literal[2]
+    version: Literal[3]
     drawing: Drawing
     collections: tuple[KitCollection, ...] = ()
 

@@ -4,7 +4,7 @@ The writers lean on large libraries: each is imported where it is wanted.
 """
 
 import re
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Iterable, Iterator, Sequence
 from dataclasses import dataclass, replace
 from typing import Annotated, Literal, TypeAlias
 
@@ -13,6 +13,8 @@ from pydantic import Field, TypeAdapter
 from dotstack.core.combine import intersection, line_within, union
 from dotstack.core.errors import CommandError, LimitError
 from dotstack.core.formats import (
+    Item,
+    Layer,
     Painted,
     Part,
     Picture,
@@ -22,10 +24,11 @@ from dotstack.core.formats import (
     write_sprite,
     write_svg,
 )
+from dotstack.core.formats.conic import is_conic
 from dotstack.core.formats.limits import LARGEST_ICON, LARGEST_PNG, MOST_GLYPHS
-from dotstack.core.formats.picture import Shading
-from dotstack.core.geometry import bundle, closed_part
-from dotstack.core.refine import stroke
+from dotstack.core.formats.picture import Shading, changed
+from dotstack.core.geometry import Outline, bundle, closed_part
+from dotstack.core.refine import inked
 from dotstack.core.values import Length, Name, Value
 
 # Decimals, where a person does not choose: a unit is about a quarter of a millimetre.
@@ -173,7 +176,8 @@ def export(
         case SpriteExport():
             style = SvgStyle(one_colour=choice.one_colour, precision=choice.precision)
             sprite = write_sprite(pictures, style).encode()
-            return Exported({"sprite.svg": sprite}, _shown(pictures[0], choice.precision))
+            shown = _shown(pictures[0], choice.precision)
+            return Exported({"sprite.svg": sprite}, shown, tuple(_conic(pictures)))
         case PdfExport():
             return _pdf(pictures)
         case DxfExport():
@@ -187,7 +191,8 @@ def export(
         files |= _of_one(picture, choice, folder=len(pictures) > 1)
     tell(len(pictures), len(pictures))
     shown = _shown(pictures[0], choice.precision if isinstance(choice, SvgExport) else _PRECISION)
-    return Exported(files, shown)
+    notes = _conic(pictures) if isinstance(choice, SvgExport) else []
+    return Exported(files, shown, tuple(notes))
 
 
 def _shown(picture: Picture, precision: int = _PRECISION) -> str:
@@ -241,34 +246,69 @@ def _check_pixels(pictures: Sequence[Picture], choice: AnyExport) -> None:
 def _pdf(pictures: Sequence[Picture]) -> Exported:
     from dotstack.core.formats import pdf
 
-    notes = [
-        f"{picture.name}: its gradients are as dense all over, for those of PDF are"
-        for picture in pictures
-        if any(
-            stop.opacity < 1 for shading in _shadings(picture) for stop in shading.gradient.stops
-        )
-    ]
+    notes = [*_soft(pictures), *_conic(pictures)]
+    # PDF draws along no path with a gradient.
+    pictures = [_changed(picture, _shaded_lines_inked) for picture in pictures]
     files = {f"{_name_of_all(pictures)}.pdf": pdf.write_pdf(pictures)}
     return Exported(files, _shown(pictures[0]), tuple(notes))
 
 
-def _shadings(picture: Picture) -> list[Shading]:
-    return [each.shading for each in picture.painted if each.shading]
+def _soft(pictures: Sequence[Picture]) -> list[str]:
+    return [
+        f"{picture.name}: its soft shadows are pictures there, all else is not"
+        for picture in pictures
+        if any(layer.shadows for layer in _layers(picture))
+    ]
+
+
+def _conic(pictures: Sequence[Picture]) -> list[str]:
+    return [
+        f"{picture.name}: its conic gradients are wedges there, each of one colour, which follow "
+        "each other by one step of a screen's colours"
+        for picture in pictures
+        if any(map(is_conic, picture.painted))
+    ]
+
+
+def _layers(picture: Picture) -> Iterator[Layer]:
+    waiting = [item for part in picture.parts for item in part.items]
+    while waiting:
+        item = waiting.pop()
+        if isinstance(item, Layer):
+            yield item
+            waiting += item.items
+
+
+def _changed(picture: Picture, change: Callable[[Painted], Iterable[Item]]) -> Picture:
+    parts = (Part(part.name, changed(part.items, change)) for part in picture.parts)
+    return replace(picture, parts=tuple(parts))
+
+
+def _shaded_lines_inked(painted: Painted) -> tuple[Item, ...]:
+    """What is painted, a line with a gradient as the area that it inks."""
+    if not (painted.line and isinstance(painted.line.ink, Shading)):
+        return (painted,)
+    line = Painted(inked(painted.outline, painted.line.stroke), painted.line.ink)
+    if not painted.fill:
+        return (replace(painted, outline=line.outline, fill=line.fill, line=None),)
+    fill = Painted(painted.outline, painted.fill)
+    return (Layer((fill, line), painted.opacity, painted.blend, clip=painted.clip),)
 
 
 def _dxf(pictures: Sequence[Picture], choice: DxfExport) -> Exported:
     from dotstack.core.formats import dxf
 
     notes = []
-    cropped = [replace(picture, parts=tuple(map(_cropped, picture.parts))) for picture in pictures]
+    cropped = [_plain(picture) for picture in pictures]
     if choice.outlined:
-        cropped = [replace(each, parts=tuple(map(_inked, each.parts))) for each in cropped]
-    for picture in cropped:
+        cropped = [_changed(each, _lines_inked) for each in cropped]
+    for whole, picture in zip(pictures, cropped, strict=True):
         lined = sum(each.line is not None and each.fill is None for each in picture.painted)
-        if _shadings(picture):
+        if any(isinstance(ink, Shading) for each in picture.painted for ink in each.inks):
             notes.append(f"{picture.name}: each gradient is its mean colour there")
         if lined:
-            notes.append(f"{picture.name}: {_lines(lined)} there without width")
+            notes.append(f"{picture.name}: {_lines(lined)} there without width or dashes")
+        notes += _left_out(whole)
     data = dxf.write_dxf(cropped, choice.tolerance, choice.width)
     return Exported(
         {f"{_name_of_all(pictures)}.dxf": data.encode()}, _shown(pictures[0]), tuple(notes)
@@ -279,30 +319,61 @@ def _lines(count: int) -> str:
     return "1 line is" if count == 1 else f"{count} lines are"
 
 
-def _cropped(part: Part) -> Part:
-    """The part with what shows of what is clipped only, for formats that know no clips."""
-    return Part(part.name, tuple(left for each in part.painted if (left := _left(each))))
+def _left_out(picture: Picture) -> list[str]:
+    """What formats that have outlines alone leave out, in words."""
+    layers = list(_layers(picture))
+    items: list[Item] = [*layers, *picture.painted]
+    left = [
+        word
+        for word, has in (
+            ("soft shadows", any(layer.shadows for layer in layers)),
+            ("blend", any(item.blend != "normal" for item in items)),
+            ("opacity", any(item.opacity < 1.0 for item in items)),
+        )
+        if has
+    ]
+    return [f"{picture.name}: {', '.join(left)} left out"] if left else []
 
 
-def _inked(part: Part) -> Part:
-    """The part with each line as the area that it inks, beside what is filled."""
-    filled = (replace(each, line=None) for each in part.painted if each.fill)
-    lines = (
-        Painted(stroke(each.outline, each.line.width), each.line.colour)
-        for each in part.painted
-        if each.line
+def _plain(picture: Picture) -> Picture:
+    """The picture with what shows of what is clipped only, for formats that know no clips."""
+    return replace(
+        picture,
+        parts=tuple(
+            Part(part.name, tuple(left for item in part.items for left in _cropped(item)))
+            for part in picture.parts
+        ),
     )
-    return Part(part.name, (*filled, *lines))
 
 
-def _left(painted: Painted) -> Painted | None:
-    if not painted.clip:
-        return painted
+def _cropped(item: Item) -> Iterator[Painted]:
+    """What shows of an item, and of what is in it, within all clips."""
+    inner = (
+        [item]
+        if isinstance(item, Painted)
+        else [left for each in item.items for left in _cropped(each)]
+    )
+    for painted in inner:
+        left = _within(replace(painted, clip=None), item.clip) if item.clip else painted
+        if left:
+            yield left
+
+
+def _within(painted: Painted, clip: Outline) -> Painted | None:
     if painted.fill:
-        outline = intersection([closed_part(painted.outline), painted.clip])
+        outline = intersection([closed_part(painted.outline), clip])
     else:
-        outline = line_within(painted.outline, painted.clip)
-    return None if outline.is_empty else replace(painted, outline=outline, clip=None)
+        outline = line_within(painted.outline, clip)
+    return None if outline.is_empty else replace(painted, outline=outline)
+
+
+def _lines_inked(painted: Painted) -> Iterator[Painted]:
+    """Each line as the area that it inks, beside what is filled."""
+    if painted.fill:
+        yield replace(painted, line=None)
+    if painted.line:
+        area = inked(painted.outline, painted.line.stroke)
+        yield Painted(area, painted.line.ink)
 
 
 def _font(pictures: Sequence[Picture], choice: FontExport) -> Exported:
@@ -312,13 +383,12 @@ def _font(pictures: Sequence[Picture], choice: FontExport) -> Exported:
         raise LimitError("glyphs of one font", len(pictures), MOST_GLYPHS)
     notes, glyphs = [], []
     for picture in pictures:
-        cropped = [each for part in picture.parts for each in _cropped(part).painted]
-        areas = [closed_part(each.outline) for each in cropped if each.fill]
         # A font has areas only.
-        areas += [stroke(each.outline, each.line.width) for each in cropped if each.line]
-        inks = {each.colour for each in cropped if each.fill}
-        if len(inks | {each.line.colour for each in cropped if each.line}) > 1:
+        plain = list(_changed(_plain(picture), _lines_inked).painted)
+        areas = [closed_part(each.outline) for each in plain if each.fill]
+        if len({each.colour for each in plain}) > 1:
             notes.append(f"{picture.name}: its colours become one")
-        inked = union(areas) if areas else bundle([])
-        glyphs.append(icon_font.Glyph(picture.name, inked, picture.box))
+        notes += _left_out(picture)
+        covered = union(areas) if areas else bundle([])
+        glyphs.append(icon_font.Glyph(picture.name, covered, picture.box))
     return Exported(icon_font.write_font(choice.family, glyphs), _shown(pictures[0]), tuple(notes))

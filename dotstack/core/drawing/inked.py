@@ -8,6 +8,7 @@ from dotstack.core.drawing.kinds.refinements import LineArea
 from dotstack.core.drawing.places import place_of
 from dotstack.core.errors import CommandError
 from dotstack.core.geometry import Affine
+from dotstack.core.paint import Stroke
 
 _SAME = 1e-9
 
@@ -27,7 +28,7 @@ def _inked(node: Node, outer: Affine) -> Node:
         within = outer @ node.transform.affine
         return node.with_children(tuple((_inked(child, within),) for child in node.children))
     look = node.look
-    if look.line is None or not isinstance(node, OneOutline):
+    if not look.lines or not isinstance(node, OneOutline):
         return node
     turned, mirrored, _ = outer.complex_form
     if min(abs(turned), abs(mirrored)) > _SAME * sqrt(abs(outer.determinant)):
@@ -35,7 +36,14 @@ def _inked(node: Node, outer: Affine) -> Node:
             f"{node.name} lies in a group that is stretched, so its line cannot count as an area "
             "there; take it out of the group first."
         )
-    width = look.line.width / sqrt(abs(outer.determinant))
-    area = LineArea(width=width, filled=look.fill is not None)
-    bare = look.model_copy(update={"line": None, "fill": look.fill or look.line.colour})
+    if len(look.lines) > 1:
+        raise CommandError(
+            f"{node.name} has {len(look.lines)} lines, which cannot count as one area; make "
+            "outlines of them first."
+        )
+    (line,) = look.lines
+    there = line.times(1 / sqrt(abs(outer.determinant)))
+    stroke = {name: getattr(there, name) for name in Stroke.model_fields}
+    area = LineArea(**stroke, filled=look.fill is not None)
+    bare = look.model_copy(update={"lines": (), "fill": look.fill or line.paint})
     return node.model_copy(update={"look": bare, "refinements": (*node.refinements, area)})

@@ -58,7 +58,7 @@ class Kit(Value):
     """What ``manifest.json`` holds."""
 
     format: Literal["dotstack kit"]
-    version: Literal[2]
+    version: Literal[3]
     collection: KitCollection
 
 

@@ -20,16 +20,17 @@ from dotstack.core.drawing.kinds import (
 )
 from dotstack.core.errors import CommandError, FormatError, GeometryError, LimitError
 from dotstack.core.formats import recover_svg
-from dotstack.core.formats.svg_file import Branch, Item, Leaf, leaves
+from dotstack.core.formats.svg_file import Branch, Item, Leaf, SvgInk, Whole, leaves
 from dotstack.core.formats.svg_gradient import SvgGradient
 from dotstack.core.formats.svg_shapes import composed
 from dotstack.core.geometry import Affine
-from dotstack.core.paint import Gradient, Line, Look
-from dotstack.core.values import MAX_SIZE, Placement
+from dotstack.core.paint import OF_WHOLE, Gradient, Line, Look, Stroke
+from dotstack.core.values import Placement
 
 # Enough that an arc's centre comes back from its ends without a visible difference.
 _PRECISION = 12
 _MOST_SHAPES = 2000
+_PLAIN = Look(fill=None)
 # What a leaf of a file becomes.
 _Shape: TypeAlias = EllipseNode | RectangleNode | LineNode | PathNode
 
@@ -73,9 +74,12 @@ class _Maker:
             return None
         if item.clip is not None:
             return self._clip(item, nodes)
-        if len(nodes) == 1:
+        look = self._whole(Look(), item.whole)
+        if len(nodes) == 1 and nodes[0].look.of_whole == _PLAIN:
+            return nodes[0].painted({name: getattr(look, name) for name in OF_WHOLE})
+        if len(nodes) == 1 and item.whole == Whole():
             return nodes[0]
-        return GroupNode(id=self._new_id(), name=_named(item.name), nodes=nodes)
+        return GroupNode(id=self._new_id(), name=_named(item.name), look=look, nodes=nodes)
 
     def _clip(self, item: Branch, nodes: tuple[Node, ...]) -> Node | None:
         holders = tuple(node for inner in item.clip or () if (node := self.node(inner)))
@@ -86,13 +90,13 @@ class _Maker:
         if len(holders) > 1:
             members = tuple(Member(role="adds", node=each) for each in holders)
             holder = CompoundNode(id=self._new_id(), name=_named(item.name), members=members)
-        holder = holder.model_copy(update={"look": Look(fill=None)})
+        holder = holder.model_copy(update={"look": _PLAIN})
         return ClipNode(id=self._new_id(), name=_named(item.name), holder=holder, nodes=nodes)
 
     def _leaf(self, leaf: Leaf) -> Node | None:
         try:
             node = self._made(leaf)
-            return self._shaded(node, leaf, leaf.look.gradient) if node else None
+            return self._shaded(node, leaf) if node else None
         except (ValidationError, FormatError):
             self.notes.append(f"{leaf.name}: it is left out, for it is too large or has no extent")
             return None
@@ -100,15 +104,16 @@ class _Maker:
     def _made(self, leaf: Leaf) -> _Shape | None:
         look, form = leaf.look, leaf.form
         there = composed(self._to_pixels, leaf.affine, leaf.name)
-        scale = abs(self._to_pixels.determinant) ** 0.5
-        line = None
-        if look.stroke:
-            width = min(max(look.stroke_width * scale, 1e-6), MAX_SIZE)
-            line = Line(colour=look.stroke, width=width)
+        lines: tuple[Line, ...] = ()
+        if look.line:
+            stroke = look.stroke.times(abs(self._to_pixels.determinant) ** 0.5)
+            said = {name: getattr(stroke, name) for name in Stroke.model_fields}
+            lines = (Line(paint=_colour(look.line), **said),)
+        fill = None if look.fill is None else _colour(look.fill)
         common: dict[str, object] = {
             "id": self._new_id(),
             "name": _named(leaf.name),
-            "look": Look(fill=look.fill, line=line, opacity=look.opacity),
+            "look": self._whole(Look(fill=fill, lines=lines), look.whole),
             "transform": Placement.of(there @ form.place),
         }
         match form.kind, form.sides:
@@ -126,20 +131,39 @@ class _Maker:
         common["transform"] = Placement()
         return PathNode.model_validate({**common, "data": data, "fill_rule": rule})
 
-    def _shaded(self, node: _Shape, leaf: Leaf, gradient: SvgGradient | None) -> _Shape:
-        """The node with the gradient that its shape has in the file, over its own box."""
-        if gradient is None or node.look.fill is None:
-            return node
+    def _whole(self, look: Look, whole: Whole) -> Look:
+        """A look, with what the file does with all of it together."""
+        there = self._to_pixels
+        shadows = tuple(shadow.times(abs(there.determinant) ** 0.5) for shadow in whole.shadows)
+        changes = {"opacity": whole.opacity, "blend": whole.blend, "shadows": shadows}
+        return look.model_copy(update=changes)
+
+    def _shaded(self, node: _Shape, leaf: Leaf) -> _Shape:
+        """The node with the gradients that its shape has in the file, over its own box."""
+        look = node.look
+        if isinstance(leaf.look.fill, SvgGradient) and look.fill is not None:
+            fill = self._gradient(node, leaf, leaf.look.fill)
+            look = look.model_copy(update={"fill": fill or look.fill})
+        if isinstance(leaf.look.line, SvgGradient) and look.line:
+            paint = self._gradient(node, leaf, leaf.look.line)
+            line = look.line.model_copy(update={"paint": paint or look.line.paint})
+            look = look.model_copy(update={"lines": (line,)})
+        return node if look is node.look else node.model_copy(update={"look": look})
+
+    def _gradient(self, node: _Shape, leaf: Leaf, gradient: SvgGradient) -> Gradient | None:
         box = unit_box(leaf.form.outline.bounds) if gradient.in_box else Affine()
         there = composed(self._to_pixels, leaf.affine, leaf.name) @ box @ gradient.affine
         own = node.transform.affine @ unit_box(node.drawn().bounds)
         try:
             place = Placement.of(own.inverse @ there)
-            fill = Gradient(shape=gradient.shape, stops=gradient.stops, place=place)
-            return node.model_copy(update={"look": node.look.model_copy(update={"fill": fill})})
+            return Gradient(shape=gradient.shape, stops=gradient.stops, place=place)
         except (ValidationError, GeometryError):
-            self.notes.append(f"{leaf.name}: its gradient became {node.look.fill}")
-            return node
+            self.notes.append(f"{leaf.name}: its gradient became {gradient.mean}")
+            return None
+
+
+def _colour(ink: SvgInk) -> str:
+    return ink.mean if isinstance(ink, SvgGradient) else ink
 
 
 def _named(name: str) -> str:

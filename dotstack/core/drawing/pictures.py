@@ -1,13 +1,14 @@
 """Plates, shapes and assets as pictures, which is what the writers of files are given."""
 
 from dotstack.core.drawing.document import Drawing, Plate
-from dotstack.core.drawing.evaluate import Evaluator
+from dotstack.core.drawing.evaluate import Bounds, Evaluator
 from dotstack.core.drawing.frame import bounds_of, box_round
-from dotstack.core.drawing.kinds import Node, leaves
+from dotstack.core.drawing.kinds import Node
+from dotstack.core.drawing.painted import painted
 from dotstack.core.drawing.places import place_of, topmost_first
-from dotstack.core.drawing.scene import painted
 from dotstack.core.drawing.stacks import with_pieces
 from dotstack.core.formats import Part, Picture
+from dotstack.core.formats.picture import extent
 from dotstack.core.geometry import Affine
 
 
@@ -23,15 +24,16 @@ def shapes_picture(drawing: Drawing, ids: tuple[str, ...], evaluator: Evaluator)
     order = topmost_first(drawing, set(ids))[::-1]
     places = [place_of(drawing, node_id) for node_id in order]
     parts = tuple(_part(place.node, evaluator, place.outer) for place in places)
-    box = box_round([_box(place.node, place.affine, evaluator) for place in places])
+    box = _box(parts, [bounds_of(place.node, place.affine, evaluator) for place in places])
     name = places[0].node.name if len(places) == 1 else f"{len(places)} shapes"
     return Picture(name, _sides(box), _painted(parts))
 
 
 def node_picture(name: str, node: Node, evaluator: Evaluator) -> Picture:
     """One shape by itself, in a box that just holds it, as an asset is."""
-    box = _box(node, node.transform.affine, evaluator)
-    return Picture(name, _sides(box), _painted((_part(node, evaluator, Affine()),)))
+    part = _part(node, evaluator, Affine())
+    box = _box((part,), [bounds_of(node, node.transform.affine, evaluator)])
+    return Picture(name, _sides(box), _painted((part,)))
 
 
 def _part(node: Node, evaluator: Evaluator, outer: Affine) -> Part:
@@ -39,13 +41,12 @@ def _part(node: Node, evaluator: Evaluator, outer: Affine) -> Part:
 
 
 def _painted(parts: tuple[Part, ...]) -> tuple[Part, ...]:
-    return tuple(part for part in parts if part.painted)
+    return tuple(part for part in parts if part.items)
 
 
-def _box(node: Node, affine: Affine, evaluator: Evaluator) -> tuple[float, float, float, float]:
-    x0, y0, x1, y1 = bounds_of(node, affine, evaluator)
-    grow = max((n.look.line.width / 2 for n in leaves(node) if n.look.line), default=0.0)
-    return x0 - grow, y0 - grow, x1 + grow, y1 + grow
+def _box(parts: tuple[Part, ...], bounds: list[Bounds]) -> Bounds:
+    """The box round shapes and all that is painted of them."""
+    return box_round([*bounds, *(extent(item) for part in parts for item in part.items)])
 
 
 def _sides(box: tuple[float, float, float, float]) -> tuple[float, float, float, float]:

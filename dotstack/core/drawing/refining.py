@@ -28,7 +28,7 @@ from dotstack.core.drawing.kinds.refinements import (
 )
 from dotstack.core.drawing.sides import Origins
 from dotstack.core.geometry import Affine, Outline, bundle, measure, open_part
-from dotstack.core.refine import Corner, Treatment, corners, offset, rings, stroke, treated
+from dotstack.core.refine import Corner, Treatment, corners, inked, offset, rings, treated
 from dotstack.core.values import Value
 
 # Stretches that differ by less are one.
@@ -171,7 +171,7 @@ def _moved(
 
     def moved() -> Outline:
         if isinstance(refinement, LineArea):
-            line = stroke(outline, refinement.width, refinement.join, refinement.limit)
+            line = inked(outline, refinement)
             return union([outline, line]) if refinement.filled else line
         arrangement = evaluation.arranged([outline])
         area = arrangement.outline(arrangement.covers[:, 0])

@@ -3,37 +3,33 @@
 from collections import OrderedDict
 from collections.abc import Callable, Iterator
 from contextlib import suppress
-from dataclasses import replace
 from math import isfinite
-from typing import Literal, Self, assert_never
+from typing import Literal, Self
 
 from pydantic import ValidationError
 
-from dotstack.core.combine import intersection
 from dotstack.core.drawing.delta import Delta, Entries
 from dotstack.core.drawing.document import Drawing
 from dotstack.core.drawing.evaluate import FAULTS, Evaluator
-from dotstack.core.drawing.frame import frame_of, unit_box
+from dotstack.core.drawing.frame import frame_of
 from dotstack.core.drawing.kinds import (
     ClipNode,
-    CompoundNode,
     GroupNode,
     InPieces,
-    LeafNode,
     Node,
     PieceNode,
-    TextNode,
 )
+from dotstack.core.drawing.painted import on_plate, painted
 from dotstack.core.drawing.places import places_of
 from dotstack.core.drawing.refining import Note
 from dotstack.core.drawing.stacks import with_pieces
 from dotstack.core.drawing.tree import walk
 from dotstack.core.errors import CommandError
-from dotstack.core.formats.picture import Painted, Shading
+from dotstack.core.formats.picture import Item, Layer, Pen, Shading, extent
 from dotstack.core.geometry import Affine, FillRule, Outline, closed_part
 from dotstack.core.geometry.gap import gap
-from dotstack.core.paint import Fill, Gradient, Line, Look, Stop
-from dotstack.core.values import Placement, Value
+from dotstack.core.paint import Blend, Gradient, Look, Shadow, Stop
+from dotstack.core.values import Cap, Colour, Join, Placement, Value
 
 # Enough for what is seen at any zoom.
 _PRECISION = 6
@@ -41,6 +37,7 @@ _PRECISION = 6
 _PLACES = 2
 # Tiles are pictures, and shown on the desk for a moment.
 _TILE_PRECISION = 3
+_PLAIN = Look(fill=None)
 
 
 def for_screen(outline: Outline) -> str:
@@ -71,7 +68,7 @@ class Box(Value):
 class Shade(Value):
     """A gradient where it is painted; ``matrix`` maps its own axes to the plate's."""
 
-    shape: Literal["linear", "radial"]
+    shape: Literal["linear", "radial", "conic"]
     stops: tuple[Stop, ...]
     matrix: tuple[float, float, float, float, float, float]
 
@@ -83,32 +80,80 @@ class Shade(Value):
         return cls(shape=gradient.shape, stops=gradient.stops, matrix=matrix)
 
 
-class Piece(Value):
-    """Something painted: path data in the plate's axes, and its paint.
+class Pencil(Value):
+    """A line centred on a path, as it is drawn; ``shade`` as a piece's."""
 
-    ``clip`` is the path data of what it shows within, or None; ``shade`` the gradient that
-    is painted in the fill's place, which is its mean colour then.
-    """
-
-    path: str
-    fill_rule: FillRule
-    fill: str | None
-    line: Line | None = None
-    opacity: float = 1.0
-    clip: str | None = None
+    colour: Colour
+    width: float
+    cap: Cap
+    join: Join
+    limit: float
+    dashes: tuple[float, ...] = ()
+    start: float = 0.0
     shade: Shade | None = None
 
     @classmethod
-    def of(cls, painted: Painted, write: Callable[[Outline], str] = for_screen) -> Self:
-        """What is painted, as it is sent to be drawn."""
+    def of(cls, pen: Pen) -> Self:
+        """A pen, as it is sent to be drawn."""
+        stroke = pen.stroke
         return cls(
-            path=write(painted.outline),
-            fill_rule=painted.outline.fill_rule,
-            fill=painted.colour,
-            line=painted.line,
-            opacity=painted.opacity,
-            clip=write(painted.clip) if painted.clip else None,
-            shade=Shade.of(painted.shading) if painted.shading else None,
+            colour=pen.colour,
+            width=stroke.width,
+            cap=stroke.cap,
+            join=stroke.join,
+            limit=stroke.limit,
+            dashes=stroke.dashes.pattern if stroke.dashes else (),
+            start=stroke.dashes.start if stroke.dashes else 0.0,
+            shade=Shade.of(pen.ink) if isinstance(pen.ink, Shading) else None,
+        )
+
+
+class Piece(Value):
+    """Something painted: path data in the plate's axes, and its paint; or a layer of such.
+
+    Attributes:
+        clip: the path data of what it shows within, or None.
+        shade: the gradient that is painted in the fill's place, which is its mean colour then.
+        items: of a layer, what is painted in it, the lowest first.
+        shadows: of a layer, what it casts.
+        region: of a layer with shadows, where they can be seen.
+
+    """
+
+    path: str = ""
+    fill_rule: FillRule = "nonzero"
+    fill: str | None = None
+    line: Pencil | None = None
+    opacity: float = 1.0
+    blend: Blend = "normal"
+    clip: str | None = None
+    shade: Shade | None = None
+    items: "tuple[Piece, ...]" = ()
+    shadows: tuple[Shadow, ...] = ()
+    region: Box | None = None
+
+    @classmethod
+    def of(cls, item: Item, write: Callable[[Outline], str] = for_screen) -> Self:
+        """What is painted, as it is sent to be drawn."""
+        common = {
+            "opacity": item.opacity,
+            "blend": item.blend,
+            "clip": write(item.clip) if item.clip else None,
+        }
+        if isinstance(item, Layer):
+            return cls(
+                **common,
+                items=tuple(cls.of(inner, write) for inner in item.items),
+                shadows=item.shadows,
+                region=Box.of(extent(item, tips=True)) if item.shadows else None,
+            )
+        return cls(
+            **common,
+            path=write(item.outline),
+            fill_rule=item.outline.fill_rule,
+            fill=item.colour,
+            line=Pencil.of(item.line) if item.line else None,
+            shade=Shade.of(item.fill) if isinstance(item.fill, Shading) else None,
         )
 
 
@@ -227,19 +272,27 @@ def _figure(node: Node, outer: Affine, evaluator: Evaluator) -> Figure:
         height=frame.height,
         angle_deg=frame.angle_deg,
         pieces=list(map(Piece.of, painted((node,), evaluator, outer)))
-        if isinstance(node, ClipNode) or isinstance(node.look.fill, Gradient)
+        if _is_piecewise(node)
         else None,
         notes=evaluator.notes(node) if node.refinements else (),
         **{"clamped": {}, **node.told(evaluator)},
     )
 
 
-def on_plate(node: Node, outer: Affine, evaluator: Evaluator, whole: bool = False) -> Outline:
-    """What is to be seen of a node, or its ``whole`` outline, in the plate's axes."""
-    if node.seen(evaluator) is not None and not whole:
-        return evaluator.seen_outline(node).transformed(outer @ node.transform.affine)
-    outline = evaluator.outline(node)
-    return outline if outer == Affine() else outline.transformed(outer)
+def _is_piecewise(node: Node) -> bool:
+    """Whether it is not painted as its outline, or its shapes and pieces, in plain paint."""
+    look = node.look
+    whole = look.of_whole != _PLAIN
+    match node:
+        case ClipNode():
+            return True
+        case GroupNode() | InPieces():
+            return whole
+        case _:
+            plain = look.line is None or (look.line.is_plain and isinstance(look.line.paint, str))
+            cast = look.blend != "normal" or look.shadows or look.depth
+            shaded = isinstance(look.fill, Gradient)
+            return bool(shaded or cast or len(look.lines) > 1 or not plain)
 
 
 def all_figures(entries: Entries, evaluator: Evaluator) -> dict[str, list[Figure]]:
@@ -294,72 +347,6 @@ def shown(nodes: tuple[Node, ...], evaluator: Evaluator) -> Iterator[Piece]:
     for node in nodes:
         with suppress(*FAULTS):
             yield from map(Piece.of, list(painted((node,), evaluator)))
-
-
-def painted(
-    nodes: tuple[Node, ...], evaluator: Evaluator, outer: Affine | None = None
-) -> Iterator[Painted]:
-    """What a stack of nodes paints, the lowest first.
-
-    ``outer`` maps the axes that contain the nodes to the plate's.
-    """
-    outer = outer or Affine()
-    for node in nodes:
-        if not node.is_active:
-            continue
-        inner = outer @ node.transform.affine
-        match node:
-            case GroupNode():
-                yield from painted(node.nodes, evaluator, inner)
-            case InPieces():
-                yield from painted(evaluator.pieces(node), evaluator, inner)
-            case ClipNode():
-                yield from _clipped(node, inner, evaluator)
-            case CompoundNode() | TextNode() | LeafNode():
-                yield from painted_in(node.look, on_plate(node, outer, evaluator), inner)
-            case _:
-                assert_never(node)
-
-
-def _clipped(node: ClipNode, affine: Affine, evaluator: Evaluator) -> Iterator[Painted]:
-    """The holder, what shows within it, and the holder's line over both."""
-    holder = list(painted((node.holder,), evaluator, affine))
-    yield from (replace(each, line=None) for each in holder if each.fill)
-    window = intersection([evaluator.outline(node.holder).transformed(affine)])
-    if not window.is_empty:
-        for each in painted(node.nodes, evaluator, affine):
-            clip = intersection([window, each.clip]) if each.clip else window
-            if not clip.is_empty:
-                yield replace(each, clip=clip)
-    yield from (replace(each, fill=None) for each in holder if each.line)
-
-
-def painted_in(look: Look, outline: Outline, axes: Affine | None = None) -> Iterator[Painted]:
-    """A fill and line: as one, unless open contours have a line but no fill.
-
-    ``axes`` maps the axes of a gradient's box to those of the outline.
-    """
-    if outline.is_empty or (look.fill is None and look.line is None):
-        return
-    fill = _placed(look.fill, outline, axes or Affine())
-    if fill is None or outline.closed.all():
-        yield Painted(outline, fill, look.line, look.opacity)
-        return
-    area = closed_part(outline)
-    if not area.is_empty:
-        yield Painted(area, fill, None, look.opacity)
-    if look.line:
-        yield Painted(outline, None, look.line, look.opacity)
-
-
-def _placed(fill: Fill | None, outline: Outline, axes: Affine) -> str | Shading | None:
-    """A fill, a gradient over the box of an outline along some axes."""
-    if not isinstance(fill, Gradient):
-        return fill
-    if axes.determinant == 0:
-        return fill.mean
-    box = unit_box(outline.transformed(axes.inverse).bounds)
-    return Shading(fill, axes @ box @ fill.place.affine)
 
 
 def between_two(

@@ -12,8 +12,9 @@ from dotstack.core.drawing.evaluate import Evaluator
 from dotstack.core.drawing.inked import inked
 from dotstack.core.drawing.kinds import CompoundNode, Node, PathNode, paint_of, paints_of
 from dotstack.core.drawing.looks import look_of
+from dotstack.core.drawing.painted import on_plate, painted_in
 from dotstack.core.drawing.places import place_of
-from dotstack.core.drawing.scene import Piece, for_tile, on_plate, painted_in
+from dotstack.core.drawing.scene import Piece, for_tile
 from dotstack.core.drawing.stacks import active_in_order, with_pieces
 from dotstack.core.geometry import Affine, Outline, unbundle
 from dotstack.core.values import Id, Value
@@ -99,12 +100,13 @@ def outcomes_of(
         return TileResult(
             outcome=outcome,
             pieces=[
-                Piece.of(painted, for_tile)
+                Piece.of(item, for_tile)
                 for part in result.parts
-                for painted in painted_in(
+                for item in painted_in(
                     look_of(part.outline, paint_for(part, outcome).look, part.ink),
                     part.outline.transformed(outer),
                     outer,
+                    evaluator,
                 )
             ],
             count=result.pieces,
@@ -141,7 +143,7 @@ def contours_of(drawing: Drawing, node_id: str, evaluator: Evaluator) -> list[Pi
     else:
         contours = []
     return [
-        Piece.of(painted, for_tile)
+        Piece.of(item, for_tile)
         for contour in contours
-        for painted in painted_in(look_of(contour, place.node.look), contour, place.affine)
+        for item in painted_in(look_of(contour, place.node.look), contour, place.affine, evaluator)
     ]

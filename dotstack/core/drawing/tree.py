@@ -3,6 +3,7 @@
 from collections.abc import Callable, Iterable, Iterator
 
 from dotstack.core.drawing.kinds import HolderNode, Node, UnderlayNode
+from dotstack.core.paint import Look
 
 
 def with_children(node: Node, change: Callable[[Node], tuple[Node, ...]]) -> Node | None:
@@ -16,6 +17,23 @@ def with_children(node: Node, change: Callable[[Node], tuple[Node, ...]]) -> Nod
     if all(len(news) == 1 and news[0] is old for old, news in zip(inner, fresh, strict=True)):
         return node
     return node.with_children(fresh) if any(fresh) or node.stays_alone else None
+
+
+def with_each_look(node: Node, change: Callable[[Look], Look]) -> Node:
+    """The node with its look, and all that are kept in it, changed.
+
+    What has nothing to change keeps its identity.
+    """
+    fresh = node.with_looks(change)
+    fresh = node if fresh == node else fresh
+    if not fresh.children:
+        return fresh
+    return with_children(fresh, lambda child: (with_each_look(child, change),)) or fresh
+
+
+def grown(node: Node, scale: float) -> Node:
+    """The node with the lines and effects in it resized that are to be resized with it."""
+    return with_each_look(node, lambda look: look.times(scale) if look.grows else look)
 
 
 def without_underlays(node: Node) -> Node | None:

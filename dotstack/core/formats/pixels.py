@@ -2,15 +2,21 @@
 
 import json
 from collections.abc import Sequence
+from dataclasses import replace
 from io import BytesIO
 from xml.sax.saxutils import escape, quoteattr
 
 import resvg_py
-from PIL import Image
+from PIL import Image, ImageChops, ImageFilter
 
-from dotstack.core.formats.picture import Picture, slug
+from dotstack.core.formats.picture import Box, Layer, Part, Picture, extent, slug
 from dotstack.core.formats.svg import write_svg
+from dotstack.core.paint import Shadow
 
+# Of pictures of shadows: how many pixels a soft edge has, a unit has at most, and a side.
+_PIXELS_A_BLUR = 12
+_FINEST = 4.0
+_MOST_SHADOW = 1600
 _SITE_SIZES = (16, 32, 48, 180, 192, 512)
 
 
@@ -26,6 +32,38 @@ def write_png(picture: Picture, size: int) -> bytes:
             height=max(1, round(height * scale)),
         )
     )
+
+
+def shadow_picture(layer: Layer, shadow: Shadow) -> tuple[bytes, Box]:
+    """A shadow that a layer casts, as PNG, and where it lies.
+
+    What is soft needs no more pixels than its edge has widths.
+    """
+    alone = Layer(layer.items)
+    x0, y0, x1, y1 = extent(replace(alone, shadows=(shadow,)), tips=True)
+    fine = _PIXELS_A_BLUR / shadow.blur if shadow.blur else _FINEST
+    scale = min(fine, _FINEST, _MOST_SHADOW / max(x1 - x0, y1 - y0))
+    picture = Picture("shadow", (x0, y0, x1 - x0, y1 - y0), (Part("shadow", (alone,)),))
+    size = max(1, round(scale * max(x1 - x0, y1 - y0)))
+    with Image.open(BytesIO(write_png(picture, size))) as read:
+        shape = read.convert("RGBA").getchannel("A")
+    across, down = shape.width / (x1 - x0), shape.height / (y1 - y0)
+    cast = ImageChops.invert(shape) if shadow.inside else shape
+    cast = cast.transform(
+        cast.size,
+        Image.Transform.AFFINE,
+        (1, 0, -shadow.dx * across, 0, 1, -shadow.dy * down),
+        Image.Resampling.BILINEAR,
+        fillcolor=255 if shadow.inside else 0,
+    )
+    cast = cast.filter(ImageFilter.GaussianBlur((shadow.blur / 2 * across, shadow.blur / 2 * down)))
+    if shadow.inside:
+        cast = ImageChops.multiply(cast, shape)
+    image = Image.new("RGBA", shape.size, shadow.colour)
+    image.putalpha(cast.point([round(shadow.opacity * level) for level in range(256)]))
+    made = BytesIO()
+    image.save(made, format="PNG")
+    return made.getvalue(), (x0, y0, x1, y1)
 
 
 def write_ico(picture: Picture, sizes: Sequence[int]) -> bytes:

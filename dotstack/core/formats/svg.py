@@ -1,14 +1,31 @@
 """SVG out: pictures as documents, arcs as arcs, and many of them as symbols of one sprite."""
 
-from collections.abc import Iterable
+from collections.abc import Callable, Iterable
 from dataclasses import dataclass
 from itertools import count
 from xml.sax.saxutils import escape, quoteattr
 
-from dotstack.core.formats.picture import Painted, Part, Picture, Shading, slug, unique
+from dotstack.core.formats.conic import in_wedges
+from dotstack.core.formats.picture import (
+    Ink,
+    Item,
+    Layer,
+    Painted,
+    Pen,
+    Picture,
+    Shading,
+    changed,
+    slug,
+    unique,
+)
+from dotstack.core.formats.svg_filter import write_filter
+from dotstack.core.geometry import Outline
 from dotstack.core.geometry.path_writer import format_number
+from dotstack.core.values import Cap, Join
 
 _SIZE_DECIMALS = 6
+_USUAL_LIMIT = 4.0
+_JOINS = {Join.ROUND: "round", Join.FLAT: "bevel"}
 _XMLNS = 'xmlns="http://www.w3.org/2000/svg"'
 
 
@@ -64,9 +81,8 @@ def _labels(picture: Picture) -> list[str]:
 
 
 def _body(
-    picture: Picture, style: SvgStyle, clips: "count[int] | None" = None, prefix: str = ""
+    picture: Picture, style: SvgStyle, numbers: "count[int] | None" = None, prefix: str = ""
 ) -> list[str]:
-    numbers = clips or count(1)
     lines = []
     if picture.ground and not style.one_colour:
         x, y, width, height = map(_size, picture.box)
@@ -75,59 +91,129 @@ def _body(
             f'<rect{place} width="{width}" height="{height}" fill={quoteattr(picture.ground)}/>'
         )
     ids = unique(slug(part.name) for part in picture.parts)
-    known: dict[object, str] = {}
+    writer = _Writer(style, numbers or count(1))
     for part, name in zip(picture.parts, ids):
-        for each in part.painted:
-            if each.clip and each.clip not in known:
-                data = each.clip.to_path_data(style.precision)
-                if data not in known:
-                    known[data] = f"clip-{next(numbers)}"
-                    lines.append(f'<clipPath id="{known[data]}"><path d="{data}"/></clipPath>')
-                known[each.clip] = known[data]
-            if each.shading and each.shading not in known and not style.one_colour:
-                known[each.shading] = f"gradient-{next(numbers)}"
-                lines.append(_gradient(each.shading, known[each.shading]))
-        lines += _part(part, f' id="{prefix}{name}"' if style.ids else "", style, known)
+        items = changed(part.items, in_wedges)
+        drawn = writer.part(items, f' id="{prefix}{name}"' if style.ids else "")
+        # What is referred to stands before it.
+        lines += [*writer.taken_defs(), *drawn]
     return lines
 
 
-def _gradient(shading: Shading, name: str) -> str:
-    """A gradient in the picture's axes; one that is linear runs along x until it is mapped."""
-    stops = ""
-    for stop in shading.gradient.stops:
-        clear = f' stop-opacity="{format_number(stop.opacity, 4)}"' if stop.opacity < 1 else ""
-        at = format_number(stop.at, 4)
-        stops += f'<stop offset="{at}" stop-color="{stop.colour}"{clear}/>'
-    there, shape = shading.affine, shading.gradient.shape
-    matrix = " ".join(map(_size, (there.a, there.b, there.c, there.d, there.e, there.f)))
-    place = 'x2="1"' if shape == "linear" else 'cx="0" cy="0" r="1"'
-    return (
-        f'<{shape}Gradient id="{name}" gradientUnits="userSpaceOnUse" {place} '
-        f'gradientTransform="matrix({matrix})">{stops}</{shape}Gradient>'
-    )
+class _Writer:
+    """Writes items, and what they refer to, each once."""
 
+    def __init__(self, style: SvgStyle, numbers: "count[int]") -> None:
+        self._style = style
+        self._numbers = numbers
+        self._known: dict[object, str] = {}
+        self._defs: list[str] = []
 
-def _part(part: Part, mark: str, style: SvgStyle, known: dict[object, str]) -> list[str]:
-    if len(part.painted) == 1:
-        return [_path(part.painted[0], mark, style, known)]
-    paths = [_path(each, "", style, known) for each in part.painted]
-    return [f"<g{mark}>", *paths, "</g>"] if mark or style.readable else paths
+    def taken_defs(self) -> list[str]:
+        """The definitions that were not taken yet."""
+        taken, self._defs = self._defs, []
+        return taken
 
+    def part(self, items: tuple[Item, ...], mark: str) -> list[str]:
+        """The items of one shape, as one element if it has a mark."""
+        if len(items) == 1:
+            return self._item(items[0], mark)
+        lines = [line for item in items for line in self._item(item)]
+        return [f"<g{mark}>", *lines, "</g>"] if mark or self._style.readable else lines
 
-def _path(painted: Painted, mark: str, style: SvgStyle, known: dict[object, str]) -> str:
-    def colour(paint: str) -> str:
-        return '"currentColor"' if style.one_colour else quoteattr(paint)
+    def _item(self, item: Item, mark: str = "") -> list[str]:
+        if isinstance(item, Painted):
+            return [self._path(item, mark)]
+        within = self._within(item)
+        cast = self._filter(item) if item.shadows else ""
+        lines = [line for inner in item.items for line in self._item(inner)]
+        if cast and within:
+            # A filter comes before a clip, and shadows are cut off by it.
+            return [f"<g{mark}{within}>", f"<g{cast}>", *lines, "</g>", "</g>"]
+        return [f"<g{mark}{within}{cast}>", *lines, "</g>"]
 
-    within = f' clip-path="url(#{known[painted.clip]})"' if painted.clip else ""
-    outline, line = painted.outline, painted.line
-    rule = "" if outline.fill_rule == "nonzero" else f' fill-rule="{outline.fill_rule}"'
-    stroke = f' stroke={colour(line.colour)} stroke-width="{_size(line.width)}"' if line else ""
-    faded = f' opacity="{format_number(painted.opacity, 4)}"' if painted.opacity < 1 else ""
-    fill = colour(painted.colour) if painted.colour else '"none"'
-    if painted.shading in known:
-        fill = f'"url(#{known[painted.shading]})"'
-    data = outline.to_path_data(style.precision)
-    return f'<path{mark} fill={fill}{rule}{stroke}{faded}{within} d="{data}"/>'
+    def _within(self, item: Item) -> str:
+        """The attributes of how an item is laid on what lies beneath."""
+        faded = f' opacity="{format_number(item.opacity, 4)}"' if item.opacity < 1 else ""
+        blend = "" if item.blend == "normal" else f' style="mix-blend-mode:{item.blend}"'
+        clip = f' clip-path="url(#{self._clip(item.clip)})"' if item.clip else ""
+        return faded + blend + clip
+
+    def _path(self, painted: Painted, mark: str) -> str:
+        outline, line = painted.outline, painted.line
+        rule = "" if outline.fill_rule == "nonzero" else f' fill-rule="{outline.fill_rule}"'
+        fill = self._ink(painted.fill) if painted.fill else '"none"'
+        stroke = self._stroke(line) if line else ""
+        within = self._within(painted)
+        data = outline.to_path_data(self._style.precision)
+        return f'<path{mark} fill={fill}{rule}{stroke}{within} d="{data}"/>'
+
+    def _stroke(self, line: Pen) -> str:
+        stroke = line.stroke
+        said = f' stroke={self._ink(line.ink)} stroke-width="{_size(stroke.width)}"'
+        if stroke.cap is not Cap.FLAT:
+            said += f' stroke-linecap="{stroke.cap}"'
+        if stroke.join is not Join.SHARP:
+            said += f' stroke-linejoin="{_JOINS[stroke.join]}"'
+        elif stroke.limit != _USUAL_LIMIT:
+            said += f' stroke-miterlimit="{_size(stroke.limit)}"'
+        if stroke.dashes:
+            said += f' stroke-dasharray="{" ".join(map(_size, stroke.dashes.pattern))}"'
+            if stroke.dashes.start:
+                said += f' stroke-dashoffset="{_size(stroke.dashes.start)}"'
+        return said
+
+    def _ink(self, ink: Ink) -> str:
+        if self._style.one_colour:
+            return '"currentColor"'
+        return f'"url(#{self._gradient(ink)})"' if isinstance(ink, Shading) else quoteattr(ink)
+
+    def _named(self, what: str, of: object, write: Callable[[str], str]) -> str:
+        """The id of a definition that is written where it is not known yet."""
+        if of not in self._known:
+            self._known[of] = f"{what}-{next(self._numbers)}"
+            self._defs.append(write(self._known[of]))
+        return self._known[of]
+
+    def _clip(self, clip: Outline) -> str:
+        data = clip.to_path_data(self._style.precision)
+        rule = "" if clip.fill_rule == "nonzero" else f' clip-rule="{clip.fill_rule}"'
+        return self._named(
+            "clip",
+            (data, rule),
+            lambda name: f'<clipPath id="{name}"><path{rule} d="{data}"/></clipPath>',
+        )
+
+    def _gradient(self, shading: Shading) -> str:
+        """A gradient in the picture's axes; one that is linear runs along x until it is mapped."""
+        stops = ""
+        for stop in shading.gradient.stops:
+            clear = f' stop-opacity="{format_number(stop.opacity, 4)}"' if stop.opacity < 1 else ""
+            at = format_number(stop.at, 4)
+            stops += f'<stop offset="{at}" stop-color="{stop.colour}"{clear}/>'
+        there, shape = shading.affine, shading.gradient.shape
+        matrix = " ".join(map(_size, (there.a, there.b, there.c, there.d, there.e, there.f)))
+        place = 'x2="1"' if shape == "linear" else 'cx="0" cy="0" r="1"'
+        return self._named(
+            "gradient",
+            shading,
+            lambda name: (
+                f'<{shape}Gradient id="{name}" gradientUnits="userSpaceOnUse" {place} '
+                f'gradientTransform="matrix({matrix})">{stops}</{shape}Gradient>'
+            ),
+        )
+
+    def _filter(self, layer: Layer) -> str:
+        name = self._named(
+            "shadow",
+            layer,
+            lambda name: write_filter(
+                name,
+                layer,
+                one_colour=self._style.one_colour,
+            ),
+        )
+        return f' filter="url(#{name})"'
 
 
 def _joined(lines: list[str], style: SvgStyle) -> str:

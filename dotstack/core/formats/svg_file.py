@@ -7,6 +7,7 @@ from typing import TypeAlias
 from dotstack.core.formats.svg_gradient import SvgGradient
 from dotstack.core.formats.svg_shapes import Form
 from dotstack.core.geometry import Affine, Outline
+from dotstack.core.paint import Blend, Shadow, Stroke
 
 
 @dataclass(frozen=True, slots=True)
@@ -21,18 +22,32 @@ class Finding:
         return f"{self.where}: {self.what}"
 
 
+# Six hex digits, or a gradient.
+SvgInk: TypeAlias = str | SvgGradient
+
+
+@dataclass(frozen=True, slots=True)
+class Whole:
+    """What is done with a shape, or all that is in a branch, together."""
+
+    opacity: float = 1.0
+    blend: Blend = "normal"
+    shadows: tuple[Shadow, ...] = ()
+
+
 @dataclass(frozen=True, slots=True)
 class Look:
-    """Paint: colours as six hex digits, or None for none.
+    """Paint; None for no fill or line. Lengths of the ``stroke`` are in the file's axes."""
 
-    With a ``gradient`` the fill is its mean colour.
-    """
+    fill: SvgInk | None
+    line: SvgInk | None
+    stroke: Stroke
+    whole: Whole = Whole()
 
-    fill: str | None
-    stroke: str | None
-    stroke_width: float
-    opacity: float
-    gradient: SvgGradient | None = None
+    @property
+    def colour(self) -> str | None:
+        """The fill as one colour, that of a gradient its mean."""
+        return self.fill.mean if isinstance(self.fill, SvgGradient) else self.fill
 
 
 @dataclass(frozen=True, eq=False, slots=True)
@@ -52,11 +67,15 @@ class Leaf:
 
 @dataclass(frozen=True, eq=False, slots=True)
 class Branch:
-    """Shapes kept together, the lowest first, perhaps within the shapes of a clip."""
+    """Shapes kept together, the lowest first, perhaps within the shapes of a clip.
+
+    Shadows of the whole are cut off by it.
+    """
 
     name: str
     items: tuple["Item", ...]
     clip: tuple["Item", ...] | None = None
+    whole: Whole = Whole()
 
 
 Item: TypeAlias = Leaf | Branch
@@ -107,7 +126,7 @@ class SvgFile:
             SvgShape(
                 item.name,
                 tuple(leaf.outline for leaf in leaves(item)),
-                tuple(leaf.look.fill or "none" for leaf in leaves(item)),
+                tuple(leaf.look.colour or "none" for leaf in leaves(item)),
             )
             for item in self.items
         )

@@ -15,14 +15,16 @@ from defusedxml.ElementTree import fromstring
 
 from dotstack.core.errors import FormatError, GeometryError, LimitError
 from dotstack.core.formats import svg_style
-from dotstack.core.formats.svg_file import Branch, Finding, Item, Leaf, Look, SvgFile
+from dotstack.core.formats.svg_file import Branch, Finding, Item, Leaf, Look, SvgFile, SvgInk, Whole
 from dotstack.core.formats.svg_gradient import SvgGradient, read_gradient
+from dotstack.core.formats.svg_shadow_in import read_shadows
 from dotstack.core.formats.svg_shapes import (
     HREF,
     Form,
     closed,
     composed,
     length,
+    lengths_in,
     local,
     measured,
     read_form,
@@ -30,16 +32,22 @@ from dotstack.core.formats.svg_shapes import (
 )
 from dotstack.core.formats.svg_view import inner, view_box, viewport
 from dotstack.core.geometry import Affine, Outline
-from dotstack.core.paint import Stop
+from dotstack.core.paint import BLENDS, Dashes, Shadow, Stop, Stroke
+from dotstack.core.paint.line import MAX_DASHES
+from dotstack.core.values import MAX_SIZE, Cap, Join
 
 _T = TypeVar("_T")
 MAX_ELEMENTS = 20_000
 MAX_SEGMENTS = 100_000
 _MAX_DEPTH = 64
+# What a drawing can hold.
+_THINNEST, _MOST_LIMIT = 1e-6, 100.0
 _SILENT = frozenset({"title", "desc", "metadata", "defs", "style", "symbol", "clipPath", "marker",
-                     "linearGradient", "radialGradient", "namedview"})  # fmt: skip
-_LINES = {"stroke-dasharray": "none", "stroke-linecap": "butt", "stroke-linejoin": "miter"}
-_EFFECTS = {"mask": "none", "filter": "none", "mix-blend-mode": "normal"}
+                     "linearGradient", "radialGradient", "filter",
+                     "namedview"})  # fmt: skip
+_CAPS = {"butt": Cap.FLAT, "round": Cap.ROUND, "square": Cap.SQUARE}
+_JOINS = {"miter": Join.SHARP, "miter-clip": Join.SHARP, "arcs": Join.SHARP,
+          "round": Join.ROUND, "bevel": Join.FLAT}  # fmt: skip
 
 
 def read_svg(text: str | bytes) -> SvgFile:
@@ -79,14 +87,12 @@ class _Place:
         style: its own and inherited properties.
         affine: from its axes to the file's.
         path: the elements that it lies in, the outermost first.
-        opacity: of all that it lies in.
 
     """
 
     style: dict[str, str]
     affine: Affine = _UNMOVED
     path: tuple[Element, ...] = ()
-    opacity: float = 1.0
 
     def inside(self, element: Element) -> "_Place":
         """The same place, within an element."""
@@ -164,12 +170,11 @@ class _Reader:
             if moved is None:
                 return None
             at = replace(at, affine=moved)
-        own = self._fraction(at.style, "opacity", name)
-        if own < 1 and kind in ("g", "a", "svg", "use", "switch"):
-            self._tell("opacity", name, "its opacity is given to each shape in it")
-        self._effects(at.style, name)
-        item = self._shape(element, kind, name, replace(at, opacity=at.opacity * own))
+        whole = self._whole(at, name)
+        item = self._shape(element, kind, name, at)
         clip = at.style.get("clip-path", "none")
+        if item is not None and whole != Whole():
+            item = _as_whole(item, whole)
         if item is None or clip == "none":
             return item
         return self._clipped(item, clip, name, at)
@@ -202,9 +207,9 @@ class _Reader:
             rule = "nonzero"
         outline = form.outline
         if look.fill and form.kind == "line":
-            look = replace(look, fill=None, gradient=None)
+            look = replace(look, fill=None)
         elif look.fill and not outline.closed.all():
-            if look.stroke:
+            if look.line:
                 self._tell("line", name, "its line is closed, as its fill is")
             outline = closed(outline)
         outline = replace(outline, fill_rule="evenodd" if rule == "evenodd" else "nonzero")
@@ -252,53 +257,81 @@ class _Reader:
             style["fill-rule"] = style["clip-rule"]
         text = target.get("transform", "")
         there = self._moved(at.affine, lambda: transform_in(text, name), name) or at.affine
-        within = replace(at.inside(target), style=style, affine=there, opacity=1.0)
+        within = replace(at.inside(target), style=style, affine=there)
         return Branch(name, (item,), self._inside(target, within))
 
     def _look(self, name: str, at: _Place) -> Look:
         style = at.style
-        fill, clear, gradient = self._paint(style, "fill", "#000000", name)
-        stroke, faint, line_gradient = self._paint(style, "stroke", "none", name)
-        if line_gradient:
-            self._tell("gradient", name, f"the gradient of its line became {stroke}")
-        width = self._careful(
-            name, lambda: measured(style.get("stroke-width", "1"), name, "stroke-width"), 1.0
-        )
+        fill, clear = self._paint(style, "fill", "#000000", name)
+        line, faint = self._paint(style, "stroke", "none", name)
         across = math.sqrt(abs(at.affine.determinant))
-        if width <= 0 or across == 0:
-            stroke = None
-        if stroke:
-            for key, usual in _LINES.items():
-                if style.get(key, usual) not in (usual, "miter-clip"):
-                    self._tell("line", name, f"{key} {style[key][:40]!r} is not kept")
-        if fill and stroke and clear != faint:
+        stroke = self._stroke(style, across, name) if line and across else None
+        if stroke is None:
+            line, stroke = None, Stroke(width=1.0)
+        if fill and line and clear != faint:
             self._tell("opacity", name, "fill and line have one opacity, that of the fill")
-        opacity = at.opacity * (clear if fill else faint)
-        return Look(fill, stroke, width * across, opacity, gradient)
+        return Look(fill, line, stroke, Whole(opacity=clear if fill else faint))
+
+    def _stroke(self, style: dict[str, str], across: float, name: str) -> Stroke | None:
+        """The line along a shape, ``across`` times as large; None if it has no width."""
+
+        def number(key: str, usual: str, least: float = -math.inf) -> float:
+            value = self._careful(
+                name, lambda: measured(style.get(key, usual), name, key), float(usual)
+            )
+            return max(value, least)
+
+        width = number("stroke-width", "1") * across
+        if width <= 0:
+            return None
+        changes: dict[str, object] = {"width": min(max(width, _THINNEST), MAX_SIZE)}
+        for key, field_, words in (
+            ("stroke-linecap", "cap", _CAPS),
+            ("stroke-linejoin", "join", _JOINS),
+        ):
+            said = style.get(key, "")
+            if said in words:
+                changes[field_] = words[said]
+            elif said:
+                self._tell("line", name, f"{key} {said[:40]!r} is not kept")
+        changes["limit"] = min(number("stroke-miterlimit", "4", 1.0), _MOST_LIMIT)
+        said = style.get("stroke-dasharray", "none")
+        if said != "none":
+            none: list[float] = []
+            pattern = self._careful(name, lambda: lengths_in(said, name, "stroke-dasharray"), none)
+            if len(pattern) > MAX_DASHES or min(pattern, default=0) < 0:
+                self._tell("line", name, f"stroke-dasharray {said[:40]!r} is not kept")
+            elif sum(pattern) > 0:
+                start = number("stroke-dashoffset", "0")
+                changes["dashes"] = Dashes(
+                    pattern=tuple(min(length * across, MAX_SIZE) for length in pattern),
+                    start=min(max(start * across, -MAX_SIZE), MAX_SIZE),
+                )
+        return Stroke.model_validate(changes)
 
     def _paint(
         self, style: dict[str, str], key: str, usual: str, name: str
-    ) -> tuple[str | None, float, SvgGradient | None]:
-        """The colour, or of a gradient its mean and itself; and the opacity."""
+    ) -> tuple[SvgInk | None, float]:
+        """The colour or gradient, and its opacity."""
         value = style.get(key, usual)
         if value == "currentColor":
             value = style.get("color", "#000000")
         if value in ("none", "transparent"):
-            return None, 1.0, None
+            return None, 1.0
         opacity = self._fraction(style, f"{key}-opacity", name)
         if svg_style.is_reference(value):
             found = self._gradient(value, name)
             if isinstance(found, SvgGradient):
-                return found.mean, opacity, found
+                return found, opacity
             if found:
-                return found.colour, opacity * found.opacity, None
+                return found.colour, opacity * found.opacity
             self._tell("paint", name, f"the {key} {value[:60]!r} is not kept")
-            return None, 1.0, None
+            return None, 1.0
         read = svg_style.colour(value)
         if read is None:
             self._tell("colour", name, f"the {key} {value[:40]!r} is not known and became ink")
-            return "#22303C", opacity, None
-        return read[0], opacity * read[1], None
+            return "#22303C", opacity
+        return read[0], opacity * read[1]
 
     def _gradient(self, value: str, name: str) -> SvgGradient | Stop | None:
         address = svg_style.reference(value) or ""
@@ -314,9 +347,37 @@ class _Reader:
     def _fraction(self, style: dict[str, str], key: str, name: str) -> float:
         return self._careful(name, lambda: svg_style.fraction(style.get(key, "1"), name, key), 1.0)
 
-    def _effects(self, style: dict[str, str], name: str) -> None:
-        for key, usual in _EFFECTS.items():
-            if style.get(key, usual) != usual:
-                self._tell("effect", name, f"{key} is not kept")
+    def _whole(self, at: _Place, name: str) -> Whole:
+        """What an element says of all that it shows together."""
+        style = at.style
+        if style.get("mask", "none") != "none":
+            self._tell("effect", name, "mask is not kept")
         if "transform" in style:
             self._tell("effect", name, "a transform in a style is not kept")
+        blend = style.get("mix-blend-mode", "normal")
+        if blend not in BLENDS:
+            self._tell("effect", name, f"mix-blend-mode {blend[:40]!r} is not kept")
+        known = next((mode for mode in BLENDS if mode == blend), BLENDS[0])
+        shadows = self._shadows(style.get("filter", "none"), at, name)
+        return Whole(self._fraction(style, "opacity", name), known, shadows)
+
+    def _shadows(self, value: str, at: _Place, name: str) -> tuple[Shadow, ...]:
+        if value == "none":
+            return ()
+        target = self.by_id.get(svg_style.reference(value) or "")
+        found = None
+        if target is not None and local(target) == "filter":
+            found = read_shadows(target, self.styles, at.affine)
+        if found is None:
+            self._tell("effect", name, "filter is not kept: it casts no plain shadow")
+        return found or ()
+
+
+def _as_whole(item: Item, whole: Whole) -> Item:
+    """An item with what is done with it together; its own opacity is within that."""
+    if isinstance(item, Leaf):
+        own = replace(whole, opacity=whole.opacity * item.look.whole.opacity)
+        return replace(item, look=replace(item.look, whole=own))
+    if item.whole != Whole() or item.clip is not None:
+        return Branch(item.name, (item,), whole=whole)
+    return replace(item, whole=whole)

@@ -159,6 +159,11 @@ def measured(text: str, name: str, where: str) -> float:
     return _number(match[1], name, where) * _UNITS[match[2]]
 
 
+def lengths_in(text: str, name: str, where: str) -> list[float]:
+    """The lengths of a list, each with its unit, in pixels; raises FormatError."""
+    return [measured(word, name, where) for word in re.findall(r"[^\s,]+", text)]
+
+
 def numbers_in(text: str, name: str, where: str) -> list[float]:
     """The numbers of a list; raises FormatError."""
     return [_number(word, name, where) for word in re.findall(r"[^\s,]+", text)]

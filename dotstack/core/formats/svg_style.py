@@ -18,10 +18,12 @@ from dotstack.core.formats.svg_shapes import local, numbers_in
 
 INHERITED = (
     "fill", "fill-rule", "fill-opacity", "stroke", "stroke-width", "stroke-opacity",
-    "stroke-dasharray", "stroke-linecap", "stroke-linejoin", "clip-rule", "color", "visibility",
+    "stroke-dasharray", "stroke-linecap", "stroke-linejoin",
+    "stroke-miterlimit", "stroke-dashoffset", "clip-rule", "color", "visibility",
 )  # fmt: skip
 OWN = ("opacity", "display", "clip-path", "mask", "filter", "mix-blend-mode", "stop-color",
-       "stop-opacity", "transform")  # fmt: skip
+       "stop-opacity", "transform",
+       "flood-color", "flood-opacity", "isolation")  # fmt: skip
 
 # Properties by their names, and whether each is important.
 _Said: TypeAlias = dict[str, tuple[str, bool]]

@@ -5,6 +5,7 @@ import numpy as np
 from dotstack.core.geometry import measure
 from dotstack.core.geometry.arrays import Floats
 from dotstack.core.geometry.outline import Contour
+from dotstack.core.geometry.segments import Segments
 
 # Newton's steps are kept between bounds that close in; so many find any point.
 _STEPS = 60
@@ -33,12 +34,28 @@ class Walk:
         if self._contour.closed and whole > 0:
             distance %= whole
         inside = min(max(distance, 0.0), whole)
-        side = min(int(np.searchsorted(self._ends, inside)), len(rows) - 1)
-        before = float(self._ends[side - 1]) if side else 0.0
-        t = self._parameter(side, inside - before)
+        side, t = self._place(inside)
         point = complex(rows.at(np.array([side]), np.array([t]))[0])
         way = self._way(side, t)
         return point + (distance - inside) * way, way
+
+    def part(self, begin: float, end: float) -> Segments:
+        """The way from one distance to a later one, both on the contour; at least a point."""
+        (first, t0), (last, t1) = self._place(begin), self._place(end)
+        sides = np.arange(first, last + 1)
+        starts, ends = np.zeros(len(sides)), np.ones(len(sides))
+        starts[0], ends[-1] = t0, t1
+        kept = ends > starts
+        if not kept.any():
+            kept[0], ends[0] = True, starts[0]
+        return self._contour.segments.pieces(sides[kept], starts[kept], ends[kept])
+
+    def _place(self, distance: float) -> tuple[int, float]:
+        """The side on which a distance between the ends lies, and the parameter there."""
+        last = len(self._contour.segments) - 1
+        side = min(int(np.searchsorted(self._ends, distance)), last)
+        before = float(self._ends[side - 1]) if side else 0.0
+        return side, self._parameter(side, distance - before)
 
     def _parameter(self, side: int, distance: float) -> float:
         """Where on a side the way from its start is as long as ``distance``.

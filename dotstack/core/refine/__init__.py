@@ -5,19 +5,27 @@ are; where a result is neither, it is fitted by cubics, to the bound that its fu
 """
 
 from dotstack.core.refine.corners import Corner, CornerShape, Treatment, corners, treated
-from dotstack.core.refine.joins import Join
+from dotstack.core.refine.depth import Face, bevelled, pushed
+from dotstack.core.refine.lines import Laid, inked, laid
 from dotstack.core.refine.offset import offset, rings
 from dotstack.core.refine.simplify import Simplified, simplified
 from dotstack.core.refine.stroke import stroke
+from dotstack.core.values import Join
 
 __all__ = [
     "Corner",
     "CornerShape",
+    "Face",
     "Join",
+    "Laid",
     "Simplified",
     "Treatment",
+    "bevelled",
     "corners",
+    "inked",
+    "laid",
     "offset",
+    "pushed",
     "rings",
     "simplified",
     "stroke",

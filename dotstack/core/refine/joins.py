@@ -1,24 +1,16 @@
 """Joins: what fills the wedge between the parallels of two sides at the node between them."""
 
 from dataclasses import dataclass
-from enum import StrEnum
 
 import numpy as np
 
 from dotstack.core.geometry.arrays import Points
 from dotstack.core.geometry.directions import at_ends
 from dotstack.core.geometry.segments import ARC, LINE, Segments
+from dotstack.core.values import Cap, Join
 
 # How much nearer than its arc a point in the wedge may lie, in parts of the distance.
 _STRAIGHT = 1e-9
-
-
-class Join(StrEnum):
-    """How parallels are joined where they part: by an arc, by going on, or by a straight side."""
-
-    ROUND = "round"
-    SHARP = "sharp"
-    FLAT = "flat"
 
 
 @dataclass(frozen=True, slots=True)
@@ -65,6 +57,18 @@ def joined(joint: Joint, join: Join, limit: float) -> Segments:
         case Join.SHARP:
             return _sharp(joint, limit)
         case Join.FLAT:
+            return Segments.polyline(joint.begin, joint.end)
+
+
+def capped(joint: Joint, cap: Cap) -> Segments:
+    """The segments from ``begin`` to ``end`` round the end of a line."""
+    match cap:
+        case Cap.ROUND:
+            return _round(joint)
+        case Cap.SQUARE:
+            on = abs(joint.left) * joint.before
+            return Segments.polyline(joint.begin, joint.begin + on, joint.end + on, joint.end)
+        case Cap.FLAT:
             return Segments.polyline(joint.begin, joint.end)
 
 
@@ -137,6 +141,9 @@ def _onward(row: Segments, begin: complex, end: complex) -> Segments:
 
 
 def _is_plain(row: Segments) -> bool:
+    """Whether it is a line or a circle's; a side too small to have a parallel has none."""
+    if not len(row):
+        return False
     return bool(row.kind[0] == LINE or (row.kind[0] == ARC and row.q[0].real == row.q[0].imag))
 
 

@@ -23,9 +23,10 @@ from dotstack.core.geometry import Contour, Outline, Segments, bundle, closed_pa
 from dotstack.core.geometry.arrays import run_starts
 from dotstack.core.geometry.directions import at_ends
 from dotstack.core.refine.bends import without_tips
-from dotstack.core.refine.joins import Join, Joint, joined
+from dotstack.core.refine.joins import Joint, capped, joined
 from dotstack.core.refine.parallel import BOUND, Parallels, parallels
 from dotstack.core.refine.turns import turns
+from dotstack.core.values import Cap, Join
 
 # How far the ends of parallels may lie apart to be one, in parts of the shape's size: what the
 # arrangement takes for one point.
@@ -34,16 +35,22 @@ _ONE_POINT = 1e-10
 _SLIVER = 8
 
 
-def offset(area: Outline, distance: float, join: Join = Join.ROUND, limit: float = 4.0) -> Outline:
+def offset(
+    area: Outline,
+    distance: float,
+    join: Join = Join.ROUND,
+    limit: float = 4.0,
+    cap: Cap | None = None,
+) -> Outline:
     """The area grown by ``distance``, or shrunk by a negative one.
 
     ``area`` has simple contours that do not cross, positive round areas and negative round
     holes, as ``combine`` gives them; open ones are areas without any width, which grow along
-    both their sides, with ends as their joins are: an arc, or flat. Lines and circular arcs give
-    such again, exactly; other curves are fitted to 1e-6 of the distance. ``join`` says what
-    comes of corners that the outline is moved away from; a sharp one whose point would be
-    further than ``limit`` distances from the node is flat. Raises GeometryError for a
-    distance or limit that is no number, ArrangementError.
+    both their sides, with ends as ``cap`` says, or else as their joins are: an arc, or flat.
+    Lines and circular arcs give such again, exactly; other curves are fitted to 1e-6 of the
+    distance. ``join`` says what comes of corners that the outline is moved away from; a sharp
+    one whose point would be further than ``limit`` distances from the node is flat. Raises
+    GeometryError for a distance or limit that is no number, ArrangementError.
     """
     if not np.isfinite(distance) or not limit >= 1.0:
         raise GeometryError(
@@ -52,17 +59,15 @@ def offset(area: Outline, distance: float, join: Join = Join.ROUND, limit: float
     if area.is_empty or distance == 0:
         return closed_part(area)
     reach = abs(distance)
-    contours = [
-        each if each.closed else _there_and_back(each)
-        for each in area.contours
-        if not _vanishes(each, distance)
-    ]
+    if cap is None:
+        cap = Cap.ROUND if join is Join.ROUND else Cap.FLAT
+    contours = [each for each in area.contours if not _vanishes(each, distance)]
     if not contours:
         return Outline.empty()
     x0, y0, x1, y1 = area.bounds
     grain = _ONE_POINT * abs(complex(x1 - x0, y1 - y0))
     cycles = [
-        cycle for each in contours for cycle in _cycle(each.segments, -distance, join, limit, grain)
+        cycle for each in contours for cycle in _cycle(each, -distance, join, limit, cap, grain)
     ]
     least = _SLIVER * BOUND * reach if is_free(area.segments).any() else 0.0
     if distance > 0:
@@ -128,10 +133,12 @@ def _frame(bounds: tuple[float, float, float, float], margin: float) -> Contour:
 
 
 def _cycle(
-    rows: Segments, left: float, join: Join, limit: float, grain: float
+    contour: Contour, left: float, join: Join, limit: float, cap: Cap, grain: float
 ) -> Iterator[Contour]:
-    """The closed way along the parallels of a closed contour, and what fills it up, see above."""
-    rows = without_tips(rows, grain)
+    """The closed way along the parallels of a contour, and what fills it up, see above."""
+    whole = contour if contour.closed else _there_and_back(contour)
+    rows = without_tips(whole.segments, grain)
+    ends = () if contour.closed else (contour.segments.start[0], contour.segments.end[-1])
     n = len(rows)
     made = parallels(rows, np.full(n, left))
     begins, arrives = at_ends(rows)
@@ -149,7 +156,8 @@ def _cycle(
                 made.rows.take(np.flatnonzero(made.source == i)[-1:]),
                 made.rows.take(np.flatnonzero(made.source == (i + 1) % n)[:1]),
             )  # fmt: skip
-            way = joined(joint, join, limit)
+            backward = abs(turn[i]) > np.pi / 2 and node[i] in ends
+            way = capped(joint, cap) if backward else joined(joint, join, limit)
             if join is Join.FLAT:
                 yield Contour.ring(Segments.polyline(node[i], begin, end, node[i]))
         parts.append(way)

@@ -608,6 +608,57 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/colour": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A colour from its name, hex digits or CSS. */
+        post: operations["colours_tell_colour_colour_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/drawings/{drawing_id}/sample": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The mean colour of a small disc of a plate, underlays included. */
+        post: operations["colours_sample_drawings__drawing_id__sample_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/drawings/{drawing_id}/contrast": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The contrast of a shape's fill against what lies beneath it. */
+        post: operations["colours_contrast_drawings__drawing_id__contrast_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/export": {
         parameters: {
             query?: never;
@@ -881,6 +932,26 @@ export interface components {
             drawings: components["schemas"]["DrawingCard"][];
         };
         /**
+         * Box
+         * @description Bounds along two axes.
+         */
+        Box: {
+            /** X0 */
+            x0: number;
+            /** Y0 */
+            y0: number;
+            /** X1 */
+            x1: number;
+            /** Y1 */
+            y1: number;
+        };
+        /**
+         * Cap
+         * @description How a line ends: there, by half a disc, or by half a square.
+         * @enum {string}
+         */
+        Cap: "flat" | "round" | "square";
+        /**
          * DrawingCard
          * @description A drawing in the list of drawings; ``changed_at`` in ISO 8601, UTC.
          */
@@ -895,39 +966,78 @@ export interface components {
             plates: components["schemas"]["PlatePicture"][];
         };
         /**
-         * Line
-         * @description The line along an outline: centred on it, ``width`` across.
+         * Join
+         * @description How parallels are joined where they part: by an arc, by going on, or by a straight side.
+         * @enum {string}
          */
-        Line: {
+        Join: "round" | "sharp" | "flat";
+        /**
+         * Pencil
+         * @description A line centred on a path, as it is drawn; ``shade`` as a piece's.
+         */
+        Pencil: {
             /** Colour */
             colour: string;
             /** Width */
             width: number;
+            cap: components["schemas"]["Cap"];
+            join: components["schemas"]["Join"];
+            /** Limit */
+            limit: number;
+            /**
+             * Dashes
+             * @default []
+             */
+            dashes?: number[];
+            /**
+             * Start
+             * @default 0
+             */
+            start?: number;
+            /** @default null */
+            shade?: components["schemas"]["Shade"] | null;
         };
         /**
          * Piece
-         * @description Something painted: path data in the plate's axes, and its paint.
+         * @description Something painted: path data in the plate's axes, and its paint; or a layer of such.
          *
-         *     ``clip`` is the path data of what it shows within, or None; ``shade`` the gradient that
-         *     is painted in the fill's place, which is its mean colour then.
+         *     Attributes:
+         *         clip: the path data of what it shows within, or None.
+         *         shade: the gradient that is painted in the fill's place, which is its mean colour then.
+         *         items: of a layer, what is painted in it, the lowest first.
+         *         shadows: of a layer, what it casts.
+         *         region: of a layer with shadows, where they can be seen.
          */
         Piece: {
-            /** Path */
-            path: string;
+            /**
+             * Path
+             * @default
+             */
+            path?: string;
             /**
              * Fill Rule
+             * @default nonzero
              * @enum {string}
              */
-            fill_rule: "nonzero" | "evenodd";
-            /** Fill */
-            fill: string | null;
+            fill_rule?: "nonzero" | "evenodd";
+            /**
+             * Fill
+             * @default null
+             */
+            fill?: string | null;
             /** @default null */
-            line?: components["schemas"]["Line"] | null;
+            line?: components["schemas"]["Pencil"] | null;
             /**
              * Opacity
              * @default 1
              */
             opacity?: number;
+            /**
+             * Blend
+             * @default normal
+             * @enum {string}
+             */
+            blend?: "normal" | "multiply" | "screen" | "overlay" | "darken" | "lighten" | "color-dodge" | "color-burn" | "hard-light" | "soft-light" | "difference" | "exclusion" | "hue" | "saturation" | "color" | "luminosity";
             /**
              * Clip
              * @default null
@@ -935,6 +1045,18 @@ export interface components {
             clip?: string | null;
             /** @default null */
             shade?: components["schemas"]["Shade"] | null;
+            /**
+             * Items
+             * @default []
+             */
+            items?: components["schemas"]["Piece"][];
+            /**
+             * Shadows
+             * @default []
+             */
+            shadows?: components["schemas"]["Shadow"][];
+            /** @default null */
+            region?: components["schemas"]["Box"] | null;
         };
         /**
          * PlatePicture
@@ -963,7 +1085,7 @@ export interface components {
              * Shape
              * @enum {string}
              */
-            shape: "linear" | "radial";
+            shape: "linear" | "radial" | "conic";
             /** Stops */
             stops: components["schemas"]["Stop"][];
             /** Matrix */
@@ -975,6 +1097,53 @@ export interface components {
                 number,
                 number
             ];
+        };
+        /**
+         * Shadow
+         * @description What the whole result casts beneath it, or its edge into it.
+         *
+         *     Attributes:
+         *         on: whether it is there.
+         *         dx, dy: how far it lies away, on the plate.
+         *         blur: the width of its soft edge: twice the standard deviation, as CSS has it.
+         *         inside: whether it falls into the shape.
+         */
+        Shadow: {
+            /**
+             * On
+             * @default true
+             */
+            on?: boolean;
+            /**
+             * Dx
+             * @default 0
+             */
+            dx?: number;
+            /**
+             * Dy
+             * @default 6
+             */
+            dy?: number;
+            /**
+             * Blur
+             * @default 8
+             */
+            blur?: number;
+            /**
+             * Colour
+             * @default #22303C
+             */
+            colour?: string;
+            /**
+             * Opacity
+             * @default 0.4
+             */
+            opacity?: number;
+            /**
+             * Inside
+             * @default false
+             */
+            inside?: boolean;
         };
         /**
          * Stop
@@ -1039,8 +1208,12 @@ export interface components {
             /**
              * @default {
              *       "fill": "#22303C",
-             *       "line": null,
-             *       "opacity": 1
+             *       "lines": [],
+             *       "opacity": 1,
+             *       "blend": "normal",
+             *       "shadows": [],
+             *       "depth": null,
+             *       "grows": false
              *     }
              */
             look?: components["schemas"]["Look"];
@@ -1139,20 +1312,6 @@ export interface components {
             limit?: number;
         };
         /**
-         * Box
-         * @description Bounds along two axes.
-         */
-        Box: {
-            /** X0 */
-            x0: number;
-            /** Y0 */
-            y0: number;
-            /** X1 */
-            x1: number;
-            /** Y1 */
-            y1: number;
-        };
-        /**
          * ClipNode
          * @description Shapes that show only within another, its ``holder``, on which they lie.
          *
@@ -1178,8 +1337,12 @@ export interface components {
             /**
              * @default {
              *       "fill": "#22303C",
-             *       "line": null,
-             *       "opacity": 1
+             *       "lines": [],
+             *       "opacity": 1,
+             *       "blend": "normal",
+             *       "shadows": [],
+             *       "depth": null,
+             *       "grows": false
              *     }
              */
             look?: components["schemas"]["Look"];
@@ -1246,8 +1409,12 @@ export interface components {
             /**
              * @default {
              *       "fill": "#22303C",
-             *       "line": null,
-             *       "opacity": 1
+             *       "lines": [],
+             *       "opacity": 1,
+             *       "blend": "normal",
+             *       "shadows": [],
+             *       "depth": null,
+             *       "grows": false
              *     }
              */
             look?: components["schemas"]["Look"];
@@ -1336,6 +1503,74 @@ export interface components {
             picked?: components["schemas"]["PickedCorner"][];
         };
         /**
+         * Dashes
+         * @description A line in dashes.
+         *
+         *     Attributes:
+         *         pattern: the length of a dash, of the gap behind it, of the next dash, and so on, begun
+         *             again at the end; dashes without length are seen by their caps alone.
+         *         start: how far into the pattern the line begins.
+         *         fitted: whether the pattern is stretched so that whole ones go along each contour.
+         */
+        Dashes: {
+            /** Pattern */
+            pattern: number[];
+            /**
+             * Start
+             * @default 0
+             */
+            start?: number;
+            /**
+             * Fitted
+             * @default false
+             */
+            fitted?: boolean;
+        };
+        /**
+         * Depth
+         * @description The whole result pushed out to a solid, whose front it is.
+         *
+         *     Attributes:
+         *         on: whether it is there.
+         *         angle_deg: where it is pushed to, on the plate, from x towards y.
+         *         length: how far.
+         *         colour: of its sides; None for that of the front.
+         *         shaded: whether each side is lighter or darker by where it faces; else all are alike.
+         *         bevel: how wide the slanted edge of the front is; 0 for none.
+         */
+        Depth: {
+            /**
+             * On
+             * @default true
+             */
+            on?: boolean;
+            /**
+             * Angle Deg
+             * @default 45
+             */
+            angle_deg?: number;
+            /**
+             * Length
+             * @default 24
+             */
+            length?: number;
+            /**
+             * Colour
+             * @default null
+             */
+            colour?: string | null;
+            /**
+             * Shaded
+             * @default true
+             */
+            shaded?: boolean;
+            /**
+             * Bevel
+             * @default 0
+             */
+            bevel?: number;
+        };
+        /**
          * DropNode
          * @description A drop: an ellipse, and a tip at ``tip`` times ry above its centre.
          */
@@ -1358,8 +1593,12 @@ export interface components {
             /**
              * @default {
              *       "fill": "#22303C",
-             *       "line": null,
-             *       "opacity": 1
+             *       "lines": [],
+             *       "opacity": 1,
+             *       "blend": "normal",
+             *       "shadows": [],
+             *       "depth": null,
+             *       "grows": false
              *     }
              */
             look?: components["schemas"]["Look"];
@@ -1423,8 +1662,12 @@ export interface components {
             /**
              * @default {
              *       "fill": "#22303C",
-             *       "line": null,
-             *       "opacity": 1
+             *       "lines": [],
+             *       "opacity": 1,
+             *       "blend": "normal",
+             *       "shadows": [],
+             *       "depth": null,
+             *       "grows": false
              *     }
              */
             look?: components["schemas"]["Look"];
@@ -1493,27 +1736,27 @@ export interface components {
              * @default [
              *       {
              *         "name": "ink",
-             *         "colour": "#22303C"
+             *         "paint": "#22303C"
              *       },
              *       {
              *         "name": "clay",
-             *         "colour": "#B8452E"
+             *         "paint": "#B8452E"
              *       },
              *       {
              *         "name": "moss",
-             *         "colour": "#3F7355"
+             *         "paint": "#3F7355"
              *       },
              *       {
              *         "name": "tide",
-             *         "colour": "#1D6A83"
+             *         "paint": "#1D6A83"
              *       },
              *       {
              *         "name": "mustard",
-             *         "colour": "#C98A1B"
+             *         "paint": "#C98A1B"
              *       },
              *       {
              *         "name": "card",
-             *         "colour": "#FBF7EF"
+             *         "paint": "#FBF7EF"
              *       }
              *     ]
              */
@@ -1656,7 +1899,8 @@ export interface components {
          *
          *     Attributes:
          *         shape: a linear one runs from 0 to 1 along the first of its own axes, a radial one
-         *             from their origin out to 1.
+         *             from their origin out to 1, and a conic one once round their origin, from the
+         *             first axis towards the second (CSS Images 4, section 3.3).
          *         place: from its own axes to the box, as a unit square.
          */
         Gradient: {
@@ -1664,7 +1908,7 @@ export interface components {
              * Shape
              * @enum {string}
              */
-            shape: "linear" | "radial";
+            shape: "linear" | "radial" | "conic";
             /** Stops */
             stops: components["schemas"]["Stop"][];
             /**
@@ -1702,8 +1946,12 @@ export interface components {
             /**
              * @default {
              *       "fill": "#22303C",
-             *       "line": null,
-             *       "opacity": 1
+             *       "lines": [],
+             *       "opacity": 1,
+             *       "blend": "normal",
+             *       "shadows": [],
+             *       "depth": null,
+             *       "grows": false
              *     }
              */
             look?: components["schemas"]["Look"];
@@ -1795,12 +2043,6 @@ export interface components {
             dropped?: boolean;
         };
         /**
-         * Join
-         * @description How parallels are joined where they part: by an arc, by going on, or by a straight side.
-         * @enum {string}
-         */
-        Join: "round" | "sharp" | "flat";
-        /**
          * KeptLetters
          * @description The outline of a text as it was when its letters had a size.
          */
@@ -1811,14 +2053,92 @@ export interface components {
             size: number;
         };
         /**
+         * Line
+         * @description A line along an outline; ``paint`` is a colour, or a gradient over the shape's box.
+         */
+        Line: {
+            /** Width */
+            width: number;
+            /**
+             * Position
+             * @default centre
+             * @enum {string}
+             */
+            position?: "centre" | "inside" | "outside";
+            /**
+             * Away
+             * @default 0
+             */
+            away?: number;
+            /** @default flat */
+            cap?: components["schemas"]["Cap"];
+            /** @default sharp */
+            join?: components["schemas"]["Join"];
+            /**
+             * Limit
+             * @default 4
+             */
+            limit?: number;
+            /** @default null */
+            dashes?: components["schemas"]["Dashes"] | null;
+            /**
+             * Start
+             * @default none
+             * @enum {string}
+             */
+            start?: "none" | "arrow" | "dot" | "bar";
+            /**
+             * End
+             * @default none
+             * @enum {string}
+             */
+            end?: "none" | "arrow" | "dot" | "bar";
+            /** Paint */
+            paint: string | components["schemas"]["Gradient"];
+        };
+        /**
          * LineArea
          * @description What a line along the outline inks, as an area.
          *
-         *     Attributes:
-         *         width: of the line, which is centred on the outline.
-         *         filled: whether what it goes round belongs to it.
+         *     ``filled`` says whether what the outline bounds belongs to it.
          */
         LineArea: {
+            /** Width */
+            width: number;
+            /**
+             * Position
+             * @default centre
+             * @enum {string}
+             */
+            position?: "centre" | "inside" | "outside";
+            /**
+             * Away
+             * @default 0
+             */
+            away?: number;
+            /** @default flat */
+            cap?: components["schemas"]["Cap"];
+            /** @default sharp */
+            join?: components["schemas"]["Join"];
+            /**
+             * Limit
+             * @default 4
+             */
+            limit?: number;
+            /** @default null */
+            dashes?: components["schemas"]["Dashes"] | null;
+            /**
+             * Start
+             * @default none
+             * @enum {string}
+             */
+            start?: "none" | "arrow" | "dot" | "bar";
+            /**
+             * End
+             * @default none
+             * @enum {string}
+             */
+            end?: "none" | "arrow" | "dot" | "bar";
             /**
              * On
              * @default true
@@ -1829,20 +2149,11 @@ export interface components {
              * @enum {string}
              */
             kind: "line-area";
-            /** Width */
-            width: number;
             /**
              * Filled
              * @default false
              */
             filled?: boolean;
-            /** @default sharp */
-            join?: components["schemas"]["Join"];
-            /**
-             * Limit
-             * @default 4
-             */
-            limit?: number;
         };
         /**
          * LineNode
@@ -1867,8 +2178,12 @@ export interface components {
             /**
              * @default {
              *       "fill": "#22303C",
-             *       "line": null,
-             *       "opacity": 1
+             *       "lines": [],
+             *       "opacity": 1,
+             *       "blend": "normal",
+             *       "shadows": [],
+             *       "depth": null,
+             *       "grows": false
              *     }
              */
             look?: components["schemas"]["Look"];
@@ -1908,8 +2223,10 @@ export interface components {
          *
          *     Attributes:
          *         fill: what it is filled with, or None for nothing.
-         *         line: along the outline, or None for none.
-         *         opacity: of both.
+         *         lines: along the outline, the lowest first.
+         *         opacity, blend: of all of it together, on what lies beneath.
+         *         shadows, depth: of all of it together.
+         *         grows: whether lines, shadows and depth are resized with the shape.
          */
         Look: {
             /**
@@ -1917,13 +2234,34 @@ export interface components {
              * @default #22303C
              */
             fill?: string | components["schemas"]["Gradient"] | null;
-            /** @default null */
-            line?: components["schemas"]["Line"] | null;
+            /**
+             * Lines
+             * @default []
+             */
+            lines?: components["schemas"]["Line"][];
             /**
              * Opacity
              * @default 1
              */
             opacity?: number;
+            /**
+             * Blend
+             * @default normal
+             * @enum {string}
+             */
+            blend?: "normal" | "multiply" | "screen" | "overlay" | "darken" | "lighten" | "color-dodge" | "color-burn" | "hard-light" | "soft-light" | "difference" | "exclusion" | "hue" | "saturation" | "color" | "luminosity";
+            /**
+             * Shadows
+             * @default []
+             */
+            shadows?: components["schemas"]["Shadow"][];
+            /** @default null */
+            depth?: components["schemas"]["Depth"] | null;
+            /**
+             * Grows
+             * @default false
+             */
+            grows?: boolean;
         };
         /**
          * Member
@@ -2057,7 +2395,7 @@ export interface components {
         };
         /**
          * OwnPaint
-         * @description The paint that was given to a piece by hand; of its opacity it says nothing.
+         * @description The look that was given to a piece by hand; of its opacity it says nothing.
          */
         OwnPaint: {
             /**
@@ -2065,8 +2403,29 @@ export interface components {
              * @default null
              */
             fill?: string | components["schemas"]["Gradient"] | null;
+            /**
+             * Lines
+             * @default []
+             */
+            lines?: components["schemas"]["Line"][];
+            /**
+             * Blend
+             * @default normal
+             * @enum {string}
+             */
+            blend?: "normal" | "multiply" | "screen" | "overlay" | "darken" | "lighten" | "color-dodge" | "color-burn" | "hard-light" | "soft-light" | "difference" | "exclusion" | "hue" | "saturation" | "color" | "luminosity";
+            /**
+             * Shadows
+             * @default []
+             */
+            shadows?: components["schemas"]["Shadow"][];
             /** @default null */
-            line?: components["schemas"]["Line"] | null;
+            depth?: components["schemas"]["Depth"] | null;
+            /**
+             * Grows
+             * @default false
+             */
+            grows?: boolean;
         };
         /**
          * PartsNode
@@ -2099,8 +2458,12 @@ export interface components {
             /**
              * @default {
              *       "fill": "#22303C",
-             *       "line": null,
-             *       "opacity": 1
+             *       "lines": [],
+             *       "opacity": 1,
+             *       "blend": "normal",
+             *       "shadows": [],
+             *       "depth": null,
+             *       "grows": false
              *     }
              */
             look?: components["schemas"]["Look"];
@@ -2182,8 +2545,12 @@ export interface components {
             /**
              * @default {
              *       "fill": "#22303C",
-             *       "line": null,
-             *       "opacity": 1
+             *       "lines": [],
+             *       "opacity": 1,
+             *       "blend": "normal",
+             *       "shadows": [],
+             *       "depth": null,
+             *       "grows": false
              *     }
              */
             look?: components["schemas"]["Look"];
@@ -2311,8 +2678,12 @@ export interface components {
             /**
              * @default {
              *       "fill": "#22303C",
-             *       "line": null,
-             *       "opacity": 1
+             *       "lines": [],
+             *       "opacity": 1,
+             *       "blend": "normal",
+             *       "shadows": [],
+             *       "depth": null,
+             *       "grows": false
              *     }
              */
             look?: components["schemas"]["Look"];
@@ -2422,8 +2793,12 @@ export interface components {
             /**
              * @default {
              *       "fill": "#22303C",
-             *       "line": null,
-             *       "opacity": 1
+             *       "lines": [],
+             *       "opacity": 1,
+             *       "blend": "normal",
+             *       "shadows": [],
+             *       "depth": null,
+             *       "grows": false
              *     }
              */
             look?: components["schemas"]["Look"];
@@ -2496,8 +2871,12 @@ export interface components {
             /**
              * @default {
              *       "fill": "#22303C",
-             *       "line": null,
-             *       "opacity": 1
+             *       "lines": [],
+             *       "opacity": 1,
+             *       "blend": "normal",
+             *       "shadows": [],
+             *       "depth": null,
+             *       "grows": false
              *     }
              */
             look?: components["schemas"]["Look"];
@@ -2578,8 +2957,12 @@ export interface components {
             /**
              * @default {
              *       "fill": "#22303C",
-             *       "line": null,
-             *       "opacity": 1
+             *       "lines": [],
+             *       "opacity": 1,
+             *       "blend": "normal",
+             *       "shadows": [],
+             *       "depth": null,
+             *       "grows": false
              *     }
              */
             look?: components["schemas"]["Look"];
@@ -2708,8 +3091,12 @@ export interface components {
             /**
              * @default {
              *       "fill": "#22303C",
-             *       "line": null,
-             *       "opacity": 1
+             *       "lines": [],
+             *       "opacity": 1,
+             *       "blend": "normal",
+             *       "shadows": [],
+             *       "depth": null,
+             *       "grows": false
              *     }
              */
             look?: components["schemas"]["Look"];
@@ -2767,13 +3154,13 @@ export interface components {
         };
         /**
          * Swatch
-         * @description A colour of the drawing, under a name.
+         * @description A colour or gradient of the drawing, under a name.
          */
         Swatch: {
             /** Name */
             name: string;
-            /** Colour */
-            colour: string;
+            /** Paint */
+            paint: string | components["schemas"]["Gradient"];
         };
         /**
          * TextNode
@@ -2810,8 +3197,12 @@ export interface components {
             /**
              * @default {
              *       "fill": "#22303C",
-             *       "line": null,
-             *       "opacity": 1
+             *       "lines": [],
+             *       "opacity": 1,
+             *       "blend": "normal",
+             *       "shadows": [],
+             *       "depth": null,
+             *       "grows": false
              *     }
              */
             look?: components["schemas"]["Look"];
@@ -2919,8 +3310,12 @@ export interface components {
             /**
              * @default {
              *       "fill": null,
-             *       "line": null,
-             *       "opacity": 0.4
+             *       "lines": [],
+             *       "opacity": 0.4,
+             *       "blend": "normal",
+             *       "shadows": [],
+             *       "depth": null,
+             *       "grows": false
              *     }
              */
             look?: components["schemas"]["Look"];
@@ -3021,7 +3416,7 @@ export interface components {
             /** Key */
             key: string;
             /** Command */
-            command: components["schemas"]["AddPlate"] | components["schemas"]["AddShape"] | components["schemas"]["AddUnderlay"] | components["schemas"]["Align"] | components["schemas"]["AllHome"] | components["schemas"]["Arrange"] | components["schemas"]["BreakIntoLetters"] | components["schemas"]["BuildRegions"] | components["schemas"]["Close"] | components["schemas"]["Combine"] | components["schemas"]["CompleteHalf"] | components["schemas"]["CopyPaint"] | components["schemas"]["Duplicate"] | components["schemas"]["DuplicatePlate"] | components["schemas"]["EditNodes"] | components["schemas"]["FillHole"] | components["schemas"]["Group"] | components["schemas"]["JoinEnds"] | components["schemas"]["LiftOut"] | components["schemas"]["LineToOutline"] | components["schemas"]["Mirror"] | components["schemas"]["MoveInStack"] | components["schemas"]["MovePlate"] | components["schemas"]["OpenHoles"] | components["schemas"]["Paint"] | components["schemas"]["Paste"] | components["schemas"]["PlaceExactly"] | components["schemas"]["PutInside"] | components["schemas"]["PutOnLine"] | components["schemas"]["Recolour"] | components["schemas"]["Refine"] | components["schemas"]["Remove"] | components["schemas"]["RemovePlate"] | components["schemas"]["Rename"] | components["schemas"]["RenameDrawing"] | components["schemas"]["Renew"] | components["schemas"]["Resize"] | components["schemas"]["SameAngle"] | components["schemas"]["SameCentre"] | components["schemas"]["SameSize"] | components["schemas"]["SetCorners"] | components["schemas"]["SetEnds"] | components["schemas"]["SetLetters"] | components["schemas"]["SetOutcome"] | components["schemas"]["SetParameters"] | components["schemas"]["SetPlate"] | components["schemas"]["SetRefinements"] | components["schemas"]["SetRegions"] | components["schemas"]["SetRole"] | components["schemas"]["SetState"] | components["schemas"]["SetSwatches"] | components["schemas"]["SetThrough"] | components["schemas"]["SetWords"] | components["schemas"]["Simplify"] | components["schemas"]["SpaceLetters"] | components["schemas"]["Stretch"] | components["schemas"]["Spread"] | components["schemas"]["Settle"] | components["schemas"]["TakeOffLine"] | components["schemas"]["TakeOut"] | components["schemas"]["TakeOutcome"] | components["schemas"]["Transform"] | components["schemas"]["Unbundle"] | components["schemas"]["Ungroup"];
+            command: components["schemas"]["AddPlate"] | components["schemas"]["AddShape"] | components["schemas"]["AddUnderlay"] | components["schemas"]["Align"] | components["schemas"]["AllHome"] | components["schemas"]["Arrange"] | components["schemas"]["BreakIntoLetters"] | components["schemas"]["BuildRegions"] | components["schemas"]["Close"] | components["schemas"]["Combine"] | components["schemas"]["CompleteHalf"] | components["schemas"]["CopyPaint"] | components["schemas"]["Duplicate"] | components["schemas"]["DuplicatePlate"] | components["schemas"]["EditNodes"] | components["schemas"]["FillHole"] | components["schemas"]["Group"] | components["schemas"]["JoinEnds"] | components["schemas"]["LiftOut"] | components["schemas"]["LineToOutline"] | components["schemas"]["Mirror"] | components["schemas"]["MoveInStack"] | components["schemas"]["MovePlate"] | components["schemas"]["OpenHoles"] | components["schemas"]["Paint"] | components["schemas"]["Paste"] | components["schemas"]["PlaceExactly"] | components["schemas"]["PutInside"] | components["schemas"]["PutOnLine"] | components["schemas"]["OneColour"] | components["schemas"]["Recolour"] | components["schemas"]["Refine"] | components["schemas"]["Remove"] | components["schemas"]["RemovePlate"] | components["schemas"]["Rename"] | components["schemas"]["RenameDrawing"] | components["schemas"]["Renew"] | components["schemas"]["Resize"] | components["schemas"]["SameAngle"] | components["schemas"]["SameCentre"] | components["schemas"]["SameSize"] | components["schemas"]["SetCorners"] | components["schemas"]["SetEnds"] | components["schemas"]["SetLetters"] | components["schemas"]["SetOutcome"] | components["schemas"]["SetParameters"] | components["schemas"]["SetPlate"] | components["schemas"]["SetRefinements"] | components["schemas"]["SetRegions"] | components["schemas"]["SetRole"] | components["schemas"]["SetState"] | components["schemas"]["SetSwatches"] | components["schemas"]["SetThrough"] | components["schemas"]["SetWords"] | components["schemas"]["Simplify"] | components["schemas"]["SpaceLetters"] | components["schemas"]["Stretch"] | components["schemas"]["Spread"] | components["schemas"]["SpreadGradient"] | components["schemas"]["Settle"] | components["schemas"]["TakeOffLine"] | components["schemas"]["TakeOut"] | components["schemas"]["TakeOutcome"] | components["schemas"]["Transform"] | components["schemas"]["Unbundle"] | components["schemas"]["Ungroup"];
         };
         /**
          * AddNodes
@@ -3361,7 +3756,9 @@ export interface components {
         };
         /**
          * CopyPaint
-         * @description Gives shapes the fill, line and opacity of another.
+         * @description Gives shapes the look of another, or some parts of it.
+         *
+         *     *Effects* are opacity, blend, shadows and depth.
          */
         CopyPaint: {
             /**
@@ -3373,6 +3770,15 @@ export interface components {
             source: string;
             /** Ids */
             ids: string[];
+            /**
+             * Parts
+             * @default [
+             *       "fill",
+             *       "line",
+             *       "effects"
+             *     ]
+             */
+            parts?: ("fill" | "line" | "effects")[];
         };
         /**
          * Duplicate
@@ -3521,9 +3927,9 @@ export interface components {
         };
         /**
          * LineToOutline
-         * @description Makes of each shape's line a shape of its own, of the area that it inks, in its colour.
+         * @description Makes of each shape's lines shapes of their own, of the area that each inks, in its paint.
          *
-         *     It lies on the shape, which keeps its fill and stays what it is; without a fill it goes.
+         *     They lie on the shape, which keeps its fill and stays what it is; without a fill it goes.
          *     The ids of what is made come from ``seed`` as those of ``Duplicate``.
          */
         LineToOutline: {
@@ -3676,6 +4082,19 @@ export interface components {
             index: number;
         };
         /**
+         * OneColour
+         * @description Paints all of the drawing in one colour; what is shaded keeps its opacities.
+         */
+        OneColour: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "one-colour";
+            /** Colour */
+            colour: string;
+        };
+        /**
          * OpenHoles
          * @description Opens the holes of a compound that were filled.
          */
@@ -3696,9 +4115,10 @@ export interface components {
         Outcome: "join" | "cut" | "cut-other-way" | "overlap" | "alternate" | "split" | "gap" | "window" | "slice" | "visible" | "visible-by-colour" | "seams" | "bundle";
         /**
          * Paint
-         * @description Gives shapes a fill, a line or an opacity; what is not named stays.
+         * @description Gives shapes another look; what is not named stays.
          *
-         *     A group has no paint of its own: all shapes in it are painted.
+         *     A group has no fill and lines of its own: all shapes in it are painted. All else is of the
+         *     whole group.
          */
         Paint: {
             /**
@@ -3713,13 +4133,34 @@ export interface components {
              * @default null
              */
             fill?: string | components["schemas"]["Gradient"] | null;
-            /** @default null */
-            line?: components["schemas"]["Line"] | null;
+            /**
+             * Lines
+             * @default []
+             */
+            lines?: components["schemas"]["Line"][];
             /**
              * Opacity
              * @default 1
              */
             opacity?: number;
+            /**
+             * Blend
+             * @default normal
+             * @enum {string}
+             */
+            blend?: "normal" | "multiply" | "screen" | "overlay" | "darken" | "lighten" | "color-dodge" | "color-burn" | "hard-light" | "soft-light" | "difference" | "exclusion" | "hue" | "saturation" | "color" | "luminosity";
+            /**
+             * Shadows
+             * @default []
+             */
+            shadows?: components["schemas"]["Shadow"][];
+            /** @default null */
+            depth?: components["schemas"]["Depth"] | null;
+            /**
+             * Grows
+             * @default false
+             */
+            grows?: boolean;
         };
         /**
          * Paste
@@ -3869,7 +4310,9 @@ export interface components {
         };
         /**
          * Recolour
-         * @description Paints all that has one colour, as fill or line, in another; swatches of it too.
+         * @description Paints all that has one colour in another, and with ``swap`` the other way too.
+         *
+         *     Swatches of them too, but where they are swapped.
          */
         Recolour: {
             /**
@@ -3881,6 +4324,11 @@ export interface components {
             old: string;
             /** New */
             new: string;
+            /**
+             * Swap
+             * @default false
+             */
+            swap?: boolean;
         };
         /**
          * Refine
@@ -4566,6 +5014,34 @@ export interface components {
             to?: "selection" | "plate";
         };
         /**
+         * SpreadGradient
+         * @description Paints shapes with one gradient over the box of all of them, or over their plate.
+         *
+         *     Each keeps its part of it when it is moved. What holds shapes without paint of its own
+         *     spreads it over these.
+         */
+        SpreadGradient: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "spread-gradient";
+            /** Ids */
+            ids: string[];
+            gradient: components["schemas"]["Gradient"];
+            /**
+             * Over
+             * @enum {string}
+             */
+            over: "together" | "plate";
+            /**
+             * Part
+             * @default fill
+             * @enum {string}
+             */
+            part?: "fill" | "line";
+        };
+        /**
          * SpreadNodes
          * @description Spreads three or more nodes evenly between the outermost two, along x or y.
          */
@@ -4904,7 +5380,7 @@ export interface components {
             /** Revision */
             revision: number;
             /** Command */
-            command: components["schemas"]["AddPlate"] | components["schemas"]["AddShape"] | components["schemas"]["AddUnderlay"] | components["schemas"]["Align"] | components["schemas"]["AllHome"] | components["schemas"]["Arrange"] | components["schemas"]["BreakIntoLetters"] | components["schemas"]["BuildRegions"] | components["schemas"]["Close"] | components["schemas"]["Combine"] | components["schemas"]["CompleteHalf"] | components["schemas"]["CopyPaint"] | components["schemas"]["Duplicate"] | components["schemas"]["DuplicatePlate"] | components["schemas"]["EditNodes"] | components["schemas"]["FillHole"] | components["schemas"]["Group"] | components["schemas"]["JoinEnds"] | components["schemas"]["LiftOut"] | components["schemas"]["LineToOutline"] | components["schemas"]["Mirror"] | components["schemas"]["MoveInStack"] | components["schemas"]["MovePlate"] | components["schemas"]["OpenHoles"] | components["schemas"]["Paint"] | components["schemas"]["Paste"] | components["schemas"]["PlaceExactly"] | components["schemas"]["PutInside"] | components["schemas"]["PutOnLine"] | components["schemas"]["Recolour"] | components["schemas"]["Refine"] | components["schemas"]["Remove"] | components["schemas"]["RemovePlate"] | components["schemas"]["Rename"] | components["schemas"]["RenameDrawing"] | components["schemas"]["Renew"] | components["schemas"]["Resize"] | components["schemas"]["SameAngle"] | components["schemas"]["SameCentre"] | components["schemas"]["SameSize"] | components["schemas"]["SetCorners"] | components["schemas"]["SetEnds"] | components["schemas"]["SetLetters"] | components["schemas"]["SetOutcome"] | components["schemas"]["SetParameters"] | components["schemas"]["SetPlate"] | components["schemas"]["SetRefinements"] | components["schemas"]["SetRegions"] | components["schemas"]["SetRole"] | components["schemas"]["SetState"] | components["schemas"]["SetSwatches"] | components["schemas"]["SetThrough"] | components["schemas"]["SetWords"] | components["schemas"]["Simplify"] | components["schemas"]["SpaceLetters"] | components["schemas"]["Stretch"] | components["schemas"]["Spread"] | components["schemas"]["Settle"] | components["schemas"]["TakeOffLine"] | components["schemas"]["TakeOut"] | components["schemas"]["TakeOutcome"] | components["schemas"]["Transform"] | components["schemas"]["Unbundle"] | components["schemas"]["Ungroup"];
+            command: components["schemas"]["AddPlate"] | components["schemas"]["AddShape"] | components["schemas"]["AddUnderlay"] | components["schemas"]["Align"] | components["schemas"]["AllHome"] | components["schemas"]["Arrange"] | components["schemas"]["BreakIntoLetters"] | components["schemas"]["BuildRegions"] | components["schemas"]["Close"] | components["schemas"]["Combine"] | components["schemas"]["CompleteHalf"] | components["schemas"]["CopyPaint"] | components["schemas"]["Duplicate"] | components["schemas"]["DuplicatePlate"] | components["schemas"]["EditNodes"] | components["schemas"]["FillHole"] | components["schemas"]["Group"] | components["schemas"]["JoinEnds"] | components["schemas"]["LiftOut"] | components["schemas"]["LineToOutline"] | components["schemas"]["Mirror"] | components["schemas"]["MoveInStack"] | components["schemas"]["MovePlate"] | components["schemas"]["OpenHoles"] | components["schemas"]["Paint"] | components["schemas"]["Paste"] | components["schemas"]["PlaceExactly"] | components["schemas"]["PutInside"] | components["schemas"]["PutOnLine"] | components["schemas"]["OneColour"] | components["schemas"]["Recolour"] | components["schemas"]["Refine"] | components["schemas"]["Remove"] | components["schemas"]["RemovePlate"] | components["schemas"]["Rename"] | components["schemas"]["RenameDrawing"] | components["schemas"]["Renew"] | components["schemas"]["Resize"] | components["schemas"]["SameAngle"] | components["schemas"]["SameCentre"] | components["schemas"]["SameSize"] | components["schemas"]["SetCorners"] | components["schemas"]["SetEnds"] | components["schemas"]["SetLetters"] | components["schemas"]["SetOutcome"] | components["schemas"]["SetParameters"] | components["schemas"]["SetPlate"] | components["schemas"]["SetRefinements"] | components["schemas"]["SetRegions"] | components["schemas"]["SetRole"] | components["schemas"]["SetState"] | components["schemas"]["SetSwatches"] | components["schemas"]["SetThrough"] | components["schemas"]["SetWords"] | components["schemas"]["Simplify"] | components["schemas"]["SpaceLetters"] | components["schemas"]["Stretch"] | components["schemas"]["Spread"] | components["schemas"]["SpreadGradient"] | components["schemas"]["Settle"] | components["schemas"]["TakeOffLine"] | components["schemas"]["TakeOut"] | components["schemas"]["TakeOutcome"] | components["schemas"]["Transform"] | components["schemas"]["Unbundle"] | components["schemas"]["Ungroup"];
             /** Nodes */
             nodes?: string[];
             /**
@@ -5293,7 +5769,8 @@ export interface components {
         AssetPaint: {
             /** Fill */
             fill: string | null;
-            line: components["schemas"]["Line"] | null;
+            /** Lines */
+            lines: components["schemas"]["Line"][];
         };
         /**
          * Outdated
@@ -5496,6 +5973,57 @@ export interface components {
              * @default false
              */
             gaps?: boolean;
+        };
+        /**
+         * ColourAnswer
+         * @description A colour as six hex digits, and in OKLCH: lightness from 0 to 1, chroma, hue in degrees.
+         */
+        ColourAnswer: {
+            /** Colour */
+            colour: string;
+            /** Lightness */
+            lightness: number;
+            /** Chroma */
+            chroma: number;
+            /** Hue */
+            hue: number;
+        };
+        /**
+         * ColourText
+         * @description A colour as a person wrote it.
+         */
+        ColourText: {
+            /** Text */
+            text: string;
+        };
+        /**
+         * SampleOrder
+         * @description A small disc of a plate; one pixel, or the mean of more.
+         */
+        SampleOrder: {
+            /** Revision */
+            revision: number;
+            /** Plate */
+            plate: string;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+            /**
+             * Radius
+             * @default 0.5
+             */
+            radius?: number;
+        };
+        /**
+         * ContrastAnswer
+         * @description What lies beneath a shape, and the contrast of its fill against that (WCAG 2.1).
+         */
+        ContrastAnswer: {
+            /** Beneath */
+            beneath: string;
+            /** Contrast */
+            contrast: number;
         };
         /**
          * ExportAnswer
@@ -7644,6 +8172,133 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LetterMap"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    colours_tell_colour_colour_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ColourText"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ColourAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    colours_sample_drawings__drawing_id__sample_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                drawing_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SampleOrder"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ColourAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    colours_contrast_drawings__drawing_id__contrast_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                drawing_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ShapeAt"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ContrastAnswer"];
                 };
             };
             /** @description Unprocessable Entity */

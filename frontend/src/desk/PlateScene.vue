@@ -26,13 +26,19 @@ const waiting = useWaitingMarks();
  */
 const painted = computed(() =>
   selection.rows
-    .filter((row) => !row.dimmed && !row.inside && !isOnlyTheirs(row.node))
+    .filter((row) => !row.dimmed && !row.inside)
     .reverse()
     .flatMap((row) => {
       const figure = selection.figureById.get(row.node.id);
-      return figure ? [{ row, figure }] : [];
+      return figure && (figure.pieces || !isOnlyTheirs(row.node)) ? [{ row, figure }] : [];
     }),
 );
+/** What is painted as one: what is in it can be taken hold of, and is not painted again. */
+const wholes = computed(() =>
+  painted.value.filter(({ row }) => isOnlyTheirs(row.node)).map(({ row }) => row.node.id),
+);
+const isInWhole = ({ chain, node }: Row) =>
+  wholes.value.some((each) => each !== node.id && chain.includes(each));
 
 const isLive = (row?: Row | null) => Boolean(row && staysLive(row.node));
 const inLive = computed(() => isLive(selection.focused));
@@ -72,7 +78,13 @@ const reachable = computed(() =>
       :transform="waiting.moveOf(row.node.id)"
     >
       <UnderlayPicture v-if="row.node.kind === 'image'" :row="row" :node="row.node" />
-      <ShapeInk v-else :row="row" :figure="figure" />
+      <ShapeInk
+        v-else
+        :row="row"
+        :figure="figure"
+        :hollow="isInWhole(row)"
+        :whole="isOnlyTheirs(row.node)"
+      />
     </g>
     <path
       v-for="{ figure, moved, free } in members"

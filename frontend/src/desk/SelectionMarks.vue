@@ -4,6 +4,7 @@ import { computed } from 'vue';
 import type { Figure, Line } from '@/api/types';
 import SizeGrips from '@/desk/SizeGrips.vue';
 import { ontoPlate } from '@/marks/matrix';
+import { colourOf } from '@/marks/paint';
 import type { Point } from '@/marks/numbers';
 
 /**
@@ -40,7 +41,7 @@ const ends = computed(() => {
       v-if="ink"
       class="ink"
       :d="figure.path"
-      :stroke="ink.colour"
+      :stroke="colourOf(ink.paint) ?? undefined"
       :stroke-width="ink.width * zoom"
     />
     <template v-if="held && ends.length">

@@ -3,14 +3,21 @@ import { computed } from 'vue';
 
 import type { Figure } from '@/api/types';
 import PiecePaths from '@/look/PiecePaths.vue';
-import { colourOf } from '@/marks/paint';
+import { colourOf, penOf, strokeOf } from '@/marks/paint';
 import { useRegions } from '@/stores/regions';
 import type { Row } from '@/stores/selection';
 import { useSelection } from '@/stores/selection';
 import { useView } from '@/stores/view';
 
 /** One painted shape: its fill and line, and what of an open line can be taken hold of. */
-const props = defineProps<{ row: Row; figure: Figure }>();
+const props = defineProps<{
+  row: Row;
+  figure: Figure;
+  /** Whether something that it is in is painted as one. */
+  hollow?: boolean;
+  /** Whether it is that: what is in it is taken hold of. */
+  whole?: boolean;
+}>();
 
 const selection = useSelection();
 const view = useView();
@@ -32,13 +39,15 @@ const pale = computed(
 const key = computed(() => (props.row.held ? undefined : node.value.id));
 const isOpen = computed(() => props.figure.area !== null);
 
+const stroke = computed(() => strokeOf(penOf(look.value.lines[0])));
+
 /** Guides are outlines, whatever they would paint. */
 const pieces = computed(() => (props.row.guide ? null : props.figure.pieces));
 
 const classes = computed(() => ({
   ink: true,
   guide: props.row.guide,
-  bare: !props.row.guide && !look.value.fill && !look.value.line,
+  bare: !props.row.guide && !look.value.fill && !look.value.lines.length,
   moved: moved.value,
   veiled: veiled.value,
   pale: pale.value,
@@ -46,11 +55,16 @@ const classes = computed(() => ({
 </script>
 
 <template>
-  <template v-if="pieces">
-    <g :class="{ ...classes, bare: false }" pointer-events="none">
+  <template v-if="hollow || pieces">
+    <g v-if="pieces && !hollow" :class="{ ...classes, bare: false }" pointer-events="none">
       <PiecePaths :pieces="pieces" />
     </g>
-    <path v-if="key" class="area" :class="{ moved }" :data-node="key" :d="figure.path" />
+    <path
+      v-if="key && !whole"
+      :class="[isOpen ? 'grasp' : 'area', { moved }]"
+      :data-node="key"
+      :d="figure.path"
+    />
   </template>
   <path
     v-else-if="figure.area !== '' && (look.fill || !isOpen)"
@@ -59,8 +73,7 @@ const classes = computed(() => ({
     :d="figure.area ?? figure.path"
     :fill="colourOf(look.fill) ?? 'none'"
     :fill-rule="figure.fill_rule"
-    :stroke="isOpen ? undefined : look.line?.colour"
-    :stroke-width="look.line?.width"
+    v-bind="isOpen ? {} : stroke"
     :opacity="look.opacity"
     :pointer-events="row.held ? 'none' : 'all'"
   />
@@ -69,8 +82,7 @@ const classes = computed(() => ({
       :class="[classes, 'open']"
       :d="figure.path"
       fill="none"
-      :stroke="look.line?.colour"
-      :stroke-width="look.line?.width"
+      v-bind="stroke"
       :opacity="look.opacity"
       pointer-events="none"
     />
@@ -121,6 +133,9 @@ const classes = computed(() => ({
   stroke-width: 1;
   opacity: 1;
   vector-effect: non-scaling-stroke;
+}
+.wire .ink :deep(.cast) {
+  filter: none;
 }
 .area {
   fill: transparent;

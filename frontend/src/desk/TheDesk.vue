@@ -7,6 +7,7 @@ import ContextMenu from '@/desk/ContextMenu.vue';
 import CornerLayer from '@/desk/CornerLayer.vue';
 import CrossingTicks from '@/desk/CrossingTicks.vue';
 import DeskRulers from '@/desk/DeskRulers.vue';
+import GradientLayer from '@/desk/GradientLayer.vue';
 import NodeLayer from '@/desk/NodeLayer.vue';
 import PlateScene from '@/desk/PlateScene.vue';
 import SelectionMarks from '@/desk/SelectionMarks.vue';
@@ -38,6 +39,7 @@ import { useWaitingMarks } from '@/desk/waitingMarks';
 import PiecePaths from '@/look/PiecePaths.vue';
 import { holds, paintOf } from '@/marks/kinds';
 import { ontoPlate } from '@/marks/matrix';
+import { gradientOf } from '@/marks/paint';
 import type { Point } from '@/marks/numbers';
 import { shapeWord } from '@/marks/shapes';
 import RegionLayer from '@/regions/RegionLayer.vue';
@@ -45,6 +47,7 @@ import { useStroke } from '@/regions/useStroke';
 import { ASSET } from '@/shelf/placing';
 import { useClipboard } from '@/stores/clipboard';
 import { useCompare } from '@/stores/compare';
+import { useColours } from '@/stores/colours';
 import { useCorners } from '@/stores/corners';
 import { useDrawing } from '@/stores/drawing';
 import { useNodes } from '@/stores/nodes';
@@ -66,6 +69,7 @@ const snaps = useSnaps();
 const clipboard = useClipboard();
 const regions = useRegions();
 const compare = useCompare();
+const colours = useColours();
 const corners = useCorners();
 const nodes = useNodes();
 const simplifying = useSimplifying();
@@ -151,6 +155,10 @@ function onPointerDown(event: PointerEvent): void {
     return;
   }
   if (event.button !== 0) return;
+  if (colours.waiting) {
+    void colours.sample(selection.plate, view.toPlate(place(event)), event.altKey);
+    return;
+  }
   if (regions.open) {
     desk.value!.setPointerCapture(event.pointerId);
     stroke.press(event);
@@ -183,10 +191,25 @@ function grab(
   );
 }
 
-/** The line that a selected shape is seen to have; underlays and what is hidden have none. */
+/** The shape that is selected alone, where a gradient fills it. */
+const shaded = computed(() => {
+  const { only } = selection;
+  const gradient = gradientOf(only?.node.look.fill);
+  const figure = only && selection.figureById.get(only.node.id);
+  if (!gradient || !figure || only.dimmed || only.inside || only.held) return null;
+  const busy = corners.open || nodes.open || typing.typing || typing.spacing;
+  return busy ? null : { node: only.node, figure, gradient };
+});
+
+/**
+ * The line that a selected shape is seen to have all along its outline; underlays and what is
+ * hidden have none.
+ */
 function inkOf(key: string): Line | null {
   const row = selection.rowById.get(key);
-  return row && !row.dimmed && !row.inside ? paintOf(row.node).look.line : null;
+  if (!row || row.dimmed || row.inside || selection.figureById.get(key)?.pieces) return null;
+  const line = paintOf(row.node).look.lines[0] as Line | undefined;
+  return line && !line.dashes ? line : null;
 }
 
 /** The box round several selected shapes that can be sized together. */
@@ -476,6 +499,7 @@ const { ghost } = asset;
       />
     </svg>
     <CornerLayer v-if="corners.open && picking" :press="press" :hands="hands" />
+    <GradientLayer v-if="shaded && picking" v-bind="shaded" />
     <NodeLayer v-if="nodes.open && picking" :press="press" :hands="hands" />
     <TypingLayer v-if="typing.typing" ref="words" :key="typing.of!" />
     <SpacingLayer v-if="typing.spacing" :press="press" :hands="hands" />

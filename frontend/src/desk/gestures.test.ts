@@ -17,7 +17,7 @@ const NONE: Keys = { shift: false, alt: false, free: false };
 const SHIFT = { ...NONE, shift: true };
 const ALT = { ...NONE, alt: true };
 const FREE = { ...NONE, free: true };
-const ink = { fill: '#3F7355', line: null, opacity: 1 };
+const ink = { fill: '#3F7355', lines: [], opacity: 1 };
 const fresh = { plate: 'quay', id: 'new', ink };
 const origin = { x: 0, y: 0 };
 
@@ -107,7 +107,7 @@ describe('drawing from end to end', () => {
     ]);
     // Neither is filled, and both have a line, in the colour of the fill.
     for (const { node } of ran as { node: { look: object } }[])
-      expect(node.look).toEqual({ ...ink, fill: null, line: { colour: ink.fill, width: 2 } });
+      expect(node.look).toMatchObject({ fill: null, lines: [{ paint: ink.fill, width: 2 }] });
   });
 
   test('Shift turns by steps of 15°, and Alt begins in the middle', async () => {

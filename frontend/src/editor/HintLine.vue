@@ -4,6 +4,7 @@ import { computed } from 'vue';
 import { articled } from '@/marks/keys';
 import { shapeWord } from '@/marks/shapes';
 import { useActions } from '@/stores/actions';
+import { useColours } from '@/stores/colours';
 import { useCorners } from '@/stores/corners';
 import { useNodes } from '@/stores/nodes';
 import { useRegions } from '@/stores/regions';
@@ -17,6 +18,7 @@ import { useView } from '@/stores/view';
 const view = useView();
 const selection = useSelection();
 const regions = useRegions();
+const colours = useColours();
 const corners = useCorners();
 const nodes = useNodes();
 const simplifying = useSimplifying();
@@ -108,6 +110,14 @@ const HOLDS: Record<number, string> = {
 };
 
 const hint = computed<Hint>(() => {
+  if (colours.waiting)
+    return {
+      says: 'Click where the colour is to be taken from.',
+      keys: [
+        ['Alt', 'the mean of a small disc'],
+        ['Esc', 'leave'],
+      ],
+    };
   if (regions.open) return picking();
   if (corners.open)
     return {

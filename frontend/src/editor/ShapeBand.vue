@@ -3,6 +3,7 @@ import ColourField from '@/fields/ColourField.vue';
 import NumberField from '@/fields/NumberField.vue';
 import ShapeIcon from '@/look/ShapeIcon.vue';
 import { articled } from '@/marks/keys';
+import { colourOf, lineOf } from '@/marks/paint';
 import { LINE_WIDTH, SHAPES } from '@/marks/shapes';
 import { useActions } from '@/stores/actions';
 import { SNAP_WORDS, useSnaps } from '@/stores/snaps';
@@ -93,7 +94,11 @@ const { actions } = useActions();
             :class="{ nothing: !style.fill }"
             :style="{ background: style.fill ?? undefined, opacity: style.ink.opacity }"
           />
-          <span v-if="style.line" class="swatch line" :style="{ borderColor: style.line.colour }" />
+          <span
+            v-if="style.line"
+            class="swatch line"
+            :style="{ borderColor: colourOf(style.line.paint) ?? undefined }"
+          />
           <span v-else class="soft">no line</span>
         </button>
       </template>
@@ -107,12 +112,19 @@ const { actions } = useActions();
         />
         <h4>Line</h4>
         <ColourField
-          :fill="style.line?.colour ?? null"
+          :fill="style.line ? colourOf(style.line.paint) : null"
           label="Line of new shapes"
           none
           @choose="
             style.set({
-              line: $event ? { colour: $event, width: style.line?.width ?? LINE_WIDTH } : null,
+              lines: $event
+                ? [
+                    {
+                      ...(style.line ?? lineOf({ paint: $event, width: LINE_WIDTH })),
+                      paint: $event,
+                    },
+                  ]
+                : [],
             })
           "
         >
@@ -121,7 +133,7 @@ const { actions } = useActions();
             label="width"
             :value="style.line.width"
             :rule="{ min: 0, max: 1e6, above: true }"
-            @change="style.set({ line: { colour: style.line!.colour, width: $event } })"
+            @change="style.set({ lines: [{ ...style.line!, width: $event }] })"
           />
         </ColourField>
         <NumberField

@@ -2,13 +2,13 @@
 import { computed, ref, watch } from 'vue';
 import { RouterLink } from 'vue-router';
 
-import type { Node, Piece } from '@/api/types';
+import type { Line, Node, Piece } from '@/api/types';
 import NewPlate from '@/editor/NewPlate.vue';
 import ChoicePill from '@/look/ChoicePill.vue';
 import DotLogo from '@/look/DotLogo.vue';
 import PathPicture from '@/look/PathPicture.vue';
 import { childrenOf, comesInPieces, isActive, piecesOf } from '@/marks/kinds';
-import { colourOf } from '@/marks/paint';
+import { colourOf, penOf, pieceOf } from '@/marks/paint';
 import { useActions } from '@/stores/actions';
 import { newId, useDrawing } from '@/stores/drawing';
 import { useRegions } from '@/stores/regions';
@@ -66,14 +66,17 @@ const saved = computed(
 /** What a node paints. */
 function paintOfNode(node: Node): Piece[] {
   if (!isActive(node)) return [];
+  const whole = figureById.value.get(node.id);
+  if (whole?.pieces) return whole.pieces;
   if (node.kind === 'group') return childrenOf(node).flatMap((child) => paintOfNode(child.node));
   if (comesInPieces(node)) return piecesOf(node.id, figureById.value).flatMap(paintOfNode);
   const figure = figureById.value.get(node.id);
   if (!figure) return [];
-  if (figure.pieces) return figure.pieces;
   const { fill_rule, path } = figure;
   const fill = figure.area === null ? colourOf(node.look.fill) : null;
-  return [{ ...node.look, fill_rule, path, fill, clip: null, shade: null }];
+  const { opacity, lines } = node.look;
+  const line = penOf(lines[0] as Line | undefined) ?? null;
+  return [pieceOf({ path, fill_rule, fill, line, opacity })];
 }
 
 const figureById = computed(

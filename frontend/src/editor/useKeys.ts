@@ -10,6 +10,7 @@ import { useRegionKeys } from '@/regions/keys';
 import { useActions } from '@/stores/actions';
 import { useClipboard } from '@/stores/clipboard';
 import { useCompare } from '@/stores/compare';
+import { useColours } from '@/stores/colours';
 import { useCorners } from '@/stores/corners';
 import { useDrawing } from '@/stores/drawing';
 import { useNodes } from '@/stores/nodes';
@@ -17,6 +18,7 @@ import { useRegions } from '@/stores/regions';
 import { useSelection } from '@/stores/selection';
 import { useSimplifying } from '@/stores/simplifying';
 import { useSnaps } from '@/stores/snaps';
+import { useStyle } from '@/stores/style';
 import { useTyping } from '@/stores/typing';
 import { useView } from '@/stores/view';
 
@@ -69,6 +71,8 @@ export function useKeys(parts: Parts): void {
   const selection = useSelection();
   const view = useView();
   const snaps = useSnaps();
+  const style = useStyle();
+  const colours = useColours();
   const clipboard = useClipboard();
   const actions = useActions();
   const regions = useRegions();
@@ -111,7 +115,7 @@ export function useKeys(parts: Parts): void {
   }
 
   function escape(): void {
-    if (parts.leave()) return;
+    if (parts.leave() || colours.leave()) return;
     if (typing.open) {
       void typing.leave();
       return;
@@ -176,6 +180,7 @@ export function useKeys(parts: Parts): void {
     else if (key === '-') parts.zoom(1 / ZOOM_STEP);
     else if (key === 'v') view.rulers = !view.rulers;
     else if (key === 'n') snaps.all = !snaps.all;
+    else if (key === '/') style.seeThrough();
     else if (key === '0') view.tab = view.tab === 'shelf' ? 'stack' : 'shelf';
     else if (key === '?') parts.showKeys();
     else return false;

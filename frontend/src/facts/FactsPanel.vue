@@ -99,7 +99,7 @@ defineExpose({ align: () => align.value?.focus() });
           }}; press R to place {{ lost === 1 ? 'it' : 'them' }} again.
         </p>
       </section>
-      <PaintFacts :key="fresh" :nodes="nodes" />
+      <PaintFacts :key="fresh" :nodes="nodes" :figures="selection.figures" />
     </template>
     <PlateFacts v-else-if="drawing.heads[selection.plate]" :key="selection.plate" />
   </aside>

@@ -45,17 +45,17 @@ function sooner(place: number): void {
   <section v-if="actions.grow.can() || refinements.length">
     <h3>Refinements</h3>
     <ol v-if="refinements.length">
-      <RefinementRow
-        v-for="(refinement, i) in refinements"
-        :key="`${i} ${refinement.kind}`"
-        :refinement="refinement"
-        :note="notes[i]"
-        :first="i === 0"
-        @change="change(i, $event)"
-        @remove="remove(i)"
-        @sooner="sooner(i)"
-        @pick="corners.begin()"
-      />
+      <li v-for="(refinement, i) in refinements" :key="`${i} ${refinement.kind}`">
+        <RefinementRow
+          :refinement="refinement"
+          :note="notes[i]"
+          :first="i === 0"
+          @change="change(i, $event)"
+          @remove="remove(i)"
+          @sooner="sooner(i)"
+          @pick="corners.begin()"
+        />
+      </li>
     </ol>
     <div class="more">
       <button

@@ -2,6 +2,7 @@
 import { computed } from 'vue';
 
 import type { Figure, Refinement } from '@/api/types';
+import FactCard from '@/facts/FactCard.vue';
 import NumberField from '@/fields/NumberField.vue';
 import ChoicePill from '@/look/ChoicePill.vue';
 import { shortNumber } from '@/marks/numbers';
@@ -58,28 +59,22 @@ function choose(name: string, event: Event): void {
 </script>
 
 <template>
-  <li :class="{ off: !refinement.on }">
-    <header>
+  <FactCard
+    :word="word"
+    :on="refinement.on"
+    @toggle="emit('change', { on: !refinement.on })"
+    @remove="emit('remove')"
+  >
+    <template v-if="!first" #acts>
       <button
-        class="eye"
-        :aria-pressed="refinement.on"
-        :aria-label="`${word}: ${refinement.on ? 'switch off' : 'switch on'}`"
-        :title="refinement.on ? 'switch off, and keep it' : 'switch on'"
-        @click="emit('change', { on: !refinement.on })"
-      >
-        <i />
-      </button>
-      <b>{{ word }}</b>
-      <button
-        v-if="!first"
+        type="button"
         :aria-label="`${word} sooner`"
         title="before the one above it"
         @click="emit('sooner')"
       >
         ↑
       </button>
-      <button :aria-label="`Remove ${word}`" title="remove" @click="emit('remove')">×</button>
-    </header>
+    </template>
     <template v-if="refinement.kind === 'corners'">
       <label class="choice">
         which
@@ -196,47 +191,10 @@ function choose(name: string, event: Event): void {
       />
     </template>
     <p v-for="each in said" :key="each" class="note told">{{ each }}</p>
-  </li>
+  </FactCard>
 </template>
 
 <style scoped>
-li {
-  display: grid;
-  gap: 4px;
-  padding: 6px 10px 9px;
-  border: 1px solid var(--rule);
-  border-radius: 12px;
-}
-.off > :not(header) {
-  opacity: 0.5;
-}
-header {
-  display: flex;
-  align-items: center;
-  gap: 8px;
-}
-header b {
-  flex: 1;
-  font-weight: 500;
-}
-header button {
-  width: 20px;
-  color: var(--soft);
-}
-header button:hover {
-  color: var(--ink);
-}
-/* On or off, as a dot that is filled or not. */
-.eye i {
-  display: block;
-  width: 11px;
-  height: 11px;
-  border: 1.6px solid var(--tide);
-  border-radius: 50%;
-}
-.eye[aria-pressed='true'] i {
-  background: var(--tide);
-}
 .choice {
   display: flex;
   align-items: center;
@@ -266,12 +224,6 @@ select {
 }
 .picked button {
   color: var(--tide);
-}
-.keeps {
-  display: flex;
-  gap: 6px;
-  color: var(--soft);
-  font-size: 12px;
 }
 .told {
   color: #7d5510;

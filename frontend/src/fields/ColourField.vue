@@ -1,26 +1,32 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue';
 
-import type { Look } from '@/api/types';
-import { colourOf, cssOf, gradientOf } from '@/marks/paint';
+import type { Gradient, Look, Swatch } from '@/api/types';
+import { cssOf } from '@/marks/paint';
+import OklchSliders from '@/fields/OklchSliders.vue';
+import { useColours } from '@/stores/colours';
 import { useDrawing } from '@/stores/drawing';
 
-/** A colour: by swatch, by eye, by hex, or none. ``fill`` is undefined where several differ. */
+/** A colour: by swatch, by eye, by name or hex, from the desk, or none. ``fill`` is undefined where several differ. */
 const props = defineProps<{
-  fill: Look['fill'] | undefined;
+  fill: string | null | undefined;
   label: string;
   none?: boolean;
+  /** Whether kept gradients can be chosen too. */
+  gradients?: boolean;
 }>();
-const emit = defineEmits<{ choose: [colour: string | null] }>();
+const emit = defineEmits<{ choose: [colour: string | null]; shade: [gradient: Gradient] }>();
 
 const drawing = useDrawing();
+const colours = useColours();
+/** On the desk alone there is something to take a colour from. */
+const samples = computed(() => drawing.id !== '');
 const text = ref('');
 const fault = ref('');
 
-/** The fill as one colour; undefined where several differ. */
-const colour = computed(() => (props.fill === undefined ? undefined : colourOf(props.fill)));
-const gradient = computed(() => gradientOf(props.fill));
-const ground = computed(() => (props.fill && cssOf(props.fill)) ?? undefined);
+const offered = computed(() =>
+  drawing.swatches.filter(({ paint }) => props.gradients || typeof paint === 'string'),
+);
 
 watch(
   () => [props.fill, drawing.refusals],
@@ -32,11 +38,10 @@ watch(
 );
 
 function shown(): string {
-  if (gradient.value) return 'gradient';
-  return colour.value === undefined ? 'mixed' : (colour.value ?? 'none');
+  return props.fill === undefined ? 'mixed' : (props.fill ?? 'none');
 }
 
-function commit(): void {
+async function commit(): Promise<void> {
   const typed = text.value.trim();
   if (typed === 'mixed' || typed === shown()) return;
   const hex = /^#?([0-9a-f]{6})$/i.exec(typed)?.[1];
@@ -52,7 +57,16 @@ function commit(): void {
         .toUpperCase()}`,
     );
   else if (none && props.none) choose(null);
-  else fault.value = `Hex digits like #1D6A83${props.none ? ', or none' : ''}`;
+  else {
+    const told = await colours.tell(typed);
+    if (told) choose(told.colour);
+    else fault.value = colours.refused;
+  }
+}
+
+function take(paint: Swatch['paint']): void {
+  if (typeof paint === 'string') choose(paint);
+  else emit('shade', paint as Gradient);
 }
 
 function choose(chosen: string | null): void {
@@ -65,19 +79,22 @@ function choose(chosen: string | null): void {
 <template>
   <div>
     <div class="now">
-      <label
-        class="swatch"
-        :class="{ nothing: colour === null, mixed: colour === undefined }"
-        :style="{ background: ground }"
-        :title="`${label}: choose by eye`"
-      >
-        <input
-          type="color"
-          :value="colour ?? '#22303C'"
-          :aria-label="`${label} by eye`"
-          @change="choose(($event.target as HTMLInputElement).value.toUpperCase())"
-        />
-      </label>
+      <v-menu :close-on-content-click="false">
+        <template #activator="{ props: activator }">
+          <button
+            v-bind="activator"
+            type="button"
+            class="swatch"
+            :class="{ nothing: fill === null, mixed: fill === undefined }"
+            :style="{ background: fill ?? undefined }"
+            :title="`${label}: choose by eye`"
+            :aria-label="`${label} by eye`"
+          />
+        </template>
+        <v-card rounded="xl">
+          <OklchSliders :colour="fill ?? '#22303C'" :label="label" @choose="choose" />
+        </v-card>
+      </v-menu>
       <input
         v-model="text"
         class="mono hex"
@@ -87,20 +104,33 @@ function choose(chosen: string | null): void {
         @keydown.enter.prevent="(commit(), ($event.target as HTMLInputElement).select())"
         @blur="commit"
       />
+      <button
+        v-if="samples"
+        type="button"
+        class="sample"
+        :aria-label="`${label} from the desk`"
+        title="take a colour from the desk: click there, with Alt the mean of a small disc"
+        @click="colours.takeFrom(choose)"
+      >
+        <svg viewBox="0 0 16 16" width="15" height="15" aria-hidden="true">
+          <circle cx="8" cy="8" r="5.2" />
+          <path d="M8 .5v4M8 11.5v4M.5 8h4M11.5 8h4" />
+        </svg>
+      </button>
       <slot />
     </div>
     <span v-if="fault" role="alert" class="fault">{{ fault }}</span>
     <div class="row">
       <button
-        v-for="swatch in drawing.swatches"
+        v-for="swatch in offered"
         :key="swatch.name"
         type="button"
         class="swatch"
-        :class="{ on: swatch.colour === colour && !gradient }"
-        :style="{ background: swatch.colour }"
+        :class="{ on: JSON.stringify(swatch.paint) === JSON.stringify(fill) }"
+        :style="{ background: cssOf(swatch.paint as Look['fill'])! }"
         :aria-label="`${label} ${swatch.name}`"
         :title="swatch.name"
-        @click="choose(swatch.colour)"
+        @click="take(swatch.paint)"
       />
       <button
         v-if="none"
@@ -146,13 +176,17 @@ function choose(chosen: string | null): void {
   border-radius: 50%;
   border: 1px solid var(--ink);
 }
-.swatch input {
-  position: absolute;
-  inset: 0;
-  width: 100%;
-  height: 100%;
-  opacity: 0;
-  cursor: pointer;
+.sample {
+  display: flex;
+  color: var(--soft);
+}
+.sample:hover {
+  color: var(--ink);
+}
+.sample svg {
+  fill: none;
+  stroke: currentColor;
+  stroke-width: 1.4;
 }
 button.swatch:hover,
 .on {

@@ -109,6 +109,7 @@ const EDITOR: readonly Row[] = [
   ['+ and −', 'zoom in and out'],
   ['V', 'rulers'],
   ['N', 'snapping on or off'],
+  ['/', 'new shapes see-through, or not'],
   ['Space', 'pan while held'],
   ['Ctrl', 'no snapping while held'],
   ['Shift+F10', 'the menu of the selection'],

@@ -176,7 +176,7 @@ export function paintOf(node: Node): Node {
 /** Whether a shape, or any that lends it paint, has a line. */
 export function hasLine(node: Node): boolean {
   const lenders = kindOf(node).lenders(node);
-  return lenders.length ? lenders.some(hasLine) : !!node.look.line;
+  return lenders.length ? lenders.some(hasLine) : node.look.lines.length > 0;
 }
 
 /** Whether a shape takes part in outcomes, results and exports. */

@@ -4,6 +4,7 @@ import type { Fields } from '@/marks/commands';
 import { commandOf } from '@/marks/commands';
 import type { Point } from '@/marks/numbers';
 import type { Ink } from '@/marks/paint';
+import { lineOf } from '@/marks/paint';
 import type { Parameter, Values } from '@/marks/parameters';
 import * as typed from '@/marks/parameters';
 
@@ -156,8 +157,8 @@ export function drawn(
 
 /** The look of a new line or open path: a line in any case, and no fill. */
 function strokeOnly(ink: Ink): Ink {
-  const line = ink.line ?? { colour: ink.fill ?? '#22303C', width: LINE_WIDTH };
-  return { ...ink, fill: null, line };
+  const own = lineOf({ paint: ink.fill ?? '#22303C', width: LINE_WIDTH });
+  return { ...ink, fill: null, lines: ink.lines.length ? ink.lines : [own] };
 }
 
 /** What a line or arc is placed and named by that is drawn from one point to another. */

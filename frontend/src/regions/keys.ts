@@ -64,7 +64,9 @@ export function useRegionKeys() {
   function nextColour(): void {
     const spot = regions.current;
     if (spot === null) return;
-    const colours = drawing.swatches.map((swatch) => swatch.colour);
+    const colours = drawing.swatches.flatMap(({ paint }) =>
+      typeof paint === 'string' ? paint : [],
+    );
     const at = colours.indexOf(regions.colourOf(spot) ?? '');
     regions.paintPiece(colours[(at + 1) % colours.length] ?? null);
   }

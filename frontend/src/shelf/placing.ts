@@ -12,8 +12,8 @@ export const ASSET = 'application/x-dotstack-asset';
 export async function placeAsset(asset: string, centre: Point, scale: number): Promise<void> {
   const drawing = useDrawing();
   const selection = useSelection();
-  const { fill, line } = useStyle();
-  const paint = useShelf().ownPaint ? null : { fill, line };
+  const { fill, ink } = useStyle();
+  const paint = useShelf().ownPaint ? null : { fill, lines: ink.lines };
   const before = new Set(drawing.heads[selection.plate]?.nodes);
   const done = await drawing.placeAsset(selection.plate, asset, centre, scale, paint);
   const fresh = drawing.heads[selection.plate]?.nodes.find((key) => !before.has(key));

@@ -73,8 +73,8 @@ const note = computed(() => {
 
 /** Dots show the shape's own paint, of what is only a line as a ring. */
 const paint = computed(() => {
-  const { fill, line } = paintOf(node.value).look;
-  return cssOf(fill) ?? line?.colour ?? 'var(--card)';
+  const { fill, lines } = paintOf(node.value).look;
+  return cssOf(fill) ?? cssOf(lines[0]?.paint ?? null) ?? 'var(--card)';
 });
 const hollow = computed(() => props.row.role === 'cuts' || !paintOf(node.value).look.fill);
 </script>

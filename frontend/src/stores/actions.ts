@@ -326,7 +326,7 @@ export const useActions = defineStore('actions', () => {
     grow: { can: refinable, run: () => refine({ kind: 'offset', distance: 4 }) },
     band: { can: refinable, run: () => refine({ kind: 'band', width: 4 }) },
     lineToOutline: {
-      can: () => every((row) => Boolean(row.node.look.line && kindOf(row.node).refined)),
+      can: () => every((row) => Boolean(row.node.look.lines.length && kindOf(row.node).refined)),
       run: lineToOutline,
     },
     settle: {
@@ -394,7 +394,7 @@ export const useActions = defineStore('actions', () => {
     },
     likeLine: {
       can: any,
-      run: () => selectLike((node) => node.look.line),
+      run: () => selectLike((node) => node.look.lines),
     },
     likeKind: {
       can: any,

@@ -277,7 +277,7 @@ export const useDrawing = defineStore('drawing', () => {
     asset: string,
     { x, y }: Point,
     scale: number,
-    paint: { fill: string | null; line: Line | null } | null = null,
+    paint: { fill: string | null; lines: Line[] } | null = null,
   ): Promise<boolean> {
     const key = newId();
     return enqueue(() =>

@@ -6,21 +6,23 @@ import type { Ink } from '@/marks/paint';
 import { colourOf } from '@/marks/paint';
 import { useDrawing } from '@/stores/drawing';
 
-const FIRST: Ink = { fill: '#3F7355', line: null, opacity: 1 };
+const FIRST: Ink = { fill: '#3F7355', lines: [], opacity: 1 };
+
+const HALF = 0.5;
 
 /** What new shapes are painted with, kept for each drawing over a reload. */
 export const useStyle = defineStore('style', () => {
   const drawing = useDrawing();
   const ink = ref<Ink>(FIRST);
-  const kept = computed(() => `dotstack style ${drawing.id}`);
+  const kept = computed(() => `dotstack ink ${drawing.id}`);
   const fill = computed(() => ink.value.fill);
-  const line = computed(() => ink.value.line);
+  const line = computed(() => ink.value.lines[0] ?? null);
 
   watch(
     kept,
     (key) => {
       const known = localStorage.getItem(key);
-      ink.value = known ? (JSON.parse(known) as Ink) : FIRST;
+      ink.value = { ...FIRST, ...(known ? (JSON.parse(known) as Ink) : {}) };
     },
     { immediate: true },
   );
@@ -32,8 +34,13 @@ export const useStyle = defineStore('style', () => {
 
   /** Takes the paint that a shape has. */
   function takeFrom({ look }: Node): void {
-    set({ ...look, fill: colourOf(look.fill) });
+    set({ fill: colourOf(look.fill), lines: look.lines, opacity: look.opacity });
   }
 
-  return { ink, fill, line, set, takeFrom };
+  /** New shapes let through what lies beneath, or do so no more. */
+  function seeThrough(): void {
+    set({ opacity: ink.value.opacity < 1 ? 1 : HALF });
+  }
+
+  return { ink, fill, line, set, takeFrom, seeThrough };
 });

@@ -37,8 +37,8 @@ export function useOutcomes() {
   /** Whether any of the shapes is only a line to the eye, though it encloses an area. */
   const hasBare = computed(() =>
     selection.operands.some((key) => {
-      const { fill, line } = paintOf(selection.rowById.get(key)!.node).look;
-      return !fill && line && selection.figureById.get(key)?.area !== '';
+      const { fill, lines } = paintOf(selection.rowById.get(key)!.node).look;
+      return !fill && lines.length > 0 && selection.figureById.get(key)?.area !== '';
     }),
   );
   const hasLines = computed(() =>

@@ -14,7 +14,7 @@ from dotstack.core.geometry import Outline
 from dotstack.core.geometry.segments import ARC
 from tests.core.drafting import do, drawn, node
 
-LINE = {"colour": "#1D6A83", "width": 4}
+LINE = {"paint": "#1D6A83", "width": 4}
 ARCH = {
     "kind": "arc", "id": "arch", "name": "Arch", "rx": 40, "ry": 40, "fill": None, "line": LINE,
     "transform": {"e": 100, "f": 90},

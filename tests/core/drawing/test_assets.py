@@ -15,7 +15,7 @@ from tests.core.drafting import at, bounds, do, drawn, facts, node
 
 DISC = {"kind": "ellipse", "id": "disc", "name": "Disc", "rx": 20, "ry": 20}
 BAR = {"kind": "rectangle", "id": "bar", "name": "Bar", "width": 60, "height": 10, "radius": 3}
-LINED = {**BAR, "id": "lined", "line": {"colour": "#B8452E", "width": 2}}
+LINED = {**BAR, "id": "lined", "line": {"paint": "#B8452E", "width": 2}}
 
 
 def marked() -> Drawing:

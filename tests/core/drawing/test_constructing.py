@@ -13,9 +13,10 @@ from dotstack.core.combine import exclusion, intersection, union
 from dotstack.core.drawing import Drawing, Evaluator
 from dotstack.core.drawing.frame import axis_scales
 from dotstack.core.drawing.kinds import GroupNode
+from dotstack.core.drawing.painted import painted
 from dotstack.core.drawing.pasting import pasted
 from dotstack.core.drawing.pictures import shapes_picture
-from dotstack.core.drawing.scene import Piece, between_two, figures, painted
+from dotstack.core.drawing.scene import Piece, between_two, figures
 from dotstack.core.drawing.snapping import SnapKind, snap_targets
 from dotstack.core.errors import CommandError, FormatError, LimitError
 from dotstack.core.formats import write_svg
@@ -137,7 +138,7 @@ def test_parameters_are_kept_for_ever_and_corners_come_back_when_there_is_room()
 def test_align_brings_boxes_on_one_line(
     edge: str, to: dict[str, Any], expected: dict[str, tuple[float | None, float | None]]
 ) -> None:
-    line = {"colour": "#22303C", "width": 4}
+    line = {"paint": "#22303C", "width": 4}
     drawing = drawn(at(DISC, 30, 60, line=line), at(BAR, 100, 100))
     drawing = do(drawing, "align", ids=["disc", "bar"], edge=edge, **to)
     for key, (x, y) in expected.items():
@@ -374,16 +375,16 @@ def test_hidden_and_guide_shapes_take_no_part_and_are_not_painted() -> None:
 
 
 def test_paint_line_and_opacity_change_alone_and_a_colour_changes_its_users() -> None:
-    line = {"colour": "#1D6A83", "width": 3}
+    line = {"paint": "#1D6A83", "width": 3}
     drawing = drawn(at(DISC, 60, 60, fill="#3F7355"), at(BAR, 70, 60, fill=None))
-    drawing = do(drawing, "paint", ids=["disc"], line=line)
+    drawing = do(drawing, "paint", ids=["disc"], lines=[line])
     drawing = do(drawing, "paint", ids=["disc"], opacity=0.5)
     drawing = do(drawing, "copy-paint", source="disc", ids=["bar"])
     assert node(drawing, "bar").look.fill == "#3F7355"
     assert node(drawing, "bar").look.opacity == 0.5
     drawing = do(drawing, "recolour", old="#1d6a83", new="#000000")
     assert node(drawing, "bar").look.line.colour == "#000000"  # type: ignore[union-attr]
-    assert "#000000" in {swatch.colour for swatch in drawing.swatches}
+    assert "#000000" in {swatch.paint for swatch in drawing.swatches}
     svg = write_svg(shapes_picture(drawing, ("disc",), Evaluator()))
     assert 'viewBox="38.5 38.5 43 43"' in svg
     assert 'stroke="#000000" stroke-width="3" opacity=".5"' in svg
@@ -391,7 +392,7 @@ def test_paint_line_and_opacity_change_alone_and_a_colour_changes_its_users() ->
 
 def test_an_open_line_is_stroked_but_bounds_nothing() -> None:
     hook = {"kind": "path", "id": "hook", "name": "Hook", "data": "M0 0H9V9M20 0H30V9Z"}
-    line = {"colour": "#1D6A83", "width": 3}
+    line = {"paint": "#1D6A83", "width": 3}
     drawing = drawn({**hook, "line": line, "fill": "#22303C"})
     fill, stroke = map(Piece.of, painted(drawing.plates[0].nodes, Evaluator()))
     assert (fill.path, fill.line) == ("M20 0L30 0L30 9Z", None)
@@ -488,7 +489,7 @@ def test_svg_text_is_pasted_as_shapes_and_copied_text_comes_back_the_same() -> N
         ("add-shape", {"plate": "plate", "node": {"kind": "path", "id": "p", "name": "P",
                                                   "data": "M0 0"}}, "two different points"),
         ("set-parameters", {"ids": ["bar"], "parameters": {"radius": -1}}, "radius"),
-        ("set-swatches", {"swatches": [{"name": "a", "colour": "#000000"}] * 2}, "same name"),
+        ("set-swatches", {"swatches": [{"name": "a", "paint": "#000000"}] * 2}, "same name"),
     ],
 )  # fmt: skip
 def test_a_command_that_makes_no_sense_says_why(

@@ -77,7 +77,7 @@ def manifest(**changes: object) -> str:
         (SAVED[: len(SAVED) // 2], FormatError, "no zip archive.*cut off"),
         (packed(("assets/a.svg", "<svg/>")), FormatError, "holds no manifest.json"),
         (packed(("manifest.json", "{")), FormatError, "no JSON"),
-        (packed(("manifest.json", manifest(version=3))), FormatError, "version 3"),
+        (packed(("manifest.json", manifest(version=4))), FormatError, "version 4"),
         (packed(("manifest.json", manifest(format="other"))), FormatError, "format"),
         (
             packed(("manifest.json", manifest(collection={"name": ""}))),

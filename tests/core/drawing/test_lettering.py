@@ -349,7 +349,7 @@ def test_whatever_is_done_to_shapes_is_done_to_words(
     kind: str, fields: dict[str, Any], course: Any
 ) -> None:
     bent = course if isinstance(course, dict) else None
-    line = {"colour": "#22303C", "width": 2}
+    line = {"paint": "#22303C", "width": 2}
     drawing = drawn(CIRCLE, words("Slack tide", size=20, tracking=150, course=bent, line=line))
     if course == "line":
         wave = {"kind": "path", "id": "wave", "name": "Wave", "data": "M0 0C40 -60 80 60 160 0"}

@@ -7,7 +7,7 @@ import pytest
 
 from dotstack.core.combine import Outcome
 from dotstack.core.drawing import Drawing, Evaluator
-from dotstack.core.drawing.scene import on_plate
+from dotstack.core.drawing.painted import on_plate
 from dotstack.core.drawing.tiles import outcomes_of
 from dotstack.core.errors import CommandError
 from dotstack.core.geometry import ARC, LINE, Outline
@@ -16,15 +16,15 @@ from tests.core.drafting import at, do, drawn, node
 
 RING: dict[str, Any] = {
     "kind": "ellipse", "id": "ring", "name": "Ring", "rx": 30, "ry": 30, "fill": None,
-    "line": {"colour": "#B8452E", "width": 6},
+    "line": {"paint": "#B8452E", "width": 6},
 }  # fmt: skip
 ROPE: dict[str, Any] = {
     "kind": "line", "id": "rope", "name": "Rope", "length": 90, "fill": None,
-    "line": {"colour": "#1D6A83", "width": 3},
+    "line": {"paint": "#1D6A83", "width": 3},
 }  # fmt: skip
 BOX: dict[str, Any] = {
     "kind": "rectangle", "id": "box", "name": "Box", "width": 60, "height": 40,
-    "fill": "#3F7355", "line": {"colour": "#22303C", "width": 4},
+    "fill": "#3F7355", "line": {"paint": "#22303C", "width": 4},
 }  # fmt: skip
 IDS = ["ring", "rope"]
 

@@ -27,7 +27,7 @@ HULL = {"kind": "rectangle", "id": "hull", "name": "Hull", "width": 60, "height"
         "fill": "#3F7355"}  # fmt: skip
 MOON = {"kind": "ellipse", "id": "moon", "name": "Moon", "rx": 20, "ry": 20, "fill": "#B8452E"}
 MAST = {"kind": "line", "id": "mast", "name": "Mast", "length": 80, "fill": None,
-        "line": {"colour": "#1D6A83", "width": 2}}  # fmt: skip
+        "line": {"paint": "#1D6A83", "width": 2}}  # fmt: skip
 LENS = math.pi * 400 / 2  # The half of the moon that lies on the hull.
 
 
@@ -222,7 +222,7 @@ def test_settled_copied_and_kept_pieces_are_where_they_were_put() -> None:
     twice = do(drawing, "duplicate", ids=["ferry"], seed="copy", by={"e": 200})
     assert bounds(twice, "copy-0") == pytest.approx((270, 80, 350, 180))
     (part,) = shapes_picture(drawing, (lens,), Evaluator()).parts
-    assert (part.name, len(part.painted)) == ("Moon", 1)
+    assert (part.name, len(part.items)) == ("Moon", 1)
     mark: Node = kept_as_one(drawing, [lens], Evaluator())
     assert isinstance(mark, PathNode)
     assert Evaluator().outline(mark).bounds == pytest.approx((-10, -20, 10, 20))

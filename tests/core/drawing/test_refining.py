@@ -213,7 +213,7 @@ def test_what_cannot_be_is_said_and_changes_nothing(
 
 
 def test_a_line_becomes_a_shape_in_its_colour_as_wide_as_it_was_however_stretched() -> None:
-    line = {"colour": "#B8452E", "width": 4}
+    line = {"paint": "#B8452E", "width": 4}
     lined = drawn(at({**BOX, "line": line}, 100, 100), at({**LINE, "line": line}, 50, 50))
     # A rope has no fill: its line takes its place.
     lined = do(lined, "paint", ids=["line"], fill=None)
@@ -230,7 +230,7 @@ def test_a_line_becomes_a_shape_in_its_colour_as_wide_as_it_was_however_stretche
     assert (figure.bounds.x1 - figure.bounds.x0) == pytest.approx(124)
     for drawing, key, says in (
         (made, "box", "no line of its own"),
-        (do(joined(), "paint", ids=["disc"], line=line), "disc", "part of Mark, which is live"),
+        (do(joined(), "paint", ids=["disc"], lines=[line]), "disc", "part of Mark, which is live"),
     ):
         with pytest.raises(CommandError, match=says):
             do(drawing, "line-to-outline", ids=[key], seed="other")

@@ -11,8 +11,8 @@ from hypothesis import strategies as st
 from dotstack.core.combine import Build
 from dotstack.core.drawing import Drawing, Evaluator
 from dotstack.core.drawing.kinds import RegionNode
+from dotstack.core.drawing.painted import painted
 from dotstack.core.drawing.region_map import RegionMap, region_map
-from dotstack.core.drawing.scene import painted
 from dotstack.core.errors import CommandError, LimitError
 from tests.core.drafting import at, do, drawn, node, stack
 
@@ -155,7 +155,7 @@ def test_split_stays_live_and_settles_into_separate_pieces() -> None:
 
 
 def test_shapes_show_only_within_the_one_that_they_are_put_in() -> None:
-    line = {"colour": "#000000", "width": 3}
+    line = {"paint": "#000000", "width": 3}
     drawing = drawn(
         at(DISC, 100, 100, id="disc", line=line), at(BOX, 130, 100, id="bar"),
         at(BOX, 100, 130, id="low"),

@@ -7,7 +7,8 @@ import pytest
 from dotstack.core.combine import LIVE, PARTED, Outcome, intersection
 from dotstack.core.drawing import Drawing, Evaluator
 from dotstack.core.drawing.kinds import GroupNode, PathNode
-from dotstack.core.drawing.scene import Piece, figures, painted
+from dotstack.core.drawing.painted import painted
+from dotstack.core.drawing.scene import Piece, figures
 from dotstack.core.drawing.tiles import contours_of, outcomes_of
 from dotstack.core.errors import CommandError
 from dotstack.core.geometry import Outline
@@ -19,7 +20,7 @@ from tests.strategies import assert_outlines_equal
 DISC = {"kind": "ellipse", "id": "disc", "name": "Disc", "rx": 20, "ry": 20, "fill": "#3F7355"}
 WELL = {"kind": "ellipse", "id": "well", "name": "Well", "rx": 15, "ry": 15, "fill": "#B8452E"}
 ROPE = {"kind": "line", "id": "rope", "name": "Rope", "length": 90, "fill": None,
-        "line": {"colour": "#1D6A83", "width": 3}}  # fmt: skip
+        "line": {"paint": "#1D6A83", "width": 3}}  # fmt: skip
 
 
 def two_discs() -> Drawing:
@@ -34,8 +35,11 @@ def test_what_is_taken_is_what_the_tile_shows(outcome: Outcome) -> None:
     assert stack(taken) == ["m"]
     mark = node(taken, "m")
     pieces = mark.nodes if isinstance(mark, GroupNode) else (mark,)
-    assert [(piece.look.fill, piece.look.line) for piece in pieces] == [
-        (piece.fill, piece.line) for piece in tile.pieces
+    assert [
+        (piece.look.fill, piece.look.line and (piece.look.line.paint, piece.look.line.width))
+        for piece in pieces
+    ] == [
+        (piece.fill, piece.line and (piece.line.colour, piece.line.width)) for piece in tile.pieces
     ]
     assert all(isinstance(piece, PathNode) for piece in pieces)
     outlines = [evaluator.outline(piece) for piece in pieces]
@@ -106,7 +110,7 @@ def test_an_outcome_that_leaves_nothing_is_refused() -> None:
 
 
 def test_rings_of_lines_are_cut_as_lines_by_a_gap_or_where_that_is_chosen() -> None:
-    bare = {"fill": None, "line": {"colour": "#1D6A83", "width": 3}}
+    bare = {"fill": None, "line": {"paint": "#1D6A83", "width": 3}}
     rings = [at({**DISC, **bare, "rx": r, "ry": r, "id": f"ring{r}"}, 100, 100) for r in (20, 30)]
     far = at({**DISC, **bare, "id": "far"}, 200, 200)
     bar = {"kind": "rectangle", "id": "bar", "name": "Bar", "width": 40, "height": 10}
@@ -266,7 +270,7 @@ def test_a_bundle_stays_live_tells_outer_from_hole_and_comes_apart() -> None:
 
 
 def test_what_is_visible_has_no_line_and_what_closes_when_joined_is_filled() -> None:
-    line = {"colour": "#1D6A83", "width": 3}
+    line = {"paint": "#1D6A83", "width": 3}
     lined = drawn(at({**DISC, "line": line}, 60, 60), at({**WELL, "line": line}, 80, 60))
     for outcome in ("visible", "visible-by-colour"):
         taken = do(lined, "take-outcome", ids=["disc", "well"], outcome=outcome, id="v", name="V")
@@ -278,7 +282,7 @@ def test_what_is_visible_has_no_line_and_what_closes_when_joined_is_filled() -> 
     joined = do(drawn(*sides), "take-outcome", ids=["s0", "s1", "s2"], outcome="join", id="t",
                 name="Sail")  # fmt: skip
     assert (node(joined, "t").look.fill, node(joined, "t").look.line) == (
-        line["colour"],
+        line["paint"],
         Line(**line),
     )
 
@@ -307,7 +311,7 @@ def test_what_takes_no_part_says_why_and_an_open_path_is_closed() -> None:
 
 
 def test_seams_are_lines_in_the_fill_beside_them() -> None:
-    line = {"colour": "#C98A1B", "width": 3}
+    line = {"paint": "#C98A1B", "width": 3}
     drawing = drawn(at({**DISC, "line": line}, 60, 60), at(WELL, 80, 60))
     taken = do(drawing, "take-outcome", ids=["disc", "well"], outcome="seams", id="s", name="S")
     colours = {

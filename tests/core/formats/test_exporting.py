@@ -41,12 +41,12 @@ def marks() -> dict[str, Drawing]:
               for i, shape in enumerate((DISC, BOX, WAVE, STAR))]  # fmt: skip
     clip = drawn(at(DISC, 100, 100, id="d"), at(LENS, 130, 110, id="l", opacity=0.5))
     regions = drawn(at(DISC, 90, 128, id="d"), at(LENS, 150, 128, id="l"))
-    lined = at(BOX, 128, 128, id="b", line={"colour": "#B8452E", "width": 6})
+    lined = at(BOX, 128, 128, id="b", line={"paint": "#B8452E", "width": 6})
     stops = [{"at": 0.2, "colour": "#B8452E"}, {"at": 0.7, "colour": "#1D6A83"}]
     round_ = {"shape": "radial", "stops": stops, "place": {"a": 0.6, "d": 0.4, "e": 0.5, "f": 0.4}}
     shaded = drawn(
         at({**BOX, "fill": {"shape": "linear", "stops": stops}}, 90, 90,
-           id="b", line={"colour": "#22303C", "width": 4}),
+           id="b", line={"paint": "#22303C", "width": 4}),
         at({**WAVE, "fill": round_}, 150, 160, id="w", opacity=0.6),
     )  # fmt: skip
     return {
@@ -186,15 +186,17 @@ def test_dxf_crops_what_is_clipped_and_says_what_has_no_width() -> None:
         (holder + inside) * MM_PER_UNIT**2, rel=1e-4
     )
     rope = {"kind": "line", "id": "l", "name": "Rope", "length": 500, "fill": None,
-            "line": {"colour": "#22303C", "width": 4}}  # fmt: skip
-    assert exported(drawn(rope), format="dxf").notes == ("Quay: 1 line is there without width",)
+            "line": {"paint": "#22303C", "width": 4}}  # fmt: skip
+    assert exported(drawn(rope), format="dxf").notes == (
+        "Quay: 1 line is there without width or dashes",
+    )
     inked = exported(drawn(rope), format="dxf", outlined=True)
     assert inked.notes == ()
     assert dxf_area(only(inked).decode()) == pytest.approx(500 * 4 * MM_PER_UNIT**2)
     moored = drawn(at(DISC, 100, 100, id="d", fill=None), at(rope, 100, 100))
     moored = do(moored, "put-inside", ids=["l"], holder="d", id="clip")
     result = exported(moored, format="dxf")
-    assert result.notes == ("Quay: 1 line is there without width",)
+    assert result.notes == ("Quay: 1 line is there without width or dashes",)
     (cut,) = ezdxf.read(StringIO(only(result).decode())).modelspace()  # type: ignore[attr-defined]
     across = cut.get_points("x")[-1][0] - cut.get_points("x")[0][0]
     assert abs(across) == pytest.approx(80 * MM_PER_UNIT)

@@ -10,6 +10,7 @@ from pydantic import Field, TypeAdapter, ValidationError
 
 from dotstack.core.drawing.commands.aligning import Align, SameAngle, SameCentre, SameSize, Spread
 from dotstack.core.drawing.commands.clipping import PutInside, TakeOut
+from dotstack.core.drawing.commands.colours import OneColour, Recolour, SetSwatches
 from dotstack.core.drawing.commands.combining import Combine, TakeOutcome, painted_place
 from dotstack.core.drawing.commands.filling import FillHole, OpenHoles
 from dotstack.core.drawing.commands.holding import AllHome, acted_on
@@ -23,7 +24,7 @@ from dotstack.core.drawing.commands.lettering import (
 )
 from dotstack.core.drawing.commands.lines import LineToOutline
 from dotstack.core.drawing.commands.nodes import CompleteHalf, EditNodes, JoinEnds
-from dotstack.core.drawing.commands.painting import CopyPaint, Paint, Recolour, SetSwatches
+from dotstack.core.drawing.commands.painting import CopyPaint, Paint, SpreadGradient
 from dotstack.core.drawing.commands.placing import (
     Mirror,
     PlaceExactly,
@@ -93,6 +94,7 @@ AnyCommand: TypeAlias = Annotated[
     | PlaceExactly
     | PutInside
     | PutOnLine
+    | OneColour
     | Recolour
     | Refine
     | Remove
@@ -121,6 +123,7 @@ AnyCommand: TypeAlias = Annotated[
     | SpaceLetters
     | Stretch
     | Spread
+    | SpreadGradient
     | Settle
     | TakeOffLine
     | TakeOut
@@ -190,6 +193,7 @@ __all__ = [
     "Mirror",
     "MoveInStack",
     "MovePlate",
+    "OneColour",
     "OpenHoles",
     "Paint",
     "Paste",
@@ -224,6 +228,7 @@ __all__ = [
     "Simplify",
     "SpaceLetters",
     "Spread",
+    "SpreadGradient",
     "Stretch",
     "TakeOffLine",
     "TakeOut",

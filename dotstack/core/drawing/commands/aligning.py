@@ -179,8 +179,7 @@ class SameAngle(Command):
 def box_of(place: Place, evaluator: Evaluator, with_line: bool) -> Bounds:
     """The box of a shape on its plate, perhaps with the line along its outline."""
     x0, y0, x1, y1 = bounds_of(place.node, place.affine, evaluator)
-    line = place.node.look.line
-    grow = line.width / 2 if with_line and line else 0.0
+    grow = place.node.look.reach if with_line else 0.0
     return x0 - grow, y0 - grow, x1 + grow, y1 + grow
 
 

@@ -26,7 +26,6 @@ from dotstack.core.drawing.tree import walk
 from dotstack.core.errors import CommandError, LimitError
 from dotstack.core.geometry import Affine
 from dotstack.core.letters import Alignment, Font, Measure, unit_size, usual_start
-from dotstack.core.paint import Look
 from dotstack.core.values import Coordinate, Digest, Id, Length
 
 _LONGEST = 40
@@ -257,11 +256,11 @@ class BreakIntoLetters(Command):
                 each.outline,
                 f"{text.id[:30]}-{number}",
                 text.words[each.place.start : each.place.end],
-                text.look,
+                text.look.bare,
             )
             for number, each in enumerate(inked)
         )
-        group = GroupNode(**{**text.common, "look": Look()}, nodes=paths)
+        group = GroupNode(**{**text.common, "look": text.look.of_whole}, nodes=paths)
         check_fresh(exchanged(drawing, {text.id}, lambda _: ()), (group,))
         return replaced(drawing, text.id, lambda _: group)
 

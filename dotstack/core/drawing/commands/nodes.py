@@ -197,8 +197,8 @@ def edited(node: Node, outline: Outline, keeps: bool, evaluator: Evaluator) -> N
         raise CommandError(f"That would leave nothing of {node.name}; it stays as it is.")
     if not outline.closed.all() and outline_in_hand(node, evaluator).closed.all():
         # What is opened bounds nothing more, and would be seen no more without a line.
-        line = look_of(open_part(outline), node.look).line
-        node = node.with_looks(lambda look: look.model_copy(update={"line": line}))
+        lines = look_of(open_part(outline), node.look).lines
+        node = node.with_looks(lambda look: look.model_copy(update={"lines": lines}))
     if not isinstance(node, PathNode):
         return as_path(node, outline, node.id)
     changed = revised(node, {"data": outline.to_path_data(PRECISION)})

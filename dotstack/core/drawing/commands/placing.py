@@ -3,7 +3,7 @@
 from cmath import phase
 from collections.abc import Collection
 from dataclasses import replace
-from math import degrees
+from math import degrees, sqrt
 from typing import Annotated, Literal
 
 from pydantic import Field
@@ -23,7 +23,9 @@ from dotstack.core.drawing.frame import (
     sized,
 )
 from dotstack.core.drawing.kinds import ArcNode, LineNode, Node, revised
+from dotstack.core.drawing.kinds.node import share
 from dotstack.core.drawing.places import Place, place_of, places_of, put, topmost_first
+from dotstack.core.drawing.tree import grown
 from dotstack.core.errors import CommandError
 from dotstack.core.geometry import Affine
 from dotstack.core.values import Coordinate, Id, Length, Placement
@@ -124,6 +126,7 @@ class Resize(Command):
         height = y1 - y0 if self.height is None else self.height / down
         before = self._anchor_of(place.node, evaluator)
         node = sized(place.node, width, height, evaluator)
+        node = grown(node, sqrt(share(width, x1 - x0) * share(height, y1 - y0)))
         after = self._anchor_of(node, evaluator)
         # Both are in the axes that contain the shape, so their difference moves it back.
         back = Affine.translation(before[0] - after[0], before[1] - after[1])
@@ -160,6 +163,7 @@ class Stretch(Command):
 
     def _stretched(self, place: Place, evaluator: Evaluator) -> Node:
         by = Affine.scaling(self.across, self.down).about(self.x, self.y)
+        scale = sqrt(self.across * self.down)
         own = place.affine
         size = _RIGHT * max(map(abs, (own.a, own.b, own.c, own.d)))
         if self.across == self.down or max(abs(own.b), abs(own.c)) <= size:
@@ -167,9 +171,10 @@ class Stretch(Command):
         elif max(abs(own.a), abs(own.d)) <= size:
             factors = self.down, self.across
         else:
-            return mapped(place, by)
+            return grown(mapped(place, by), scale)
         centre = by.apply_to(*frame_of(place.node, own, evaluator).centre)
-        return centred(replace(place, node=place.node.scaled(*factors)), centre, evaluator)
+        node = grown(place.node.scaled(*factors), scale)
+        return centred(replace(place, node=node), centre, evaluator)
 
 
 class SetEnds(Command):

@@ -54,7 +54,7 @@ class BuildRegions(Command):
         picks = self.picks
         if picks is None:
             picks = picks_of_all(counted, evaluator)
-        look = paint_of(counted[-1]).look
+        look = paint_of(counted[-1]).look.bare
         build = RegionNode(
             id=self.id,
             name=self.name,

@@ -33,7 +33,7 @@ from dotstack.core.drawing.stacks import moved_within
 from dotstack.core.drawing.tree import with_children
 from dotstack.core.errors import CommandError, LimitError
 from dotstack.core.geometry import Outline, bundle, unbundle
-from dotstack.core.paint import Fill, Gradient, Look
+from dotstack.core.paint import Fill, Gradient
 from dotstack.core.values import Id, Placement
 
 
@@ -207,13 +207,13 @@ def _within(window: Outline, node: Node, evaluator: Evaluator) -> tuple[Node, ..
         inner = with_children(node, lambda child: _within(own, child, evaluator))
         return (inner,) if inner else ()
     outline, found = evaluator.outline(node), []
-    look = node.look
+    look, ink = node.look, node.look.model_copy(update={"shadows": (), "depth": None})
     if look.fill:
         area = intersection([outline, window])
-        fill = _kept_in_place(node, look.fill, area, evaluator)
-        found.append((area, Look(fill=fill, opacity=look.opacity)))
-    if look.line:
-        lined = Look(fill=None, line=look.line, opacity=look.opacity)
+        fill = kept_in_place(node, look.fill, area, evaluator)
+        found.append((area, look.model_copy(update={"fill": fill, "lines": ()})))
+    if look.lines:
+        lined = (ink if look.fill else look).model_copy(update={"fill": None})
         found.append((line_within(outline, window), lined))
     return tuple(
         path_of(part, f"{node.id[:36]}-{i}" if i else node.id, node.name, look)
@@ -222,7 +222,7 @@ def _within(window: Outline, node: Node, evaluator: Evaluator) -> tuple[Node, ..
     )
 
 
-def _kept_in_place(node: Node, fill: Fill, part: Outline, evaluator: Evaluator) -> Fill:
+def kept_in_place(node: Node, fill: Fill, part: Outline, evaluator: Evaluator) -> Fill:
     """The node's fill, a gradient where it is, but told by the box of a part of the node."""
     if not isinstance(fill, Gradient) or part.is_empty:
         return fill

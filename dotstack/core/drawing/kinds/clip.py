@@ -4,7 +4,7 @@ from collections.abc import Callable, Mapping, Sequence
 from typing import TYPE_CHECKING, Literal, Self
 
 from dotstack.core.drawing.kinds.group import GroupNode
-from dotstack.core.drawing.kinds.node import Evaluation, HolderNode
+from dotstack.core.drawing.kinds.node import Evaluation, HolderNode, of_each
 from dotstack.core.drawing.kinds.refinements import Refinements
 from dotstack.core.geometry import Outline
 
@@ -49,7 +49,8 @@ class ClipNode(HolderNode):
         return self.model_copy(update={"holder": self.holder.refined(change)})
 
     def painted(self, changes: Mapping[str, object]) -> Self:
-        return self.model_copy(update={"holder": self.holder.painted(changes)})
+        holder = self.holder.painted(of_each(changes))
+        return self.model_copy(update={"holder": holder}).with_whole(changes)
 
     def renamed(self, new_ids: Mapping[str, str]) -> Self:
         return self

@@ -6,7 +6,7 @@ from typing import TYPE_CHECKING, Annotated, Literal, Self
 from pydantic import Field
 
 from dotstack.core.combine import union
-from dotstack.core.drawing.kinds.node import Evaluation, HolderNode
+from dotstack.core.drawing.kinds.node import Evaluation, HolderNode, of_each
 from dotstack.core.drawing.kinds.refinements import Refinements
 from dotstack.core.geometry import Outline
 
@@ -44,7 +44,9 @@ class GroupNode(HolderNode):
         return self.with_stack([child.refined(change) for child in self.nodes])
 
     def painted(self, changes: Mapping[str, object]) -> Self:
-        return self.with_stack([child.painted(changes) for child in self.nodes])
+        each = of_each(changes)
+        nodes = [child.painted(each) for child in self.nodes] if each else self.nodes
+        return self.with_stack(nodes).with_whole(changes)
 
     def renamed(self, new_ids: Mapping[str, str]) -> Self:
         return self

@@ -11,7 +11,7 @@ from dotstack.core.arrangement import Arrangement
 from dotstack.core.drawing.kinds.refinements import Refinements
 from dotstack.core.geometry import Affine, Outline
 from dotstack.core.letters import Font
-from dotstack.core.paint import Look
+from dotstack.core.paint import OF_WHOLE, Look
 from dotstack.core.values import Id, Length, Name, Placement, Radius, Value
 
 if TYPE_CHECKING:
@@ -238,6 +238,16 @@ class HolderNode(NodeBase):
         """The arrangement of its active children; raises ArrangementError."""
         active = [child for child in self.children if child.is_active]
         return evaluation.arranged([evaluation.outline(child) for child in active])
+
+    def with_whole(self: N, changes: Mapping[str, object]) -> N:
+        """The node with those fields of a look that are of all that it shows together."""
+        own = {name: value for name, value in changes.items() if name in OF_WHOLE}
+        return self.model_copy(update={"look": self.look.model_copy(update=own)}) if own else self
+
+
+def of_each(changes: Mapping[str, object]) -> dict[str, object]:
+    """Those fields of a look that each shape in a holder has for itself."""
+    return {name: value for name, value in changes.items() if name not in OF_WHOLE}
 
 
 def leaves(node: "Node") -> "Iterator[Node]":

@@ -10,7 +10,7 @@ from scipy.optimize import linear_sum_assignment
 
 from dotstack.core.combine import Paint, Part, PartedOutcome, acting, outcomes
 from dotstack.core.drawing.kinds.group import GroupNode
-from dotstack.core.drawing.kinds.node import Evaluation, paint_of
+from dotstack.core.drawing.kinds.node import Evaluation, of_each, paint_of
 from dotstack.core.drawing.kinds.picking import PickedRegion, looked_for, renamed
 from dotstack.core.drawing.kinds.pieces import InPieces, PieceNode
 from dotstack.core.drawing.looks import look_of
@@ -101,9 +101,10 @@ class PartsNode(InPieces):
 
     def painted(self, changes: Mapping[str, object]) -> Self:
         """What is cut in another paint, and the pieces that were painted by hand."""
-        nodes = tuple(child.painted(changes) for child in self.nodes)
-        held = tuple(each.painted(changes) for each in self.held)
-        return self.model_copy(update={"nodes": nodes, "held": held})
+        each = of_each(changes)
+        nodes = tuple(child.painted(each) for child in self.nodes)
+        held = tuple(piece.painted(each) for piece in self.held)
+        return self.model_copy(update={"nodes": nodes, "held": held}).with_whole(changes)
 
     def renamed(self, new_ids: Mapping[str, str]) -> Self:
         picks = renamed(self.picks, new_ids)
@@ -131,7 +132,7 @@ class PartsNode(InPieces):
 def paints_of(nodes: "Sequence[Node]") -> list[Paint]:
     """What of the nodes' paint decides what can be seen of them, as operands of outcomes."""
     looks = (paint_of(node).look for node in nodes)
-    return [Paint(look.fill, lined=look.line is not None) for look in looks]
+    return [Paint(look.fill, lined=bool(look.lines)) for look in looks]
 
 
 def _distance(outline: Outline, point: tuple[float, float]) -> float:

@@ -8,17 +8,31 @@ from pydantic import Field, InstanceOf
 from pydantic.json_schema import SkipJsonSchema
 
 from dotstack.core.combine import union
-from dotstack.core.drawing.kinds.node import Evaluation, HolderNode, LeafNode
+from dotstack.core.drawing.kinds.node import Evaluation, HolderNode, LeafNode, of_each
 from dotstack.core.geometry import Affine, Outline, bundle, open_part
-from dotstack.core.paint import Fill, Line, Look
+from dotstack.core.paint import Blend, Depth, Fill, Lines, Look, Shadows
 from dotstack.core.values import MAX_HELD, AnyId, Name, Opacity, PieceKey, Placement, Value
 
 
 class OwnPaint(Value):
-    """The paint that was given to a piece by hand; of its opacity it says nothing."""
+    """The look that was given to a piece by hand; of its opacity it says nothing."""
 
     fill: Fill | None = None
-    line: Line | None = None
+    lines: Lines = ()
+    blend: Blend = "normal"
+    shadows: Shadows = ()
+    depth: Depth | None = None
+    grows: bool = False
+
+    @classmethod
+    def of(cls, look: Look) -> "OwnPaint":
+        """What it says of a look."""
+        return cls.model_construct(**{name: getattr(look, name) for name in cls.model_fields})
+
+    @property
+    def look(self) -> Look:
+        """The same as a look."""
+        return Look.model_construct(**{name: getattr(self, name) for name in _PAINT})
 
 
 _PAINT = tuple(OwnPaint.model_fields)
@@ -57,8 +71,7 @@ class Held(Value):
         """The same with its look changed, if it was painted by hand."""
         if self.paint is None:
             return self
-        look = change(Look(fill=self.paint.fill, line=self.paint.line))
-        return self.model_copy(update={"paint": OwnPaint(fill=look.fill, line=look.line)})
+        return self.model_copy(update={"paint": OwnPaint.of(change(self.paint.look))})
 
 
 class PieceNode(LeafNode):
@@ -101,7 +114,7 @@ class InPieces(HolderNode):
         return bundle([union(found), *map(open_part, found)])
 
     def painted(self, changes: Mapping[str, object]) -> Self:
-        held = tuple(each.painted(changes) for each in self.held)
+        held = tuple(piece.painted(of_each(changes)) for piece in self.held)
         look = self.look.model_copy(update=changes)
         return self.model_copy(update={"look": look, "held": held})
 
@@ -185,8 +198,8 @@ def held_of(came: PieceNode, now: PieceNode | None) -> Held | None:
         return Held(piece=key, dropped=True)
     changes: dict[str, object] = {name: getattr(now, name) for name in _STATES}
     changes["transform"] = _put_by(now)
-    if (now.look.fill, now.look.line) != (came.look.fill, came.look.line):
-        changes["paint"] = OwnPaint(fill=now.look.fill, line=now.look.line)
+    if OwnPaint.of(now.look) != OwnPaint.of(came.look):
+        changes["paint"] = OwnPaint.of(now.look)
     if now.look.opacity != came.look.opacity:
         changes["opacity"] = now.look.opacity
     if now.name != came.name:

@@ -9,14 +9,13 @@ from typing import Annotated, Literal, Self, TypeAlias
 
 from pydantic import Field
 
-from dotstack.core.refine import CornerShape, Join
-from dotstack.core.values import Coordinate, Id, Length, Radius, Value
+from dotstack.core.paint import Stroke
+from dotstack.core.refine import CornerShape
+from dotstack.core.values import Coordinate, Id, Join, Length, Limit, Radius, Value
 
 MAX_REFINEMENTS = 20
 _MAX_CORNERS = 2000
 _MAX_RINGS = 50
-
-Limit = Annotated[float, Field(ge=1, le=100)]
 
 
 class Side(Value):
@@ -155,23 +154,17 @@ class Band(RefinementBase):
         return sorted((edge for edge in edges if edges.count(edge) == 1), reverse=True)
 
 
-class LineArea(RefinementBase):
+class LineArea(RefinementBase, Stroke):
     """What a line along the outline inks, as an area.
 
-    Attributes:
-        width: of the line, which is centred on the outline.
-        filled: whether what it goes round belongs to it.
-
+    ``filled`` says whether what the outline bounds belongs to it.
     """
 
     kind: Literal["line-area"] = "line-area"
-    width: Length
     filled: bool = False
-    join: Join = Join.SHARP
-    limit: Limit = 4.0
 
     def times(self, scale: float) -> Self:
-        return self.model_copy(update={"width": self.width * scale})
+        return Stroke.times(self, scale)
 
 
 Refinement: TypeAlias = Annotated[Corners | Offset | Band | LineArea, Field(discriminator="kind")]

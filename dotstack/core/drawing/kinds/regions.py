@@ -6,7 +6,7 @@ from typing import TYPE_CHECKING, Annotated, Literal, Self
 from pydantic import Field
 
 from dotstack.core.combine import Build, Pick, build
-from dotstack.core.drawing.kinds.node import Evaluation, paint_of
+from dotstack.core.drawing.kinds.node import Evaluation, of_each, paint_of
 from dotstack.core.drawing.kinds.picking import PickedRegion, picked, renamed
 from dotstack.core.drawing.kinds.pieces import InPieces, PieceNode
 from dotstack.core.drawing.looks import look_of
@@ -16,6 +16,9 @@ from dotstack.core.values import Colour, Value
 
 if TYPE_CHECKING:
     from dotstack.core.drawing.kinds import Node
+
+
+_NO_CAST = {"shadows": (), "depth": None}
 
 
 class RegionPick(Value):
@@ -84,7 +87,9 @@ class RegionNode(InPieces):
             source = active[by] if by >= 0 else self
             own = pick is not None and self.paint == "new"
             paint = self if own or source is self else paint_of(source)
-            look = look_of(piece.outline, paint.look)
+            # What is cast is cast by all pieces together.
+            own_paint = paint.look.bare if paint is self else paint.look.model_copy(update=_NO_CAST)
+            look = look_of(piece.outline, own_paint)
             if pick and pick.fill:
                 look = look.model_copy(update={"fill": pick.fill})
             key = f"of-{source.id}" if piece.pick is None else str(piece.pick)
@@ -98,11 +103,11 @@ class RegionNode(InPieces):
 
     def painted(self, changes: Mapping[str, object]) -> Self:
         """Its pieces and the rest in another paint, and the shapes that they are of."""
-        node = super().painted(changes)
+        node, each = super().painted(changes), of_each(changes)
         if "fill" in changes:
             picks = tuple(pick.model_copy(update={"fill": None}) for pick in self.picks)
             node = node.model_copy(update={"picks": picks})
-        return node.with_stack([member.painted(changes) for member in node.members])
+        return node.with_stack([member.painted(each) for member in node.members])
 
     def with_looks(self, change: Callable[[Look], Look]) -> Self:
         picks = tuple(
