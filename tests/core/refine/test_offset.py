@@ -5,13 +5,14 @@ from itertools import pairwise
 
 import numpy as np
 import pytest
-from hypothesis import assume, given, settings
+from hypothesis import assume, example, given, settings
 from hypothesis import strategies as st
 
 from bench.families import sharp_bends
 from dotstack.core.combine import difference, intersection, union
 from dotstack.core.errors import GeometryError
 from dotstack.core.geometry import ARC, CUBIC, Affine, Outline
+from dotstack.core.geometry.directions import at_ends
 from dotstack.core.primitives import ellipse, polygon, rectangle
 from dotstack.core.refine import Join, offset, rings
 from tests.core.refine.measuring import astray, samples, size_of
@@ -142,6 +143,7 @@ def test_convex_outlines_grow_by_steiners_formula_and_shrink_back(
 
 @settings(deadline=None, max_examples=40)
 @given(outlines, st.sampled_from([0.02, 0.1, -0.02, -0.1]))
+@example(Outline.from_path_data("M0 0C0 0 0 0 0 1C0 0 0 0 1 0Z"), 0.02)
 def test_sharp_joins_hold_more_than_round_ones_and_flat_ones_less(
     outline: Outline, share: float
 ) -> None:
@@ -152,8 +154,19 @@ def test_sharp_joins_hold_more_than_round_ones_and_flat_ones_less(
     # Of an area that shrinks joins are where what lies round it grows.
     ranked = [made[join] for join in (Join.FLAT, Join.ROUND, Join.SHARP)]
     for less, more in pairwise(ranked if share > 0 else ranked[::-1]):
-        rest = difference(less, [more])
+        rest = difference(less, [more, *_discs_round_cusps(area, abs(share) * size)])
         assert rest.area <= 1e-5 * size**2
+
+
+def _discs_round_cusps(area: Outline, radius: float) -> list[Outline]:
+    """Where the sides of a node turn right back a sharp join has its point nowhere: it is flat."""
+    nodes: list[complex] = []
+    for each in area.contours:
+        leave, arrive = at_ends(each.segments)
+        turns_back = np.abs(np.angle(-leave / np.roll(arrive, 1))) < 1e-5
+        nodes += each.segments.start[turns_back].tolist()
+    disc = ellipse(radius, radius)
+    return [disc.transformed(Affine.translation(node.real, node.imag)) for node in nodes]
 
 
 def test_lines_grow_to_what_lies_within_a_distance_of_them() -> None:
