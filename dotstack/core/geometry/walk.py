@@ -1,9 +1,11 @@
 """Walking along a contour: which point lies at a distance from its start."""
 
+from itertools import pairwise
+
 import numpy as np
 
 from dotstack.core.geometry import measure
-from dotstack.core.geometry.arrays import Floats
+from dotstack.core.geometry.arrays import Floats, Ints
 from dotstack.core.geometry.outline import Contour
 from dotstack.core.geometry.segments import Segments
 
@@ -34,48 +36,61 @@ class Walk:
         if self._contour.closed and whole > 0:
             distance %= whole
         inside = min(max(distance, 0.0), whole)
-        side, t = self._place(inside)
-        point = complex(rows.at(np.array([side]), np.array([t]))[0])
-        way = self._way(side, t)
+        sides, ts = self._places(np.array([inside]))
+        point = complex(rows.at(sides, ts)[0])
+        way = self._way(int(sides[0]), float(ts[0]))
         return point + (distance - inside) * way, way
 
     def part(self, begin: float, end: float) -> Segments:
         """The way from one distance to a later one, both on the contour; at least a point."""
-        (first, t0), (last, t1) = self._place(begin), self._place(end)
-        sides = np.arange(first, last + 1)
-        starts, ends = np.zeros(len(sides)), np.ones(len(sides))
-        starts[0], ends[-1] = t0, t1
-        kept = ends > starts
-        if not kept.any():
-            kept[0], ends[0] = True, starts[0]
-        return self._contour.segments.pieces(sides[kept], starts[kept], ends[kept])
+        return self.parts(np.array([begin]), np.array([end]))[0]
 
-    def _place(self, distance: float) -> tuple[int, float]:
-        """The side on which a distance between the ends lies, and the parameter there."""
-        last = len(self._contour.segments) - 1
-        side = min(int(np.searchsorted(self._ends, distance)), last)
-        before = float(self._ends[side - 1]) if side else 0.0
-        return side, self._parameter(side, distance - before)
+    def parts(self, begins: Floats, ends: Floats) -> list[Segments]:
+        """The ways from distances to later ones, each as ``part`` gives it."""
+        (first, t0), (last, t1) = self._places(begins), self._places(ends)
+        count = last - first + 1
+        of = np.repeat(np.arange(len(first)), count)
+        opens = np.cumsum(count) - count
+        sides = first[of] + np.arange(len(of)) - opens[of]
+        lows, highs = np.zeros(len(of)), np.ones(len(of))
+        lows[opens], highs[opens + count - 1] = t0, t1
+        kept = highs > lows
+        points = opens[np.bincount(of[kept], minlength=len(first)) == 0]
+        kept[points], highs[points] = True, lows[points]
+        pieces = self._contour.segments.pieces(sides[kept], lows[kept], highs[kept])
+        bounds = np.searchsorted(of[kept], np.arange(len(first) + 1))
+        return [pieces.take(np.arange(low, high)) for low, high in pairwise(bounds.tolist())]
 
-    def _parameter(self, side: int, distance: float) -> float:
-        """Where on a side the way from its start is as long as ``distance``.
+    def _places(self, distances: Floats) -> tuple[Ints, Floats]:
+        """The sides on which distances between the ends lie, and the parameters there."""
+        sides = np.minimum(np.searchsorted(self._ends, distances), len(self._ends) - 1)
+        begins = np.concatenate([[0.0], self._ends])[sides]
+        return sides, self._parameters(sides, distances - begins)
+
+    def _parameters(self, sides: Ints, distances: Floats) -> Floats:
+        """Where on sides the ways from their starts are as long as ``distances``.
 
         By Newton's method on the length, between bounds.
         """
-        rows, index = self._contour.segments, np.array([side])
-        whole = float(self._ends[side]) - (float(self._ends[side - 1]) if side else 0.0)
-        if whole <= 0:
-            return 0.0
-        low, high, t = 0.0, 1.0, distance / whole
+        rows = self._contour.segments
+        whole = np.diff(self._ends, prepend=0.0)[sides]
+        low, high = np.zeros(len(sides)), np.ones(len(sides))
+        t = np.divide(distances, whole, out=np.zeros(len(sides)), where=whole > 0)
+        open_ = np.flatnonzero(whole > 0)
         for _ in range(_STEPS):
-            piece = rows.pieces(index, np.zeros(1), np.array([t]))
-            off = float(measure.lengths(piece)[0]) - distance
-            if abs(off) <= _PRECISE * whole:
+            pieces = rows.pieces(sides[open_], np.zeros(len(open_)), t[open_])
+            off = measure.lengths(pieces) - distances[open_]
+            astray = np.abs(off) > _PRECISE * whole[open_]
+            open_, off = open_[astray], off[astray]
+            if not len(open_):
                 break
-            low, high = (low, t) if off > 0 else (t, high)
-            speed = float(abs(rows.velocity(index, np.array([t]))[0]))
-            near = t - off / speed if speed > 0 else low
-            t = near if low < near < high else (low + high) / 2
+            here = t[open_]
+            high[open_] = np.where(off > 0, here, high[open_])
+            low[open_] = np.where(off > 0, low[open_], here)
+            speed = np.abs(rows.velocity(sides[open_], here))
+            near = here - np.divide(off, speed, out=np.full(len(off), np.inf), where=speed > 0)
+            inside = (low[open_] < near) & (near < high[open_])
+            t[open_] = np.where(inside, near, (low[open_] + high[open_]) / 2)
         return t
 
     def _way(self, side: int, t: float) -> complex:

@@ -2,8 +2,11 @@
 
 from collections.abc import Iterator
 
+import numpy as np
+
 from dotstack.core.errors import GeometryError
 from dotstack.core.geometry import Contour, Segments
+from dotstack.core.geometry.arrays import Floats
 from dotstack.core.geometry.walk import Walk
 from dotstack.core.paint import Dashes
 
@@ -36,13 +39,17 @@ def dashed(contour: Contour, dashes: Dashes) -> Iterator[Contour]:
     if max(lengths[1::2]) <= _NOTHING * period:
         yield contour
         return
+    begins, ends = np.array(
+        list(_spans(lengths, -(dashes.start * scale % period), whole - nothing))
+    ).T
     goes_on = dashes.fitted and contour.closed
-    for begin, end in _spans(lengths, -(dashes.start * scale % period), whole - nothing):
-        if goes_on and begin >= -nothing and end > whole + nothing:
-            rows = [_part(walk, begin, whole), _part(walk, 0.0, end - whole)]
-            yield Contour(Segments.concatenate(rows), closed=False)
-        elif begin >= -nothing or (end > nothing and not goes_on):
-            yield Contour(_part(walk, max(begin, 0.0), min(end, whole)), closed=False)
+    over = goes_on & (begins >= -nothing) & (ends > whole + nothing)
+    inked = over | (begins >= -nothing) | ((ends > nothing) & (not goes_on))
+    parts = _parts(walk, np.maximum(begins[inked], 0.0), np.minimum(ends[inked], whole))
+    rests = iter(_parts(walk, np.zeros(over.sum()), ends[over] - whole))
+    for part, is_over in zip(parts, over[inked], strict=True):
+        rows = Segments.concatenate([part, next(rests)]) if is_over else part
+        yield Contour(rows, closed=False)
 
 
 def _spans(lengths: list[float], begin: float, last: float) -> Iterator[tuple[float, float]]:
@@ -63,8 +70,10 @@ def _fitting(pattern: tuple[float, ...], whole: float, closed: bool) -> float:
     return whole / (count * period - behind)
 
 
-def _part(walk: Walk, begin: float, end: float) -> Segments:
+def _parts(walk: Walk, begins: Floats, ends: Floats) -> list[Segments]:
     least = _POINT * walk.length
-    if end - begin < least:
-        begin, end = max(begin - least / 2, 0.0), min(end + least / 2, walk.length)
-    return walk.part(begin, end)
+    is_point = ends - begins < least
+    return walk.parts(
+        np.where(is_point, np.maximum(begins - least / 2, 0.0), begins),
+        np.where(is_point, np.minimum(ends + least / 2, walk.length), ends),
+    )
