@@ -10,7 +10,7 @@ from dotstack.core.geometry import arc_writer
 from dotstack.core.geometry.arc_reader import Arc
 from dotstack.core.geometry.arc_writer import rounded
 from dotstack.core.geometry.arrays import Bools, Ints, Points
-from dotstack.core.geometry.segments import CUBIC, LINE, Segments
+from dotstack.core.geometry.segments import ARC, CUBIC, LINE, Segments
 
 
 def write(contours: Iterable[tuple[Segments, bool]], precision: int) -> str:
@@ -32,6 +32,9 @@ def write_quickly(segments: Segments, offsets: Ints, closed: Bools, precision: i
     Every command is absolute, with its letter.
     """
     kinds = segments.kind.tolist()
+    arcs = _arc_texts(segments, precision) if ARC in kinds else {}
+    if arcs:
+        precision += arc_writer.SPARE
     starts, ends = _texts(segments.start, precision), _texts(segments.end, precision)
     # Of lines alone there are no handles to be written.
     curved = CUBIC in kinds
@@ -46,12 +49,28 @@ def write_quickly(segments: Segments, offsets: Ints, closed: Bools, precision: i
                     words.append("L" + ends[i])
             elif kinds[i] == CUBIC:
                 words.append(f"C{ps[i]} {qs[i]} {ends[i]}")
+            elif i in arcs:
+                words.append(f"{arcs[i]} {ends[i]}")
             else:
                 (row,) = _rows(segments.take(slice(i, i + 1)))
                 words += _arc_words(row, precision)
         if is_closed:
             words.append("Z")
     return "".join(words)
+
+
+def _arc_texts(segments: Segments, precision: int) -> dict[int, str]:
+    """The commands, but for their ends, of those arcs that need no look at what a reader draws."""
+    index = np.flatnonzero(segments.kind == ARC)
+    index = index[arc_writer.draws_well(segments.take(index), precision)]
+    arcs = segments.take(index)
+    radii = _texts(arcs.q, precision + arc_writer.SPARE)
+    degrees = np.degrees(arcs.rotation).tolist()
+    large, positive = (np.abs(arcs.sweep) > np.pi).tolist(), (arcs.sweep > 0).tolist()
+    return {
+        i: f"A{r} {turned:.15g} {wide:d} {on:d}"
+        for i, r, turned, wide, on in zip(index.tolist(), radii, degrees, large, positive)
+    }
 
 
 def _texts(points: Points, precision: int) -> list[str]:
