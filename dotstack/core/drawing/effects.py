@@ -2,6 +2,7 @@
 
 import cmath
 import math
+from collections import defaultdict
 from collections.abc import Iterator
 from dataclasses import replace
 
@@ -17,7 +18,7 @@ from dotstack.core.formats.picture import (
     all_painted,
     ink_colour,
 )
-from dotstack.core.geometry import Affine, Outline, closed_part
+from dotstack.core.geometry import Affine, Outline, bundle, closed_part
 from dotstack.core.paint import INK, Depth, Gradient, Look, Shadow, Stop
 from dotstack.core.refine import Face, bevelled, inked, pushed
 
@@ -93,13 +94,11 @@ def _with_sharp(items: tuple[Item, ...], shadows: list[Shadow], shape: Outline) 
 
 def _deep(items: tuple[Item, ...], depth: Depth, evaluator: Evaluator) -> tuple[Item, ...]:
     """Items as the front of a solid, with its sides beneath and its slanted edge on top."""
-
-    def made() -> tuple[list[Face], list[Face]]:
-        shape = silhouette(items)
-        by = cmath.rect(depth.length, math.radians(depth.angle_deg))
-        return pushed(shape, by), bevelled(shape, depth.bevel) if depth.bevel else []
-
-    sides, edge = evaluator.remembered("depth", made, depth, *_sources(items))
+    sources = tuple(_sources(items))
+    shape = evaluator.remembered("silhouette", lambda: silhouette(items), *sources)
+    by = cmath.rect(depth.length, math.radians(depth.angle_deg))
+    sides = evaluator.remembered("sides", lambda: pushed(shape, by), shape, by.real, by.imag)
+    edge = evaluator.remembered("edge", lambda: bevelled(shape, depth.bevel), shape, depth.bevel)
     front = _front_colour(items)
     base = depth.colour or front
     if not depth.shaded:
@@ -107,7 +106,11 @@ def _deep(items: tuple[Item, ...], depth: Depth, evaluator: Evaluator) -> tuple[
         beneath: list[Item] = [Painted(union(outlines), shaded(base, -0.5))] if outlines else []
     else:
         beneath = [Painted(face.outline, _ink_of(face, base)) for face in sides]
-    above = [Painted(face.outline, _ink_of(face, front)) for face in edge]
+    # Of an edge that goes round, many faces come in few shades.
+    shades = defaultdict[Ink, list[Outline]](list)
+    for face in edge:
+        shades[_ink_of(face, front)].append(face.outline)
+    above = [Painted(bundle(outlines), ink) for ink, outlines in shades.items()]
     return (*beneath, *items, *above)
 
 

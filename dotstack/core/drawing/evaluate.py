@@ -26,16 +26,26 @@ Bounds = tuple[float, float, float, float]
 T = TypeVar("T")
 
 
+_Key = tuple[int | tuple[float], ...]
+
+
+def _key(source: object) -> int | tuple[float]:
+    return (source,) if isinstance(source, float) else id(source)
+
+
 class Memory:
-    """The last results by the identity of the values they came from, which are kept alive."""
+    """The last results by the identity of the values they came from, which are kept alive.
+
+    Numbers count by what they are.
+    """
 
     def __init__(self, limit: int) -> None:
         self._limit = limit
-        self._known: OrderedDict[tuple[int, ...], tuple[tuple[object, ...], Any]] = OrderedDict()
+        self._known: OrderedDict[_Key, tuple[tuple[object, ...], Any]] = OrderedDict()
 
     def get(self, make: Callable[[], T], *sources: object) -> T:
         """What was made of these very sources, or else what is made of them now."""
-        key = tuple(map(id, sources))
+        key = tuple(map(_key, sources))
         if key not in self._known:
             self._known[key] = (sources, make())
             while len(self._known) > self._limit:
@@ -46,7 +56,7 @@ class Memory:
 
     def nearest(self, *sources: object) -> Any | None:
         """Of all that is remembered what came of most of these sources, or None."""
-        wanted = set(map(id, sources))
+        wanted = set(map(_key, sources))
         alike = ((len(wanted.intersection(key)), made) for key, (_, made) in self._known.items())
         shared, made = max(alike, key=lambda each: each[0], default=(0, None))
         return made if shared else None
@@ -79,9 +89,8 @@ class Evaluator:
         """
         if isinstance(node, PieceNode) and node.transform == Placement():
             return node.area
-        return self.remembered(
-            "outline", lambda: self.own_outline(node).transformed(node.transform.affine), node
-        )
+        own, place = self.own_outline(node), node.transform
+        return self.remembered("outline", lambda: own.transformed(place.affine), own, place)
 
     def own_outline(self, node: Node) -> Outline:
         """The node's refined outline in its own axes; raises ArrangementError."""
