@@ -3,8 +3,9 @@
 import cmath
 import math
 from collections import defaultdict
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from dataclasses import replace
+from statistics import fmean
 
 from dotstack.core.colours import shaded
 from dotstack.core.combine import difference, intersection, union
@@ -20,10 +21,12 @@ from dotstack.core.formats.picture import (
 )
 from dotstack.core.geometry import Affine, Outline, bundle, closed_part
 from dotstack.core.paint import INK, Depth, Gradient, Look, Shadow, Stop
-from dotstack.core.refine import Face, bevelled, inked, pushed
+from dotstack.core.refine import Face, Solid, bevelled, inked, pushed
 
 # Where the light comes from, on the plate: the upper left.
 _LIGHT = complex(-1, -1) / math.sqrt(2)
+# Of sides in one colour.
+_UNLIT = -0.5
 # Between what is turned to it and what is square to it.
 _SHADES = 64
 
@@ -97,21 +100,31 @@ def _deep(items: tuple[Item, ...], depth: Depth, evaluator: Evaluator) -> tuple[
     sources = tuple(_sources(items))
     shape = evaluator.remembered("silhouette", lambda: silhouette(items), *sources)
     by = cmath.rect(depth.length, math.radians(depth.angle_deg))
-    sides = evaluator.remembered("sides", lambda: pushed(shape, by), shape, by.real, by.imag)
+    solid = evaluator.remembered("solid", lambda: pushed(shape, by), shape, by.real, by.imag)
     edge = evaluator.remembered("edge", lambda: bevelled(shape, depth.bevel), shape, depth.bevel)
     front = _front_colour(items)
     base = depth.colour or front
-    if not depth.shaded:
-        outlines = [face.outline for face in sides]
-        beneath: list[Item] = [Painted(union(outlines), shaded(base, -0.5))] if outlines else []
-    else:
-        beneath = [Painted(face.outline, _ink_of(face, base)) for face in sides]
+    beneath = _sides(solid, shape, base, lit=depth.shaded, dense=all(map(_is_opaque, items)))
     # Of an edge that goes round, many faces come in few shades.
     shades = defaultdict[Ink, list[Outline]](list)
     for face in edge:
         shades[_ink_of(face, front)].append(face.outline)
     above = [Painted(bundle(outlines), ink) for ink, outlines in shades.items()]
     return (*beneath, *items, *above)
+
+
+def _sides(solid: Solid, shape: Outline, base: str, *, lit: bool, dense: bool) -> Iterator[Painted]:
+    """What is seen of a solid beside its front."""
+    if not solid.faces:
+        return
+    mean = shaded(base, _mean_light(solid.faces) if lit else _UNLIT)
+    if dense:
+        # Lest what lies beneath shines through where faces meet.
+        yield Painted(solid.swept, mean)
+    elif not lit:
+        yield Painted(difference(solid.swept, [shape]), mean)
+    if lit:
+        yield from (Painted(face.outline, _ink_of(face, base)) for face in solid.faces)
 
 
 def _sources(items: tuple[Item, ...]) -> Iterator[object]:
@@ -138,8 +151,9 @@ def _front_colour(items: tuple[Item, ...]) -> str:
 
 def _ink_of(face: Face, base: str) -> Ink:
     """The colour of a face by where it faces; of a curved side, a gradient across its way."""
-    lit = ((at, (normal * _LIGHT.conjugate()).real) for at, normal in face.normals)
-    colours = [(at, shaded(base, round(light * _SHADES) / _SHADES)) for at, light in lit]
+    colours = [
+        (at, shaded(base, round(_light(normal) * _SHADES) / _SHADES)) for at, normal in face.normals
+    ]
     if len(colours) == 1:
         return colours[0][1]
     stops = tuple(Stop(at=min(max(at, 0.0), 1.0), colour=colour) for at, colour in colours)
@@ -148,3 +162,13 @@ def _ink_of(face: Face, base: str) -> Ink:
         across.real, across.imag, -across.imag, across.real, face.start.real, face.start.imag
     )
     return Shading(Gradient(shape="linear", stops=stops), where)
+
+
+def _light(normal: complex) -> float:
+    """How much a face is turned to the light, from −1 to 1."""
+    return (normal * _LIGHT.conjugate()).real
+
+
+def _mean_light(faces: Sequence[Face]) -> float:
+    """How much faces are turned to the light on the whole."""
+    return fmean(fmean(_light(normal) for _, normal in face.normals) for face in faces)

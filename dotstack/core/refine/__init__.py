@@ -5,7 +5,7 @@ are; where a result is neither, it is fitted by cubics, to the bound that its fu
 """
 
 from dotstack.core.refine.corners import Corner, CornerShape, Treatment, corners, treated
-from dotstack.core.refine.depth import Face, bevelled, pushed
+from dotstack.core.refine.depth import Face, Solid, bevelled, pushed
 from dotstack.core.refine.lines import Laid, inked, laid
 from dotstack.core.refine.offset import offset, rings
 from dotstack.core.refine.simplify import Simplified, simplified
@@ -19,6 +19,7 @@ __all__ = [
     "Join",
     "Laid",
     "Simplified",
+    "Solid",
     "Treatment",
     "bevelled",
     "corners",

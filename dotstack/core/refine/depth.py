@@ -47,17 +47,28 @@ class Face:
     normals: tuple[tuple[float, complex], ...]
 
 
-def pushed(area: Outline, by: complex) -> list[Face]:
-    """The faces beside an area that is pushed out by a vector: they tile what it sweeps there.
+@dataclass(frozen=True, slots=True)
+class Solid:
+    """An area pushed out.
 
-    ``area`` is as ``combine`` gives it. Lines, arcs and cubics stay what they are. Raises
-    ArrangementError.
+    Attributes:
+        faces: its sides; they tile what is swept beside the area.
+        swept: all that is swept, the area with it.
+
     """
-    if by == 0 or area.is_empty:
-        return []
-    runs = [run for contour in area.contours for run in _facing(contour.segments, by)]
+
+    faces: tuple[Face, ...]
+    swept: Outline
+
+
+def pushed(area: Outline, by: complex) -> Solid:
+    """The solid that an area, as ``combine`` gives it, sweeps on its way along a vector.
+
+    Lines, arcs and cubics stay what they are. Raises ArrangementError.
+    """
+    runs = [run for contour in area.contours if by != 0 for run in _facing(contour.segments, by)]
     if not runs:
-        return []
+        return Solid((), area)
     swept = [_swept(run, by) for run in runs]
     arrangement = Arrangement.of([area, *swept])
     label = np.full(len(arrangement.areas), -1)
@@ -73,11 +84,12 @@ def pushed(area: Outline, by: complex) -> list[Face]:
                 nearest = each
         label[region == number] = nearest
     outlines = arrangement.outlines(label)
-    return [
+    faces = tuple(
         Face(outlines[place], complex(run.start[0]), _across(run, by), _normals(run, by))
         for place, run in enumerate(runs)
         if place in outlines
-    ]
+    )
+    return Solid(faces, arrangement.outline(arrangement.covers[:, 0] | (label >= 0)))
 
 
 def bevelled(area: Outline, width: float) -> list[Face]:

@@ -149,3 +149,26 @@ def test_what_is_written_comes_back(drawing: Drawing) -> None:
     plate = Plate(id="p", name="Quay", width=256, height=256, nodes=found.nodes)
     again = write_svg(plate_picture(plate, Evaluator()))
     assert apart(by_resvg(svg), by_resvg(again)) < 0.002
+
+
+@given(st.integers(0, 359), st.integers(5, 12))
+def test_no_ground_shines_through_where_faces_of_a_solid_meet(angle: int, sides: int) -> None:
+    look = {"fill": "#1D6A83", "depth": {"angle_deg": angle, "length": 30}}
+    float_ = {"kind": "polygon", "name": "Float", "sides": sides, "rx": 70, "ry": 70, **look}
+    drawing = drawn(at(float_, 128, 128, id="s"))
+    on_red, on_green = (
+        by_resvg(
+            only(
+                exported(
+                    do(drawing, "set-plate", plate="plate", background=ground),
+                    format="svg",
+                    ground=True,
+                )
+            ).decode()
+        )
+        for ground in ("#FF0000", "#00FF00")
+    )
+    for one, other in zip(on_red, on_green, strict=True):
+        (solid,) = np.nonzero((one == other).all(axis=1))
+        if len(solid) > 1:
+            assert (one == other)[solid[0] : solid[-1]].all()

@@ -10,7 +10,7 @@ from hypothesis import strategies as st
 
 from dotstack.core.combine import difference, exclusion, intersection, union
 from dotstack.core.geometry import CUBIC, Affine, Outline
-from dotstack.core.refine import bevelled, pushed
+from dotstack.core.refine import Solid, bevelled, pushed
 from tests.strategies import placed
 
 DISC = "M-50 0A50 50 0 1 1 50 0A50 50 0 1 1 -50 0Z"
@@ -43,13 +43,17 @@ def test_a_convex_outline_sweeps_its_breadth_times_the_length(
     area = union([Outline.from_path_data(data)])
     across = (corners * np.conj(by)).imag / abs(by)
     swept = (across.max() - across.min()) * abs(by)
-    assert sum(face.outline.area for face in pushed(area, by)) == pytest.approx(swept, rel=1e-9)
+    assert sum(face.outline.area for face in pushed(area, by).faces) == pytest.approx(
+        swept, rel=1e-9
+    )
 
 
 @given(st.sampled_from(sorted(SHAPES)), ways)
 def test_faces_tile_what_is_swept_beside_the_front(name: str, by: complex) -> None:
     area = union([Outline.from_path_data(SHAPES[name])])
-    faces = [face.outline for face in pushed(area, by)]
+    solid = pushed(area, by)
+    faces = [face.outline for face in solid.faces]
+    assert exclusion([solid.swept, union([area, *faces])]).area < 1e-9 * area.area
     size = area.area
     whole = union([area, *faces])
     assert sum(each.area for each in faces) + size == pytest.approx(whole.area, rel=1e-9)
@@ -65,7 +69,7 @@ def test_faces_tile_what_is_swept_beside_the_front(name: str, by: complex) -> No
 @given(placed(), ways)
 def test_any_outline_is_pushed(outline: Outline, by: complex) -> None:
     area = union([outline])
-    faces = [face.outline for face in pushed(area, by)]
+    faces = [face.outline for face in pushed(area, by).faces]
     whole = union([area, *faces])
     parts = area.area + sum(each.area for each in faces)
     assert parts == pytest.approx(whole.area, rel=1e-6)
@@ -89,5 +93,5 @@ def test_a_bevel_is_the_edge_that_far_in(name: str, width: float) -> None:
 
 def test_nothing_is_pushed_by_nothing() -> None:
     area = union([Outline.from_path_data(DISC)])
-    assert pushed(area, 0j) == []
-    assert pushed(Outline.empty(), 9 + 0j) == []
+    assert pushed(area, 0j) == Solid((), area)
+    assert pushed(Outline.empty(), 9 + 0j) == Solid((), Outline.empty())
