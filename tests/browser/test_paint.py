@@ -83,6 +83,10 @@ def lightness(colour: tuple[int, ...]) -> float:
     return sum(colour) / 3
 
 
+def reach_of(editor: Editor, effect: str) -> Locator:
+    return editor.page.locator(f"[data-effect={effect}] .dot")
+
+
 def stops(editor: Editor) -> Locator:
     return editor.page.get_by_test_id("gradient").locator("[data-stop]")
 
@@ -213,7 +217,9 @@ def test_a_group_is_laid_on_what_lies_beneath_as_one(disc: Editor) -> None:
 
 def test_shadow_and_depth_are_of_the_whole_and_off_with_one_click(disc: Editor) -> None:
     click(disc, "add shadow")
-    type_in(disc, "right", "30")
+    drag(disc, reach_of(disc, "shadow-0"), 30, 0)
+    expect(facts(disc).get_by_label("right", exact=True)).to_have_value("30")
+    expect(facts(disc).get_by_label("down", exact=True)).to_have_value("6")
     assert seen(disc, (205, 140))[0] != WHITE
     facts(disc).get_by_label("Shadow 1: switch off").click()
     disc.saved()
@@ -223,6 +229,14 @@ def test_shadow_and_depth_are_of_the_whole_and_off_with_one_click(disc: Editor) 
     side, front, clear = seen(disc, (128 + 54, 128 + 54), (128, 128), (128 - 54, 128 + 54))
     assert clear == WHITE
     assert lightness(side) < lightness(front)
+    # To the other side, in steps of 15°.
+    disc.page.keyboard.down("Shift")
+    drag(disc, reach_of(disc, "depth"), -37, -30)
+    disc.page.keyboard.up("Shift")
+    expect(facts(disc).get_by_label("to", exact=True)).to_have_value("-150°")
+    side, clear = seen(disc, (128 - 60, 128 - 35), (128 + 54, 128 + 54))
+    assert side != WHITE == clear
+    disc.press("Control+z")
     type_in(disc, "bevel", "10")
     lit, dim = seen(disc, (128 - 39, 128 - 39), (128 + 39, 128 + 39))
     assert lightness(dim) < lightness(lit)

@@ -7,6 +7,7 @@ import ContextMenu from '@/desk/ContextMenu.vue';
 import CornerLayer from '@/desk/CornerLayer.vue';
 import CrossingTicks from '@/desk/CrossingTicks.vue';
 import DeskRulers from '@/desk/DeskRulers.vue';
+import EffectLayer from '@/desk/EffectLayer.vue';
 import GradientLayer from '@/desk/GradientLayer.vue';
 import NodeLayer from '@/desk/NodeLayer.vue';
 import PlateScene from '@/desk/PlateScene.vue';
@@ -191,15 +192,15 @@ function grab(
   );
 }
 
-/** The shape that is selected alone, where a gradient fills it. */
-const shaded = computed(() => {
-  const { only } = selection;
-  const gradient = gradientOf(only?.node.look.fill);
-  const figure = only && selection.figureById.get(only.node.id);
-  if (!gradient || !figure || only.dimmed || only.inside || only.held) return null;
+/** The shape that is selected alone, while its paint can be led on the desk. */
+const led = computed(() => {
+  if (!only.value || only.value.dimmed || only.value.inside) return null;
+  const { node } = only.value;
+  const figure = selection.figureById.get(node.id);
   const busy = corners.open || nodes.open || typing.typing || typing.spacing;
-  return busy ? null : { node: only.node, figure, gradient };
+  return figure && !busy && picking.value ? { node, figure } : null;
 });
+const gradient = computed(() => gradientOf(led.value?.node.look.fill));
 
 /**
  * The line that a selected shape is seen to have all along its outline; underlays and what is
@@ -499,7 +500,15 @@ const { ghost } = asset;
       />
     </svg>
     <CornerLayer v-if="corners.open && picking" :press="press" :hands="hands" />
-    <GradientLayer v-if="shaded && picking" v-bind="shaded" />
+    <GradientLayer v-if="led && gradient" v-bind="led" :gradient="gradient" />
+    <EffectLayer
+      v-if="led && ring"
+      :key="led.node.id"
+      :node="led.node"
+      :ring="ring"
+      :press="press"
+      :hands="hands"
+    />
     <NodeLayer v-if="nodes.open && picking" :press="press" :hands="hands" />
     <TypingLayer v-if="typing.typing" ref="words" :key="typing.of!" />
     <SpacingLayer v-if="typing.spacing" :press="press" :hands="hands" />
