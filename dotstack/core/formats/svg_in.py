@@ -17,7 +17,7 @@ from dotstack.core.errors import FormatError, GeometryError, LimitError
 from dotstack.core.formats import svg_style
 from dotstack.core.formats.svg_file import Branch, Finding, Item, Leaf, Look, SvgFile, SvgInk, Whole
 from dotstack.core.formats.svg_gradient import SvgGradient, read_gradient
-from dotstack.core.formats.svg_shadow_in import read_shadows
+from dotstack.core.formats.svg_shadow_in import filter_of, read_shadows
 from dotstack.core.formats.svg_shapes import (
     HREF,
     Form,
@@ -358,13 +358,17 @@ class _Reader:
         if blend not in BLENDS:
             self._tell("effect", name, f"mix-blend-mode {blend[:40]!r} is not kept")
         known = next((mode for mode in BLENDS if mode == blend), BLENDS[0])
-        shadows = self._shadows(style.get("filter", "none"), at, name)
+        shadows = self._shadows(at, name)
         return Whole(self._fraction(style, "opacity", name), known, shadows)
 
-    def _shadows(self, value: str, at: _Place, name: str) -> tuple[Shadow, ...]:
+    def _shadows(self, at: _Place, name: str) -> tuple[Shadow, ...]:
+        value = at.style.get("filter", "none")
         if value == "none":
             return ()
-        target = self.by_id.get(svg_style.reference(value) or "")
+        if svg_style.is_reference(value):
+            target = self.by_id.get(svg_style.reference(value) or "")
+        else:
+            target = filter_of(value, at.style.get("color", "#000000"))
         found = None
         if target is not None and local(target) == "filter":
             found = read_shadows(target, self.styles, at.affine)

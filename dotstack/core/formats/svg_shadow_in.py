@@ -9,11 +9,13 @@ from collections.abc import Callable
 from dataclasses import dataclass, replace
 from functools import partial
 from typing import TypeAlias
-from xml.etree.ElementTree import Element
+from xml.etree.ElementTree import Element, SubElement
+
+import tinycss2
 
 from dotstack.core.errors import FormatError
 from dotstack.core.formats import svg_style
-from dotstack.core.formats.svg_shapes import local, numbers_in
+from dotstack.core.formats.svg_shapes import local, measured, numbers_in
 from dotstack.core.geometry import Affine
 from dotstack.core.paint import MAX_BLUR, Shadow
 
@@ -62,6 +64,34 @@ def read_shadows(
         return _Follower(styles, there).followed(filter_)
     except (_NotAShadowError, FormatError):
         return None
+
+
+def filter_of(value: str, colour: str) -> Element | None:
+    """The filter that functions ``drop-shadow()`` stand for (section 7.1); None for any other.
+
+    ``colour`` is that of shadows which say none.
+    """
+    filter_ = Element("filter")
+    for function in _words(tinycss2.parse_component_value_list(value)):
+        if function.type != "function" or function.lower_name != "drop-shadow":
+            return None
+        words = [word.serialize() for word in _words(function.arguments)]
+        paints = [word for word in words if svg_style.colour(word)]
+        lengths = [word for word in words if word not in paints]
+        if len(paints) > 1 or not 2 <= len(lengths) <= 3:
+            return None
+        try:
+            dx, dy, *soft = [measured(word, "filter", "drop-shadow") for word in lengths]
+        except FormatError:
+            return None
+        said = {"dx": dx, "dy": dy, "stdDeviation": soft[0] if soft else 0.0}
+        fields = {key: repr(number) for key, number in said.items()}
+        SubElement(filter_, "feDropShadow", fields, **{"flood-color": (*paints, colour)[0]})
+    return filter_
+
+
+def _words(nodes: list[tinycss2.ast.Node]) -> list[tinycss2.ast.Node]:
+    return [node for node in nodes if node.type not in ("whitespace", "comment")]
 
 
 class _Follower:

@@ -77,6 +77,10 @@ KEPT = {
     ' dx="3" dy="4" stdDeviation="2" flood-color="#B8452E" flood-opacity=".7"/></filter>'
     '<g transform="translate(4 2) scale(1.2)"><rect x="10" y="10" width="24" height="20"'
     ' fill="#1D6A83" filter="url(#s)"/></g>',
+    # In colours that are the same in light as on a screen, as the other reader mixes them up.
+    "shadow by a function": '<g color="blue" style="filter: drop-shadow( 3px -5px 1.5px)">'
+    '<rect x="10" y="16" width="24" height="20" fill="#1D6A83"/></g><circle cx="46" cy="46" r="9"'
+    ' filter="drop-shadow(red -4px 4px)"/>',
     "shadow by a matrix": '<filter id="s" x="0" y="0" width="64" height="64"'
     ' filterUnits="userSpaceOnUse" color-interpolation-filters="sRGB"><feFlood flood-opacity="0"'
     ' result="none"/><feColorMatrix in="SourceAlpha" values="0 0 0 0 0 0 0 0 0 0 0 0 0 0 0'
@@ -188,6 +192,9 @@ def test_shapes_stay_what_they_are() -> None:
         ('<linearGradient id="l" gradientUnits="userSpaceOnUse"><stop/><stop stop-color="red"/>'
          '</linearGradient><circle id="g" r="5" fill="url(#l)"/>', "a part of a view without size"),
         ('<circle id="p" r="5" fill="url(#pattern)"/>', "p: the fill .* not kept"),
+        ('<circle id="b" r="5" filter="blur(3px)"/>', "b: filter"),
+        ('<circle id="d" r="5" filter="drop-shadow(3px)"/>', "d: filter"),
+        ('<circle id="e" r="5" filter="drop-shadow(1em 2px)"/>', "e: filter"),
         ('<filter id="l"><feTurbulence/></filter><circle id="t" r="5" filter="url(#l)"/>',
          "t: filter is not kept"),
     ],
