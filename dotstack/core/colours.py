@@ -61,6 +61,13 @@ def oklch(colour: str) -> tuple[float, float, float]:
 
 
 @lru_cache(_REMEMBERED)
+def hsl(colour: str) -> tuple[float, float, float]:
+    """Hue in degrees, saturation and lightness from 0 to 1 (CSS Color 4, section 7); of a grey 0."""
+    hue, saturation, lightness = Color(colour).convert("hsl").coords(nans=False)
+    return hue % 360.0, saturation, lightness
+
+
+@lru_cache(_REMEMBERED)
 def contrast(one: str, other: str) -> float:
     """The contrast ratio of two colours, from 1 to 21 (WCAG 2.1)."""
     return float(Color(one).contrast(other, method="wcag21"))

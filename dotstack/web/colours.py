@@ -5,7 +5,7 @@ from typing import Annotated
 from flask import Response
 from pydantic import BaseModel, Field
 
-from dotstack.core.colours import oklch, read_colour
+from dotstack.core.colours import channels, hsl, oklch, read_colour
 from dotstack.core.drawing.places import plate_of
 from dotstack.core.drawing.sampling import contrast_beneath, sampled
 from dotstack.core.values import Coordinate, Id
@@ -23,12 +23,16 @@ class ColourText(Body):
 
 
 class ColourAnswer(BaseModel):
-    """A colour as six hex digits, and in OKLCH: lightness from 0 to 1, chroma, hue in degrees."""
+    """A colour as six hex digits, and in three systems.
+
+    ``oklch`` is lightness from 0 to 1, chroma, and hue in degrees; ``rgb`` goes to 255; ``hsl`` is
+    hue in degrees, saturation and lightness, both from 0 to 1.
+    """
 
     colour: str
-    lightness: float
-    chroma: float
-    hue: float
+    oklch: tuple[float, float, float]
+    rgb: tuple[int, int, int]
+    hsl: tuple[float, float, float]
 
 
 class SampleOrder(Based):
@@ -82,5 +86,4 @@ def contrast(path: DrawingPath, body: ShapeAt) -> Response:
 
 
 def _told(colour: str) -> ColourAnswer:
-    lightness, chroma, hue = oklch(colour)
-    return ColourAnswer(colour=colour, lightness=lightness, chroma=chroma, hue=hue)
+    return ColourAnswer(colour=colour, oklch=oklch(colour), rgb=channels(colour), hsl=hsl(colour))

@@ -87,6 +87,13 @@ def reach_of(editor: Editor, effect: str) -> Locator:
     return editor.page.locator(f"[data-effect={effect}] .dot")
 
 
+def swatches(editor: Editor) -> Locator:
+    """Those that fill, in their order."""
+    return facts(editor).get_by_role(
+        "button", name=re.compile("^Fill (ink|clay|moss|tide|mustard|card)$")
+    )
+
+
 def stops(editor: Editor) -> Locator:
     return editor.page.get_by_test_id("gradient").locator("[data-stop]")
 
@@ -261,11 +268,25 @@ def test_colours_are_named_chosen_by_eye_sampled_swapped_and_compared(disc: Edit
     field.press("Enter")
     expect(facts(disc).get_by_role("alert")).to_contain_text("this is no colour")
     click(disc, "Fill by eye")
-    page.get_by_label("Fill: light").fill("90")
+    page.get_by_label("Fill: light", exact=True).fill("90")
     expect(field).to_have_value(re.compile("^#E"))
     disc.saved()
-    page.keyboard.press("Escape")
     assert lightness(seen(disc, (128, 128))[0]) > 200
+    # The same numbers whoever counts them: a screen's, and by hue.
+    click(disc, "Fill by eye")
+    page.get_by_role("radio", name="RGB").click()
+    card = page.get_by_role("radiogroup", name="Told by").locator("..")
+    for word, level in (("red", "255"), ("green", "0"), ("blue", "51")):
+        card.get_by_label(word, exact=True).fill(level)
+        card.get_by_label(word, exact=True).press("Enter")
+    expect(field).to_have_value("#FF0033")
+    page.get_by_role("radio", name="HSL").click()
+    expect(card.get_by_label("hue", exact=True)).to_have_value("348")
+    card.get_by_label("lightness", exact=True).fill("100")
+    card.get_by_label("lightness", exact=True).press("Enter")
+    expect(field).to_have_value("#FFFFFF")
+    disc.saved()
+    page.keyboard.press("Escape")
     disc.type_shape("2", (30, 30), width=40, height=40)
     disc.pick("Circle")
     facts(disc).get_by_role("button", name="Fill from the desk").click()
@@ -281,6 +302,20 @@ def test_colours_are_named_chosen_by_eye_sampled_swapped_and_compared(disc: Edit
     expect(dialog).to_be_hidden()
     disc.saved()
     assert seen(disc, (128, 128), (30, 30)) == [(0xB8, 0x45, 0x2E)] * 2
+
+
+def test_swatches_are_dragged_and_pushed_to_their_places(disc: Editor) -> None:
+    names = [each.get_attribute("title") for each in swatches(disc).all()]
+    facts(disc).get_by_role("button", name="colours…").click()
+    dialog = disc.page.get_by_role("dialog")
+    grips = dialog.get_by_role("button", name=re.compile("^Move "))
+    grips.last.drag_to(grips.first)
+    grips.nth(1).press("ArrowDown")
+    dialog.get_by_role("button", name="Keep", exact=True).click()
+    expect(dialog).to_be_hidden()
+    disc.saved()
+    wanted = [names[-1], names[1], names[0], *names[2:-1]]
+    assert [each.get_attribute("title") for each in swatches(disc).all()] == wanted
 
 
 def test_paint_is_copied_as_a_whole_or_by_part(disc: Editor) -> None:

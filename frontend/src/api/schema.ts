@@ -5976,17 +5976,32 @@ export interface components {
         };
         /**
          * ColourAnswer
-         * @description A colour as six hex digits, and in OKLCH: lightness from 0 to 1, chroma, hue in degrees.
+         * @description A colour as six hex digits, and in three systems.
+         *
+         *     ``oklch`` is lightness from 0 to 1, chroma, and hue in degrees; ``rgb`` goes to 255; ``hsl`` is
+         *     hue in degrees, saturation and lightness, both from 0 to 1.
          */
         ColourAnswer: {
             /** Colour */
             colour: string;
-            /** Lightness */
-            lightness: number;
-            /** Chroma */
-            chroma: number;
-            /** Hue */
-            hue: number;
+            /** Oklch */
+            oklch: [
+                number,
+                number,
+                number
+            ];
+            /** Rgb */
+            rgb: [
+                number,
+                number,
+                number
+            ];
+            /** Hsl */
+            hsl: [
+                number,
+                number,
+                number
+            ];
         };
         /**
          * ColourText

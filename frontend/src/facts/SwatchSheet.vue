@@ -11,30 +11,53 @@ const emit = defineEmits<{ close: [] }>();
 
 const drawing = useDrawing();
 const selection = useSelection();
-const rows = ref<(Swatch & { was: Swatch['paint'] | null })[]>(
-  drawing.swatches.map((swatch) => ({ ...swatch, was: swatch.paint })),
+const rows = ref<(Swatch & { was: Swatch['paint'] | null; key: number })[]>(
+  drawing.swatches.map((swatch, key) => ({ ...swatch, was: swatch.paint, key })),
 );
+const list = ref<HTMLElement>();
+/** The colour that is dragged to its place. */
+const held = ref<number | null>(null);
 const users = ref(true);
 const fault = ref('');
 
 const isColour = (paint: Swatch['paint'] | null): paint is string => typeof paint === 'string';
 
-function move(at: number, by: number): void {
-  const next = [...rows.value];
-  const [row] = next.splice(at, 1);
-  next.splice(at + by, 0, row!);
-  rows.value = next;
+function move(at: number, to: number): void {
+  const row = rows.value[at];
+  if (!row || to < 0 || to >= rows.value.length) return;
+  rows.value.splice(at, 1);
+  rows.value.splice(to, 0, row);
+}
+
+function hold(key: number, event: PointerEvent): void {
+  if (event.button !== 0) return;
+  list.value!.setPointerCapture(event.pointerId);
+  held.value = key;
+}
+
+/** Puts the colour in hand where the pointer is. */
+function carry(event: PointerEvent): void {
+  if (held.value === null) return;
+  const at = rows.value.findIndex(({ key }) => key === held.value);
+  const boxes = [...list.value!.children].map((each) => each.getBoundingClientRect());
+  const over = boxes.findIndex(({ bottom }) => event.clientY < bottom);
+  move(at, over < 0 ? boxes.length - 1 : over);
+}
+
+function push(row: Swatch): void {
+  const key = 1 + Math.max(-1, ...rows.value.map((each) => each.key));
+  rows.value.push({ ...row, was: null, key });
 }
 
 /** The gradient of the shape that is selected, which can be kept too. */
 const gradient = computed(() => gradientOf(selection.only?.node.look.fill));
 
 function keepGradient(): void {
-  rows.value.push({ name: freshName('gradient'), paint: gradient.value as Gradient, was: null });
+  push({ name: freshName('gradient'), paint: gradient.value as Gradient });
 }
 
 function add(): void {
-  rows.value.push({ name: freshName('colour'), paint: '#5B6976', was: null });
+  push({ name: freshName('colour'), paint: '#5B6976' });
 }
 
 function freshName(word: string): string {
@@ -78,38 +101,51 @@ async function keep(): Promise<void> {
 <template>
   <v-card class="card" rounded="xl" title="Colours of this drawing">
     <form @submit.prevent="keep">
-      <div v-for="(row, i) in rows" :key="i" class="row">
-        <label class="swatch" :style="{ background: cssOf(row.paint as Look['fill'])! }">
-          <input
-            v-if="isColour(row.paint)"
-            v-model="row.paint"
-            type="color"
-            :aria-label="`Colour of ${row.name}`"
-          />
-        </label>
-        <input
-          v-model="row.name"
-          class="name"
-          maxlength="120"
-          :aria-label="`Name of colour ${i + 1}`"
-        />
-        <span class="mono soft">{{
-          isColour(row.paint) ? row.paint.toUpperCase() : row.paint.shape
-        }}</span>
-        <button type="button" :disabled="!i" :aria-label="`${row.name} up`" @click="move(i, -1)">
-          ↑
-        </button>
-        <button
-          type="button"
-          :disabled="i === rows.length - 1"
-          :aria-label="`${row.name} down`"
-          @click="move(i, 1)"
+      <div
+        ref="list"
+        class="rows"
+        @pointermove="carry"
+        @pointerup="held = null"
+        @pointercancel="held = null"
+      >
+        <div
+          v-for="(row, i) in rows"
+          :key="row.key"
+          class="row"
+          :class="{ held: held === row.key }"
         >
-          ↓
-        </button>
-        <button type="button" :aria-label="`Take ${row.name} out`" @click="rows.splice(i, 1)">
-          ×
-        </button>
+          <button
+            type="button"
+            class="grip"
+            :aria-label="`Move ${row.name}`"
+            title="drag to another place, or press an arrow"
+            @pointerdown="hold(row.key, $event)"
+            @keydown.up.prevent="move(i, i - 1)"
+            @keydown.down.prevent="move(i, i + 1)"
+          >
+            <i /><i /><i />
+          </button>
+          <label class="swatch" :style="{ background: cssOf(row.paint as Look['fill'])! }">
+            <input
+              v-if="isColour(row.paint)"
+              v-model="row.paint"
+              type="color"
+              :aria-label="`Colour of ${row.name}`"
+            />
+          </label>
+          <input
+            v-model="row.name"
+            class="name"
+            maxlength="120"
+            :aria-label="`Name of colour ${i + 1}`"
+          />
+          <span class="mono soft">{{
+            isColour(row.paint) ? row.paint.toUpperCase() : row.paint.shape
+          }}</span>
+          <button type="button" :aria-label="`Take ${row.name} out`" @click="rows.splice(i, 1)">
+            ×
+          </button>
+        </div>
       </div>
       <p v-if="fault" role="alert" class="fault">{{ fault }}</p>
       <label class="users">
@@ -156,6 +192,10 @@ form {
   padding: 4px 20px 18px;
   overflow-y: auto;
 }
+.rows {
+  display: grid;
+  gap: 8px;
+}
 .row {
   display: flex;
   align-items: center;
@@ -188,8 +228,26 @@ form {
 .row button {
   padding: 2px 6px;
 }
-.row button:disabled {
-  opacity: 0.3;
+.grip {
+  display: grid;
+  gap: 3px;
+  cursor: grab;
+  touch-action: none;
+}
+.grip i {
+  width: 4px;
+  height: 4px;
+  border-radius: 50%;
+  background: var(--soft);
+}
+.grip:hover i,
+.held .grip i {
+  background: var(--ink);
+}
+.held {
+  border-radius: 13px;
+  background: #fff;
+  box-shadow: 0 0 0 1.5px var(--tide);
 }
 .all {
   display: flex;

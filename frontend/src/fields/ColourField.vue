@@ -3,7 +3,7 @@ import { computed, ref, watch } from 'vue';
 
 import type { Gradient, Look, Swatch } from '@/api/types';
 import { cssOf } from '@/marks/paint';
-import OklchSliders from '@/fields/OklchSliders.vue';
+import ColourSliders from '@/fields/ColourSliders.vue';
 import { useColours } from '@/stores/colours';
 import { useDrawing } from '@/stores/drawing';
 
@@ -44,24 +44,13 @@ function shown(): string {
 async function commit(): Promise<void> {
   const typed = text.value.trim();
   if (typed === 'mixed' || typed === shown()) return;
-  const hex = /^#?([0-9a-f]{6})$/i.exec(typed)?.[1];
-  const short = /^#?([0-9a-f])([0-9a-f])([0-9a-f])$/i.exec(typed);
-  const none = typed.toLowerCase() === 'none';
-  if (hex) choose(`#${hex.toUpperCase()}`);
-  else if (short)
-    choose(
-      `#${short
-        .slice(1)
-        .map((d) => d + d)
-        .join('')
-        .toUpperCase()}`,
-    );
-  else if (none && props.none) choose(null);
-  else {
-    const told = await colours.tell(typed);
-    if (told) choose(told.colour);
-    else fault.value = colours.refused;
+  if (props.none && typed.toLowerCase() === 'none') {
+    choose(null);
+    return;
   }
+  const told = await colours.tell(typed);
+  if (told) choose(told.colour);
+  else fault.value = colours.refused;
 }
 
 function take(paint: Swatch['paint']): void {
@@ -92,7 +81,7 @@ function choose(chosen: string | null): void {
           />
         </template>
         <v-card rounded="xl">
-          <OklchSliders :colour="fill ?? '#22303C'" :label="label" @choose="choose" />
+          <ColourSliders :colour="fill ?? '#22303C'" :label="label" @choose="choose" />
         </v-card>
       </v-menu>
       <input
