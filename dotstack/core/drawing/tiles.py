@@ -16,6 +16,7 @@ from dotstack.core.drawing.painted import on_plate, painted_in
 from dotstack.core.drawing.places import place_of
 from dotstack.core.drawing.scene import Piece, for_tile
 from dotstack.core.drawing.stacks import active_in_order, with_pieces
+from dotstack.core.formats.picture import Layer
 from dotstack.core.geometry import Affine, Outline, unbundle
 from dotstack.core.values import Id, Value
 
@@ -133,7 +134,7 @@ def _idle(node: Node, outline: Outline) -> IdleShape:
 def contours_of(drawing: Drawing, node_id: str, evaluator: Evaluator) -> list[Piece]:
     """The contours of a plain path, each by itself, in its own order; of a compound its holes.
 
-    None of other shapes.
+    None of other shapes. Shadow, depth and blend are of the whole, and left out.
     """
     place = place_of(drawing, node_id)
     if isinstance(place.node, CompoundNode):
@@ -142,8 +143,10 @@ def contours_of(drawing: Drawing, node_id: str, evaluator: Evaluator) -> list[Pi
         contours = unbundle(on_plate(place.node, place.outer, evaluator))
     else:
         contours = []
+    look = place.node.look.bare
     return [
-        Piece.of(item, for_tile)
+        Piece.of(
+            Layer(painted_in(look_of(contour, look), contour, place.affine, evaluator)), for_tile
+        )
         for contour in contours
-        for item in painted_in(look_of(contour, place.node.look), contour, place.affine, evaluator)
     ]

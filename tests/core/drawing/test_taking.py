@@ -221,6 +221,9 @@ def test_holes_of_a_compound_are_filled_stay_so_as_members_move_and_are_opened()
     ids = [each["id"] for each in frame]
     drawing = do(drawn(*frame), "combine", ids=ids, outcome="join", id="m", name="Sign")
     drawing = do(drawing, "place", ids=["m"], angle_deg=30)
+    # Whatever is painted with it, each is one.
+    lines = [{"paint": "#22303C", "width": width} for width in (1, 2)]
+    drawing = do(drawing, "paint", ids=["m"], lines=lines, depth={"length": 9}, shadows=[{}])
     evaluator = Evaluator()
     whole = evaluator.own_outline(node(drawing, "m")).area
     assert len(contours_of(drawing, "m", evaluator)) == 2
