@@ -62,7 +62,7 @@ def oklch(colour: str) -> tuple[float, float, float]:
 
 @lru_cache(_REMEMBERED)
 def hsl(colour: str) -> tuple[float, float, float]:
-    """Hue in degrees, saturation and lightness from 0 to 1 (CSS Color 4, section 7); of a grey 0."""
+    """Hue in degrees, of a grey 0, and saturation and lightness from 0 to 1 (CSS Color 4)."""
     hue, saturation, lightness = Color(colour).convert("hsl").coords(nans=False)
     return hue % 360.0, saturation, lightness
 
