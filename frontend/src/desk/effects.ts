@@ -21,8 +21,8 @@ export interface Led {
   fields: Partial<Look>;
 }
 
-const DEPTH_REST = 60;
-const SHADOW_REST = 120;
+const DEPTH_REST = 30;
+const SHADOW_REST = 140;
 const APART = 22;
 /** The steps in which a depth turns with Shift, in degrees. */
 const STEP = 15;

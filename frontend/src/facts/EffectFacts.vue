@@ -159,6 +159,10 @@ function setDepth(fields: Partial<Depth>): void {
         </label>
       </FactCard>
     </div>
+    <label v-if="look.lines.length || shadows.length || depth" class="keeps all">
+      <input type="checkbox" :checked="look.grows" @change="paint({ grows: !look.grows })" />
+      lines and effects grow with the shape
+    </label>
   </section>
 </template>
 
@@ -186,5 +190,8 @@ h3 {
 }
 .note {
   margin: 0;
+}
+.all {
+  margin-top: 8px;
 }
 </style>

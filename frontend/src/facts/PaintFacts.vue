@@ -39,7 +39,6 @@ const fill = computed(() => common(inked.value, ({ look }) => look.fill));
 const lines = computed(() => common(inked.value, ({ look }) => look.lines) as Line[] | undefined);
 const opacity = computed(() => common(props.nodes, ({ look }) => look.opacity * 100));
 const blend = computed(() => common(props.nodes, ({ look }) => look.blend));
-const grows = computed(() => common(inked.value, ({ look }) => look.grows));
 /** Whether any of them has ends, which marks are for. */
 const hasEnds = computed(() => props.figures.some((figure) => figure.area !== null));
 
@@ -208,10 +207,6 @@ function spread(event: Event): void {
         @remove="paint({ lines: lines!.filter((_, place) => place !== i) })"
       />
     </div>
-    <label v-if="lines?.length" class="keeps">
-      <input type="checkbox" :checked="grows" @change="paint({ grows: !grows })" />
-      lines and effects grow with the shape
-    </label>
   </section>
   <EffectFacts v-if="inked.length" :nodes="nodes" />
   <v-dialog v-model="swatches"><SwatchSheet @close="swatches = false" /></v-dialog>
@@ -277,9 +272,6 @@ select {
 .cards {
   display: grid;
   gap: 8px;
-  margin-top: 8px;
-}
-.keeps {
   margin-top: 8px;
 }
 </style>
