@@ -153,6 +153,28 @@ def test_a_gradient_spans_shapes_together_or_the_plate_and_is_kept_as_a_swatch(
     expect(stops(disc)).to_have_count(2)
 
 
+def test_gradients_of_fill_and_line_are_led_in_turn(disc: Editor) -> None:
+    click(disc, "Line clay")
+    type_in(disc, "width", "12")
+    choose(disc, "Line as", "linear")
+    left, right = seen(disc, (128 - 60, 128), (128 + 60, 128))
+    assert lightness(left) + 60 < lightness(right)
+    drag(disc, stops(disc).nth(1), -90, 0)
+    middle, fill = seen(disc, (128, 128 - 60), (128, 128))
+    assert middle == (0xFB, 0xF7, 0xEF)
+    assert fill == (0x3F, 0x73, 0x55)
+    # What was touched last is on the desk.
+    choose(disc, "Fill as", "linear")
+    drag(disc, stops(disc).nth(0), 60, 0)
+    (fill,) = seen(disc, (100, 128))
+    assert fill == (0x3F, 0x73, 0x55)
+    facts(disc).get_by_role("button", name="Stop 1 of Line").focus()
+    drag(disc, disc.page.get_by_test_id("gradient").locator("[data-part=to]"), 0, 60)
+    left, bottom = seen(disc, (128 - 60, 128), (128, 128 + 60))
+    assert lightness(left) < lightness(bottom)
+    assert seen(disc, (100, 128)) == [(0x3F, 0x73, 0x55)]
+
+
 def test_lines_lie_inside_and_outside_in_dashes_and_round_each_other(disc: Editor) -> None:
     click(disc, "Line clay")
     type_in(disc, "width", "12")

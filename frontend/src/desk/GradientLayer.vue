@@ -19,7 +19,13 @@ import { useView } from '@/stores/view';
  * A gradient on the desk: a line, or a circle round a point, with its stops as dots. Dots are
  * dragged along it, and off it to remove them; a click on it adds one; its ends place it.
  */
-const props = defineProps<{ node: Node; figure: Figure; gradient: Gradient }>();
+const props = defineProps<{
+  node: Node;
+  figure: Figure;
+  gradient: Gradient;
+  /** Which of the shape's lines it paints, or null of its fill. */
+  line: number | null;
+}>();
 
 /** How far a stop is dragged off to be removed, in pixels. */
 const OFF = 40;
@@ -33,7 +39,8 @@ const held = ref<Gradient | null>(null);
 let change: ((at: Point) => Gradient) | null = null;
 
 const shown = computed(() => held.value ?? props.gradient);
-const run = computed(() => runOf(props.figure, shown.value));
+const width = computed(() => (props.line === null ? 0 : props.node.look.lines[props.line]!.width));
+const run = computed(() => runOf(props.figure, shown.value, width.value));
 const onDesk = (own: Point) => {
   const { x, y } = run.value.transformPoint(own);
   return view.toDesk({ x, y });
@@ -70,7 +77,9 @@ function pointer(event: PointerEvent): Point {
 
 /** Where a point of the desk is in the gradient's own axes as it was taken hold of. */
 function own(at: Point, gradient: Gradient): Point {
-  const { x, y } = runOf(props.figure, gradient).inverse().transformPoint(view.toPlate(at));
+  const { x, y } = runOf(props.figure, gradient, width.value)
+    .inverse()
+    .transformPoint(view.toPlate(at));
   return { x, y };
 }
 
@@ -82,18 +91,19 @@ function take(event: PointerEvent, how: (at: Point) => Gradient): void {
 
 function takeEnd(event: PointerEvent, end: 'from' | 'to'): void {
   const { gradient, figure } = props;
+  const between = (one: Point, two: Point) => runBetween(figure, gradient, one, two, width.value);
   const fixed = view.toPlate(end === 'from' ? to.value : from.value);
   const spot = end === 'from' ? from.value : to.value;
   const start = pointer(event);
   take(event, (at) => {
     // The handle lies beyond the end, which moves as the pointer does.
     const there = view.toPlate({ x: spot.x + at.x - start.x, y: spot.y + at.y - start.y });
-    if (end === 'to') return runBetween(figure, gradient, fixed, there);
+    if (end === 'to') return between(fixed, there);
     // The middle of what goes round it takes its reach along.
-    if (gradient.shape === 'linear') return runBetween(figure, gradient, there, fixed);
+    if (gradient.shape === 'linear') return between(there, fixed);
     const middle = view.toPlate(from.value);
     const reach = { x: fixed.x - middle.x, y: fixed.y - middle.y };
-    return runBetween(figure, gradient, there, { x: there.x + reach.x, y: there.y + reach.y });
+    return between(there, { x: there.x + reach.x, y: there.y + reach.y });
   });
 }
 
@@ -118,8 +128,11 @@ function addStop(event: PointerEvent): void {
   move(event);
 }
 
-function commandOf(fill: Gradient) {
-  return { kind: 'paint' as const, ids: [props.node.id], fill };
+function commandOf(paint: Gradient) {
+  const { node, line } = props;
+  const lines = node.look.lines.map((each, i) => (i === line ? { ...each, paint } : each));
+  const fields = line === null ? { fill: paint } : { lines };
+  return { kind: 'paint' as const, ids: [node.id], ...fields };
 }
 
 function move(event: PointerEvent): void {

@@ -200,7 +200,19 @@ const led = computed(() => {
   const busy = corners.open || nodes.open || typing.typing || typing.spacing;
   return figure && !busy && picking.value ? { node, figure } : null;
 });
-const gradient = computed(() => gradientOf(led.value?.node.look.fill));
+/** Its gradient: of the paint that was touched last in Facts, or else the first one it has. */
+const gradient = computed(() => {
+  const look = led.value?.node.look;
+  if (!look) return null;
+  const all = [look.fill, ...look.lines.map((line) => line.paint)].map(gradientOf);
+  const touched = (colours.touched ?? -1) + 1;
+  const place = all[touched] ? touched : all.findIndex(Boolean);
+  return place < 0 ? null : { gradient: all[place]!, line: place ? place - 1 : null };
+});
+watch(
+  () => selection.ids.join(),
+  () => (colours.touched = null),
+);
 
 /**
  * The line that a selected shape is seen to have all along its outline; underlays and what is
@@ -500,7 +512,7 @@ const { ghost } = asset;
       />
     </svg>
     <CornerLayer v-if="corners.open && picking" :press="press" :hands="hands" />
-    <GradientLayer v-if="led && gradient" v-bind="led" :gradient="gradient" />
+    <GradientLayer v-if="led && gradient" v-bind="{ ...led, ...gradient }" />
     <EffectLayer
       v-if="led && ring"
       :key="led.node.id"

@@ -123,6 +123,7 @@ function spread(event: Event): void {
       :fill="fill"
       label="Fill"
       none
+      @focusin="colours.touched = null"
       @choose="paint({ fill: $event })"
     />
     <NumberField
@@ -203,6 +204,7 @@ function spread(event: Event): void {
         :line="line"
         :label="lines.length > 1 ? `Line ${i + 1}` : 'Line'"
         :ends="hasEnds"
+        @focusin="colours.touched = i"
         @change="setLine(i, $event)"
         @remove="paint({ lines: lines!.filter((_, place) => place !== i) })"
       />

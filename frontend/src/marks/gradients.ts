@@ -58,22 +58,37 @@ export function rounded(at: number): number {
   return Math.round(Math.min(1, Math.max(0, at)) * DIGITS) / DIGITS;
 }
 
-/** From the unit square of a shape's box to the plate. */
-function boxOf({ matrix, box }: Figure): DOMMatrix {
-  const [width, height] = [box.x1 - box.x0, box.y1 - box.y0].map((side) => side || 1e-9);
-  return matrixOf(matrix).multiply(new DOMMatrix([width!, 0, 0, height!, box.x0, box.y0]));
+/** From the unit square of a shape's box to the plate; its sides are as long as a line is wide. */
+function boxOf({ matrix, box }: Figure, least: number): DOMMatrix {
+  const [width, height] = [box.x1 - box.x0, box.y1 - box.y0];
+  const [across, down] = [width, height].map((side) => Math.max(side, least, 1e-9));
+  const unit = new DOMMatrix([
+    across!,
+    0,
+    0,
+    down!,
+    box.x0 - (across! - width) / 2,
+    box.y0 - (down! - height) / 2,
+  ]);
+  return matrixOf(matrix).multiply(unit);
 }
 
-/** From a gradient's own axes to the plate. */
-export function runOf(figure: Figure, gradient: Gradient): DOMMatrix {
-  return boxOf(figure).multiply(matrixOf(gradient.place));
+/** From a gradient's own axes to the plate; of a line that is as wide as ``least``. */
+export function runOf(figure: Figure, gradient: Gradient, least = 0): DOMMatrix {
+  return boxOf(figure, least).multiply(matrixOf(gradient.place));
 }
 
 /** The gradient so that it runs from a point of the plate to another, square across that. */
-export function runBetween(figure: Figure, gradient: Gradient, from: Point, to: Point): Gradient {
+export function runBetween(
+  figure: Figure,
+  gradient: Gradient,
+  from: Point,
+  to: Point,
+  least = 0,
+): Gradient {
   const [x, y] = [to.x - from.x, to.y - from.y];
   const run = new DOMMatrix([x, y, -y, x, from.x, from.y]);
-  const { a, b, c, d, e, f } = boxOf(figure).inverse().multiply(run);
+  const { a, b, c, d, e, f } = boxOf(figure, least).inverse().multiply(run);
   const place: Placement = { a, b, c, d, e, f };
   return { ...gradient, place: place as Gradient['place'] };
 }

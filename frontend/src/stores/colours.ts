@@ -17,6 +17,8 @@ export const useColours = defineStore('colours', () => {
   /** What waits for a colour from the desk. */
   const waiting = shallowRef<((colour: string) => void) | null>(null);
   const refused = ref('');
+  /** Which line's paint was touched last in Facts, null for the fill. */
+  const touched = ref<number | null>(null);
 
   /** A colour by its name, hex digits or CSS; null, with the reason in ``refused``. */
   async function tell(text: string): Promise<ColourAnswer | null> {
@@ -69,5 +71,5 @@ export const useColours = defineStore('colours', () => {
     }
   }
 
-  return { waiting, refused, tell, takeFrom, leave, sample, contrast };
+  return { waiting, refused, touched, tell, takeFrom, leave, sample, contrast };
 });
