@@ -38,7 +38,7 @@ def dressed(look: Look, items: tuple[Item, ...], evaluator: Evaluator) -> tuple[
     if look.depth and look.depth.on:
         items = _deep(items, look.depth, evaluator)
     if shadows := tuple(shadow for shadow in look.shadows if shadow.on):
-        items = _casting(items, shadows)
+        items = _casting(items, shadows, evaluator)
     if look.opacity == 1.0 and look.blend == "normal":
         return items
     if len(items) == 1 and items[0].blend == "normal":
@@ -47,19 +47,25 @@ def dressed(look: Look, items: tuple[Item, ...], evaluator: Evaluator) -> tuple[
     return (Layer(items, look.opacity, look.blend),)
 
 
-def _casting(items: tuple[Item, ...], shadows: tuple[Shadow, ...]) -> tuple[Item, ...]:
+def _casting(
+    items: tuple[Item, ...], shadows: tuple[Shadow, ...], evaluator: Evaluator
+) -> tuple[Item, ...]:
     """Items and their shadows; what is cast with a sharp edge by what is dense is an outline."""
     sharp = [shadow for shadow in shadows if not shadow.blur]
     if not sharp or not all(map(_is_opaque, items)):
         return (Layer(items, shadows=shadows),)
     soft = tuple(shadow for shadow in shadows if shadow.blur)
     cast = (Layer(items, shadows=soft),) if soft else items
-    return _with_sharp(cast, sharp, silhouette(items))
+    return _with_sharp(cast, sharp, _silhouette(items, evaluator))
 
 
-def silhouette(items: tuple[Item, ...]) -> Outline:
+def _silhouette(items: tuple[Item, ...], evaluator: Evaluator) -> Outline:
     """The area that items cover; raises ArrangementError."""
-    return union([area for item in items for area in _areas(item)] or [Outline.empty()])
+
+    def made() -> Outline:
+        return union([area for item in items for area in _areas(item)] or [Outline.empty()])
+
+    return evaluator.remembered("silhouette", made, *_sources(items))
 
 
 def _areas(item: Item) -> Iterator[Outline]:
@@ -97,8 +103,7 @@ def _with_sharp(items: tuple[Item, ...], shadows: list[Shadow], shape: Outline) 
 
 def _deep(items: tuple[Item, ...], depth: Depth, evaluator: Evaluator) -> tuple[Item, ...]:
     """Items as the front of a solid, with its sides beneath and its slanted edge on top."""
-    sources = tuple(_sources(items))
-    shape = evaluator.remembered("silhouette", lambda: silhouette(items), *sources)
+    shape = _silhouette(items, evaluator)
     by = cmath.rect(depth.length, math.radians(depth.angle_deg))
     solid = evaluator.remembered("solid", lambda: pushed(shape, by), shape, by.real, by.imag)
     edge = evaluator.remembered("edge", lambda: bevelled(shape, depth.bevel), shape, depth.bevel)
