@@ -158,6 +158,15 @@ def test_a_click_puts_the_caret_a_drag_chooses_and_a_double_click_takes_a_word(
 
 def test_an_input_method_composes_and_words_without_a_letter_go(letters: Editor) -> None:
     page = letters.page
+    lost = page.get_by_text("The words are gone, and the shape with them.")
+    # Where nothing was typed nothing is lost.
+    letters.press("Escape", "9")
+    page.mouse.click(*letters.at(60, 60))
+    expect(field(letters)).to_be_focused()
+    page.keyboard.press("Escape")
+    expect(field(letters)).to_have_count(0)
+    expect(lost).to_have_count(0)
+    letters.pick("Slack tide")
     page.keyboard.press("Enter")
     expect(field(letters)).to_be_focused()
     method = page.context.new_cdp_session(page)
@@ -169,7 +178,7 @@ def test_an_input_method_composes_and_words_without_a_letter_go(letters: Editor)
     page.keyboard.press("Control+a")
     page.keyboard.press("Delete")
     page.keyboard.press("Escape")
-    expect(page.get_by_text("The words are gone, and the shape with them.")).to_be_visible()
+    expect(lost).to_be_visible()
     expect(letters.row("Slack tide")).to_have_count(0)
     undoes(letters, "Remove the words")
     letters.press("Control+z")

@@ -203,10 +203,11 @@ export const useTyping = defineStore('typing', () => {
     composing = false;
     clearTimeout(resting);
     const gone = !draft.value.trim();
+    const had = gone && saved.value.trim();
     if (gone && fresh.value) drawing.stopPreview();
     else if (draft.value !== saved.value && !(await step())) return true;
     if (of.value === id) close();
-    if (gone) notices.say('The words are gone, and the shape with them.');
+    if (had) notices.say('The words are gone, and the shape with them.');
     if (view.tool === 'text') view.tool = 'pick';
     return true;
   }
