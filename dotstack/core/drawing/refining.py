@@ -104,7 +104,8 @@ def stretch_of(affine: Affine) -> Affine:
     """
     p, r = affine.a * affine.a + affine.b * affine.b, affine.c * affine.c + affine.d * affine.d
     q, s = affine.a * affine.c + affine.b * affine.d, abs(affine.determinant)
-    t = sqrt(p + r + 2 * s)
+    # Of a map to next to nothing the squares are nothing.
+    t = sqrt(p + r + 2 * s) or 1.0
     a, b, d = (float(f"{value / t:.{_DIGITS}g}") for value in (p + s, q, r + s))
     return _one_stretch(a, b, d)
 

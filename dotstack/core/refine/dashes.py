@@ -6,7 +6,6 @@ import numpy as np
 
 from dotstack.core.errors import GeometryError
 from dotstack.core.geometry import Contour, Segments
-from dotstack.core.geometry.arrays import Floats
 from dotstack.core.geometry.walk import Walk
 from dotstack.core.paint import Dashes
 
@@ -45,8 +44,14 @@ def dashed(contour: Contour, dashes: Dashes) -> Iterator[Contour]:
     goes_on = dashes.fitted and contour.closed
     over = goes_on & (begins >= -nothing) & (ends > whole + nothing)
     inked = over | (begins >= -nothing) | ((ends > nothing) & (not goes_on))
-    parts = _parts(walk, np.maximum(begins[inked], 0.0), np.minimum(ends[inked], whole))
-    rests = iter(_parts(walk, np.zeros(over.sum()), ends[over] - whole))
+    starts, stops = np.maximum(begins, 0.0), np.minimum(ends, whole)
+    # A dash over the seam comes in two parts, of which either may be as short as can be.
+    is_point = (stops - starts < _POINT * whole) & ~over
+    least = _POINT * whole / 2
+    starts = np.where(is_point, np.maximum(starts - least, 0.0), starts)
+    stops = np.where(is_point, np.minimum(stops + least, whole), stops)
+    parts = walk.parts(starts[inked], stops[inked])
+    rests = iter(walk.parts(np.zeros(over.sum()), ends[over] - whole))
     for part, is_over in zip(parts, over[inked], strict=True):
         rows = Segments.concatenate([part, next(rests)]) if is_over else part
         yield Contour(rows, closed=False)
@@ -68,12 +73,3 @@ def _fitting(pattern: tuple[float, ...], whole: float, closed: bool) -> float:
     behind = 0.0 if closed or pattern[-1] >= period else pattern[-1]
     count = max(1, round((whole + behind) / period))
     return whole / (count * period - behind)
-
-
-def _parts(walk: Walk, begins: Floats, ends: Floats) -> list[Segments]:
-    least = _POINT * walk.length
-    is_point = ends - begins < least
-    return walk.parts(
-        np.where(is_point, np.maximum(begins - least / 2, 0.0), begins),
-        np.where(is_point, np.minimum(ends + least / 2, walk.length), ends),
-    )

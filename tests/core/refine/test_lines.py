@@ -4,7 +4,7 @@ import math
 from typing import Any
 
 import pytest
-from hypothesis import given
+from hypothesis import example, given
 from hypothesis import strategies as st
 
 from dotstack.core.combine import difference, intersection, union
@@ -44,6 +44,7 @@ def test_a_line_keeps_to_its_side(outline: Outline, width: float, join: str) -> 
     st.floats(-40, 40),
     st.booleans(),
 )
+@example(DISC, [1.0], 1e-8, True)
 def test_dashes_have_their_lengths(
     outline: Outline, pattern: list[float], start: float, fitted: bool
 ) -> None:
