@@ -18,7 +18,7 @@ from dotstack.core.drawing.kinds import (
     Node,
     TextNode,
 )
-from dotstack.core.formats.picture import Ink, Item, Painted, Pen, Shading
+from dotstack.core.formats.picture import Ink, Item, Layer, Painted, Pen, Shading
 from dotstack.core.geometry import Affine, Outline, closed_part
 from dotstack.core.paint import Fill, Gradient, Line, Look, Stroke
 from dotstack.core.refine import inked, laid
@@ -114,8 +114,12 @@ def _clipped(node: ClipNode, affine: Affine, evaluator: Evaluator) -> Iterator[I
         if not isinstance(each, Painted) or each.fill
     )
     window = intersection([evaluator.outline(node.holder).transformed(affine)])
-    if not window.is_empty:
-        for item in painted(node.nodes, evaluator, affine):
+    within = () if window.is_empty else tuple(painted(node.nodes, evaluator, affine))
+    if len(within) > 1 and all(each.blend == "normal" for each in within):
+        # Where edges of several meet that of the window, it cuts them off once.
+        yield Layer(within, clip=window)
+    else:
+        for item in within:
             clip = intersection([window, item.clip]) if item.clip else window
             if not clip.is_empty:
                 yield replace(item, clip=clip)

@@ -14,6 +14,7 @@ from dotstack.core.drawing.kinds import RegionNode
 from dotstack.core.drawing.painted import painted
 from dotstack.core.drawing.region_map import RegionMap, region_map
 from dotstack.core.errors import CommandError, LimitError
+from dotstack.core.formats.picture import Layer, all_painted
 from tests.core.drafting import at, do, drawn, node, stack
 
 DISC = {"kind": "ellipse", "name": "Disc", "rx": 40, "ry": 40}
@@ -60,7 +61,7 @@ def pieces(drawing: Drawing) -> list[tuple[str | None, float]]:
     """The fill and the area of all that is painted."""
     return [
         (piece.colour, piece.outline.area)
-        for piece in painted(drawing.plates[0].nodes, Evaluator())
+        for piece in all_painted(painted(drawing.plates[0].nodes, Evaluator()))
     ]
 
 
@@ -162,12 +163,13 @@ def test_shapes_show_only_within_the_one_that_they_are_put_in() -> None:
     )  # fmt: skip
     clipped = do(drawing, "put-inside", ids=["bar", "low"], holder="disc", id="clip")
     assert stack(clipped) == ["clip"]
-    shown = list(painted(clipped.plates[0].nodes, Evaluator()))
     # The holder, what shows within it, and the holder's line over all.
-    assert [(bool(p.fill), bool(p.line), bool(p.clip)) for p in shown] == [
-        (True, False, False), (True, False, True), (True, False, True), (False, True, False),
-    ]  # fmt: skip
-    assert shown[1].clip.area == pytest.approx(1600 * math.pi)
+    holder, within, along = painted(clipped.plates[0].nodes, Evaluator())
+    assert isinstance(within, Layer)
+    assert within.clip
+    assert within.clip.area == pytest.approx(1600 * math.pi)
+    inks = [(bool(each.fill), bool(each.line)) for each in all_painted((holder, within, along))]
+    assert inks == [(True, False)] * 3 + [(False, True)]
     settled = do(clipped, "settle", ids=["clip"])
     _, bar, low = (area for _, area in pieces(settled))
     # Half of the strip of the disc that lies within 10 of its middle.
