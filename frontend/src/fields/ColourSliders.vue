@@ -87,8 +87,10 @@ const grounds = computed(() =>
 
 async function take(which: number, value: number): Promise<void> {
   values.value[which] = value;
-  const found = await colours.tell(chosen.value);
-  if (!found) return;
+  const css = chosen.value;
+  const found = await colours.tell(css);
+  // What is asked next may be answered first.
+  if (!found || css !== chosen.value) return;
   told.value = found;
   asked = found.colour === props.colour ? '' : found.colour;
   emit('choose', found.colour);
