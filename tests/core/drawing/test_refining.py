@@ -268,3 +268,9 @@ def test_a_corner_that_is_dragged_arranges_nothing_again(monkeypatch: pytest.Mon
         counts.clear()
         evaluator.outline(node(dragged, "mark"))
         assert counts == []
+
+
+@pytest.mark.parametrize("size", [1e-200, 1e-300, 0.0])
+def test_what_is_mapped_to_next_to_nothing_is_there_all_the_same(size: float) -> None:
+    speck = {**BOX, "refinements": [GROW], "transform": {"a": size, "d": size, "e": 9, "f": 7}}
+    assert outline(drawn(speck), "box").bounds == pytest.approx((9, 7, 9, 7))
