@@ -1,6 +1,6 @@
 """Colours that are to be seen on a plate: at a spot, and beneath a shape."""
 
-from collections.abc import Callable
+from collections.abc import Callable, Iterable, Iterator
 from dataclasses import replace
 from io import BytesIO
 
@@ -18,8 +18,9 @@ from dotstack.core.drawing.pictures import plate_picture
 from dotstack.core.drawing.places import place_of
 from dotstack.core.drawing.tree import walk
 from dotstack.core.errors import CommandError
-from dotstack.core.formats.picture import Painted, all_painted
+from dotstack.core.formats.picture import Item, Layer
 from dotstack.core.formats.pixels import write_png
+from dotstack.core.geometry import Outline
 
 # Points across the disc whose mean is taken.
 _ACROSS = 16
@@ -73,18 +74,27 @@ def contrast_beneath(drawing: Drawing, node_id: str, evaluator: Evaluator) -> tu
     x, y, _ = inscribed_circle(union([on_plate(place.node, place.outer, evaluator)]))
     seen = np.array(channels(place.plate.background or _PAPER), np.float64)
     below = tuple(_below(place.plate.nodes, node_id))
-    for each in all_painted(painted(below, evaluator)):
-        if each.colour and _covers(each, x, y):
-            over = np.array(channels(each.colour))
-            seen = seen * (1 - each.opacity) + over * each.opacity
+    for over, dense in _covering(painted(below, evaluator), x, y):
+        seen = seen * (1 - dense) + np.array(channels(over)) * dense
     found = of_channels(seen.tolist())
     return found, contrast(colour, found)
 
 
-def _covers(item: Painted, x: float, y: float) -> bool:
-    x0, y0, x1, y1 = item.outline.bounds
-    within = x0 <= x <= x1 and y0 <= y <= y1 and item.outline.contains(x, y)
-    return within and (item.clip is None or item.clip.contains(x, y))
+def _covering(items: Iterable[Item], x: float, y: float) -> Iterator[tuple[str, float]]:
+    """The fills that cover a point, the lowest first, and how dense each is."""
+    for item in items:
+        if item.clip and not item.clip.contains(x, y):
+            continue
+        if isinstance(item, Layer):
+            for colour, dense in _covering(item.items, x, y):
+                yield colour, dense * item.opacity
+        elif item.colour and _covers(item.outline, x, y):
+            yield item.colour, item.opacity
+
+
+def _covers(outline: Outline, x: float, y: float) -> bool:
+    x0, y0, x1, y1 = outline.bounds
+    return x0 <= x <= x1 and y0 <= y <= y1 and outline.contains(x, y)
 
 
 def _below(nodes: tuple[Node, ...], node_id: str) -> list[Node]:

@@ -50,3 +50,16 @@ def test_contrast_is_against_what_lies_beneath() -> None:
     bare = do(drawing, "paint", ids=["d"], fill=None, lines=[{"paint": "#000000", "width": 1}])
     with pytest.raises(CommandError, match="no fill of its own"):
         contrast_beneath(bare, "d", evaluator())
+
+
+def test_what_is_clipped_off_or_in_a_faint_group_lies_beneath_as_much_as_it_is_seen() -> None:
+    dark = {**DISC, "rx": 80, "ry": 80, "fill": "#000000"}
+    window = at({**DISC, "rx": 20, "ry": 20, "fill": "#FFFFFF"}, 60, 128, id="w")
+    drawing = drawn(window, at(dark, 128, 128, id="a"), at(dark, 128, 128, id="b"),
+                    at({**DISC, "fill": "#FFFFFF"}, 128, 128, id="d"))  # fmt: skip
+    clipped = do(drawing, "put-inside", ids=["a", "b"], holder="w", id="c")
+    assert contrast_beneath(clipped, "d", evaluator())[0] == "#FFFFFF"
+    faint = do(
+        do(drawing, "group", ids=["a", "b"], id="g", name="G"), "paint", ids=["g"], opacity=0
+    )
+    assert contrast_beneath(faint, "d", evaluator())[0] == "#FFFFFF"
