@@ -3,7 +3,7 @@ import { computed, ref } from 'vue';
 
 import type { Node } from '@/api/types';
 import type { Gesture, Hands, Press } from '@/desk/gestures';
-import { commandGesture } from '@/desk/gestures';
+import { andThen, commandGesture, roundedLength } from '@/desk/gestures';
 import type { Led, Reaching } from '@/desk/effects';
 import { reachingOf } from '@/desk/effects';
 import type { Point } from '@/marks/numbers';
@@ -40,23 +40,11 @@ function leading(reaching: Reaching, from: Point): Gesture {
   const { hands, node } = props;
   const gesture = commandGesture(hands, (at, keys) => {
     const by = { x: reaching.by.x + at.x - from.x, y: reaching.by.y + at.y - from.y };
-    const round = (value: number) =>
-      keys.free ? hands.rounded(10 * value) / 10 : hands.rounded(value);
-    const led = reaching.led(by, keys, round);
+    const led = reaching.led(by, keys, (value) => roundedLength(hands, value, keys));
     held.value = { key: reaching.key, led };
     return { command: { kind: 'paint', ids: [node.id], ...led.fields }, said: { text: '' } };
   });
-  return {
-    move: gesture.move,
-    async end() {
-      await gesture.end();
-      held.value = null;
-    },
-    cancel() {
-      gesture.cancel();
-      held.value = null;
-    },
-  };
+  return andThen(gesture, () => (held.value = null));
 }
 
 function grab(reaching: Reaching, event: PointerEvent): void {

@@ -2,6 +2,8 @@
 import { computed, ref } from 'vue';
 
 import type { Figure, Gradient, Node, Stop } from '@/api/types';
+import type { Gesture, Hands, Press } from '@/desk/gestures';
+import { andThen, commandGesture } from '@/desk/gestures';
 import {
   inOrder,
   mixedAt,
@@ -12,7 +14,6 @@ import {
   stopPlace,
 } from '@/marks/gradients';
 import type { Point } from '@/marks/numbers';
-import { useDrawing } from '@/stores/drawing';
 import { useView } from '@/stores/view';
 
 /**
@@ -25,6 +26,8 @@ const props = defineProps<{
   gradient: Gradient;
   /** Which of the shape's lines it paints, or null of its fill. */
   line: number | null;
+  press: Press;
+  hands: Hands;
 }>();
 
 /** How far a stop is dragged off to be removed, in pixels. */
@@ -32,11 +35,9 @@ const OFF = 40;
 /** How far beyond its ends it is taken hold of, in pixels. */
 const BEYOND = 26;
 
-const drawing = useDrawing();
 const view = useView();
 /** The gradient as the pointer leaves it for now. */
 const held = ref<Gradient | null>(null);
-let change: ((at: Point) => Gradient) | null = null;
 
 const shown = computed(() => held.value ?? props.gradient);
 const width = computed(() => (props.line === null ? 0 : props.node.look.lines[props.line]!.width));
@@ -70,62 +71,10 @@ const way = computed(() => {
   return points.map(({ x, y }) => `${x},${y}`).join(' ');
 });
 
-function pointer(event: PointerEvent): Point {
-  const box = (event.currentTarget as Element).closest('.desk')!.getBoundingClientRect();
-  return { x: event.clientX - box.left, y: event.clientY - box.top };
-}
-
-/** Where a point of the desk is in the gradient's own axes as it was taken hold of. */
+/** Where a point of the plate is in the gradient's own axes. */
 function own(at: Point, gradient: Gradient): Point {
-  const { x, y } = runOf(props.figure, gradient, width.value)
-    .inverse()
-    .transformPoint(view.toPlate(at));
+  const { x, y } = runOf(props.figure, gradient, width.value).inverse().transformPoint(at);
   return { x, y };
-}
-
-function take(event: PointerEvent, how: (at: Point) => Gradient): void {
-  if (event.button !== 0) return;
-  (event.currentTarget as Element).setPointerCapture(event.pointerId);
-  change = how;
-}
-
-function takeEnd(event: PointerEvent, end: 'from' | 'to'): void {
-  const { gradient, figure } = props;
-  const between = (one: Point, two: Point) => runBetween(figure, gradient, one, two, width.value);
-  const fixed = view.toPlate(end === 'from' ? to.value : from.value);
-  const spot = end === 'from' ? from.value : to.value;
-  const start = pointer(event);
-  take(event, (at) => {
-    // The handle lies beyond the end, which moves as the pointer does.
-    const there = view.toPlate({ x: spot.x + at.x - start.x, y: spot.y + at.y - start.y });
-    if (end === 'to') return between(fixed, there);
-    // The middle of what goes round it takes its reach along.
-    if (gradient.shape === 'linear') return between(there, fixed);
-    const middle = view.toPlate(from.value);
-    const reach = { x: fixed.x - middle.x, y: fixed.y - middle.y };
-    return between(there, { x: there.x + reach.x, y: there.y + reach.y });
-  });
-}
-
-function takeStop(event: PointerEvent, stop: Stop, stops: readonly Stop[] = props.gradient.stops) {
-  const { gradient } = props;
-  take(event, (at) => {
-    const part = nearestPart(gradient.shape, own(at, gradient));
-    const spot = onDesk(stopPlace(gradient.shape, part));
-    const others = stops.filter((each) => each !== stop);
-    if (others.length > 1 && Math.hypot(at.x - spot.x, at.y - spot.y) > OFF)
-      return { ...gradient, stops: others };
-    const moved = { ...stop, at: rounded(part) };
-    return { ...gradient, stops: inOrder([...others, moved], moved).stops };
-  });
-}
-
-function addStop(event: PointerEvent): void {
-  const { gradient } = props;
-  const at = nearestPart(gradient.shape, own(pointer(event), gradient));
-  const stop = mixedAt(gradient.stops as Stop[], at);
-  takeStop(event, stop, [...(gradient.stops as Stop[]), stop]);
-  move(event);
 }
 
 function commandOf(paint: Gradient) {
@@ -135,36 +84,77 @@ function commandOf(paint: Gradient) {
   return { kind: 'paint' as const, ids: [node.id], ...fields };
 }
 
-function move(event: PointerEvent): void {
-  if (!change) return;
-  held.value = change(pointer(event));
-  drawing.look(commandOf(held.value));
+/** Shows the gradient as the pointer leads it. */
+function leading(next: (at: Point) => Gradient): Gesture {
+  const gesture = commandGesture(props.hands, (at) => {
+    held.value = next(at);
+    return { command: commandOf(held.value), said: { text: '' } };
+  });
+  return andThen(gesture, () => (held.value = null));
 }
 
-async function drop(): Promise<void> {
-  const made = held.value;
-  change = null;
-  if (made) await drawing.run(commandOf(made));
-  held.value = null;
+function take(
+  event: PointerEvent,
+  start: (from: Point) => Gesture,
+  click: () => void = () => undefined,
+): void {
+  if (event.button === 0) props.press(event, start, click);
 }
 
-function letGo(): void {
-  change = null;
-  held.value = null;
-  drawing.stopPreview();
+function takeEnd(event: PointerEvent, end: 'from' | 'to'): void {
+  const { gradient, figure } = props;
+  const between = (one: Point, two: Point) => runBetween(figure, gradient, one, two, width.value);
+  const [first, last] = [view.toPlate(from.value), view.toPlate(to.value)];
+  const reach = { x: last.x - first.x, y: last.y - first.y };
+  const spot = end === 'from' ? first : last;
+  take(event, (start) =>
+    leading((at) => {
+      // The handle lies beyond the end, which moves as the pointer does.
+      const there = { x: spot.x + at.x - start.x, y: spot.y + at.y - start.y };
+      if (end === 'to') return between(first, there);
+      // The middle of what goes round it takes its reach along.
+      if (gradient.shape === 'linear') return between(there, last);
+      return between(there, { x: there.x + reach.x, y: there.y + reach.y });
+    }),
+  );
+}
+
+/** Leads a stop along the gradient; off it, it goes. */
+function leadingStop(stop: Stop, stops: readonly Stop[]): Gesture {
+  const { gradient } = props;
+  const others = stops.filter((each) => each !== stop);
+  return leading((at) => {
+    const part = nearestPart(gradient.shape, own(at, gradient));
+    const spot = onDesk(stopPlace(gradient.shape, part));
+    const pointer = view.toDesk(at);
+    const off = Math.hypot(pointer.x - spot.x, pointer.y - spot.y);
+    if (others.length > 1 && off > OFF) return { ...gradient, stops: others };
+    const moved = { ...stop, at: rounded(part) };
+    return { ...gradient, stops: inOrder([...others, moved], moved).stops };
+  });
+}
+
+function takeStop(event: PointerEvent, stop: Stop): void {
+  take(event, () => leadingStop(stop, props.gradient.stops));
+}
+
+/** Adds a stop where the way is clicked, or dragged from. */
+function addStop(event: PointerEvent): void {
+  const { gradient, hands } = props;
+  const box = (event.currentTarget as Element).closest('.desk')!.getBoundingClientRect();
+  const at = view.toPlate({ x: event.clientX - box.left, y: event.clientY - box.top });
+  const stop = mixedAt(gradient.stops as Stop[], nearestPart(gradient.shape, own(at, gradient)));
+  const stops = inOrder([...(gradient.stops as Stop[]), stop], stop).stops;
+  take(
+    event,
+    () => leadingStop(stop, stops),
+    () => void hands.run(commandOf({ ...gradient, stops })),
+  );
 }
 </script>
 
 <template>
-  <svg
-    class="gradient"
-    width="100%"
-    height="100%"
-    data-testid="gradient"
-    @pointermove="move"
-    @pointerup="drop"
-    @pointercancel="letGo"
-  >
+  <svg class="gradient" width="100%" height="100%" data-testid="gradient">
     <line :x1="ends.from.x" :y1="ends.from.y" :x2="ends.to.x" :y2="ends.to.y" />
     <polyline class="casing" :points="way" />
     <polyline class="way" :points="way" />

@@ -512,7 +512,12 @@ const { ghost } = asset;
       />
     </svg>
     <CornerLayer v-if="corners.open && picking" :press="press" :hands="hands" />
-    <GradientLayer v-if="led && gradient" v-bind="{ ...led, ...gradient }" />
+    <GradientLayer
+      v-if="led && gradient"
+      v-bind="{ ...led, ...gradient }"
+      :press="press"
+      :hands="hands"
+    />
     <EffectLayer
       v-if="led && ring"
       :key="led.node.id"

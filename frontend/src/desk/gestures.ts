@@ -107,6 +107,11 @@ function fine(hands: Hands, { x, y }: Point): Point {
   return { x: hands.rounded(10 * x) / 10, y: hands.rounded(10 * y) / 10 };
 }
 
+/** A length, rounded as points are. */
+export function roundedLength(hands: Hands, length: number, keys: Keys): number {
+  return keys.free ? fine(hands, { x: length, y: 0 }).x : hands.rounded(length);
+}
+
 /** Drags the handle of a corner along its bisector. */
 export function cornerGesture(
   hands: Hands,
@@ -120,7 +125,7 @@ export function cornerGesture(
   return {
     move(at, keys) {
       const exact = draggedSize(corner, corner.inward, from, at);
-      size = keys.free ? fine(hands, { x: exact, y: 0 }).x : hands.rounded(exact);
+      size = roundedLength(hands, exact, keys);
       says(size);
       hands.look(making(size));
       // Its value tag tells the size.
@@ -161,6 +166,21 @@ export function commandGesture(
       if (command) await hands.run(command);
     },
     cancel: () => hands.stopLooking(),
+  };
+}
+
+/** A gesture after which something is done, however it ends. */
+export function andThen(gesture: Gesture, after: () => void): Gesture {
+  return {
+    move: gesture.move,
+    async end() {
+      await gesture.end();
+      after();
+    },
+    cancel() {
+      gesture.cancel();
+      after();
+    },
   };
 }
 

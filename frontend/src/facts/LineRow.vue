@@ -13,6 +13,7 @@ import FactCard from '@/facts/FactCard.vue';
 import InkField from '@/fields/InkField.vue';
 import NumberField from '@/fields/NumberField.vue';
 import ChoicePill from '@/look/ChoicePill.vue';
+import ChoiceRow from '@/look/ChoiceRow.vue';
 import { CAPS, MARKS, POSITIONS } from '@/marks/lines';
 import { JOINS } from '@/marks/refinements';
 
@@ -22,6 +23,7 @@ const emit = defineEmits<{ change: [fields: Partial<Line>]; remove: [] }>();
 
 const WIDTH = { min: 0, max: 1e6 };
 const LIMIT = { min: 1, max: 100 };
+const ENDS = { start: 'begins', end: 'ends' } as const;
 
 const pattern = ref('');
 const fault = ref('');
@@ -93,16 +95,13 @@ function begin(kind: 'dashes' | 'dots'): void {
         :value="line.away"
         @change="emit('change', { away: $event })"
       />
-      <div class="pair">
-        <span class="soft">joins</span>
-        <ChoicePill
-          class="pill"
-          :model-value="line.join"
-          :options="JOINS"
-          :label="`Joins of ${label}`"
-          @update:model-value="emit('change', { join: $event })"
-        />
-      </div>
+      <ChoiceRow
+        word="joins"
+        :model-value="line.join"
+        :options="JOINS"
+        :label="`Joins of ${label}`"
+        @update:model-value="emit('change', { join: $event })"
+      />
       <NumberField
         v-if="line.join === 'sharp'"
         label="limit"
@@ -111,16 +110,13 @@ function begin(kind: 'dashes' | 'dots'): void {
         :rule="LIMIT"
         @change="emit('change', { limit: $event })"
       />
-      <div class="pair">
-        <span class="soft">caps</span>
-        <ChoicePill
-          class="pill"
-          :model-value="line.cap"
-          :options="CAPS"
-          :label="`Caps of ${label}`"
-          @update:model-value="emit('change', { cap: $event })"
-        />
-      </div>
+      <ChoiceRow
+        word="caps"
+        :model-value="line.cap"
+        :options="CAPS"
+        :label="`Caps of ${label}`"
+        @update:model-value="emit('change', { cap: $event })"
+      />
       <div class="pair">
         <label class="soft" :for="`dashes ${label}`">dashes</label>
         <span>
@@ -160,16 +156,15 @@ function begin(kind: 'dashes' | 'dots'): void {
         </label>
       </template>
       <template v-if="ends">
-        <div v-for="end in ['start', 'end'] as const" :key="end" class="pair">
-          <span class="soft">{{ end === 'start' ? 'begins' : 'ends' }}</span>
-          <ChoicePill
-            class="pill"
-            :model-value="line[end]"
-            :options="MARKS"
-            :label="`${label} ${end === 'start' ? 'begins' : 'ends'}`"
-            @update:model-value="emit('change', { [end]: $event })"
-          />
-        </div>
+        <ChoiceRow
+          v-for="(word, end) in ENDS"
+          :key="end"
+          :word="word"
+          :model-value="line[end]"
+          :options="MARKS"
+          :label="`${label} ${word}`"
+          @update:model-value="emit('change', { [end]: $event })"
+        />
       </template>
     </template>
   </FactCard>
