@@ -176,6 +176,10 @@ function begin(kind: 'dashes' | 'dots'): void {
   align-items: center;
   justify-content: space-between;
 }
+.pair span {
+  display: flex;
+  gap: 8px;
+}
 .pair button:hover {
   color: var(--ink);
 }
@@ -184,7 +188,7 @@ function begin(kind: 'dashes' | 'dots'): void {
   font-size: 12px;
 }
 .pattern {
-  width: 84px;
+  width: 72px;
   padding: 2px;
   text-align: right;
   background: none;

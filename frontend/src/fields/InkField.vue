@@ -61,4 +61,7 @@ function take(next: GradientShape | 'colour'): void {
   margin: 6px 0 2px;
   font-size: 12px;
 }
+.pill :deep(button) {
+  padding: 3px 10px;
+}
 </style>

@@ -26,4 +26,7 @@ const chosen = defineModel<T>({ required: true });
 .pill {
   font-size: 12px;
 }
+.pill :deep(button) {
+  padding: 3px 8px;
+}
 </style>
