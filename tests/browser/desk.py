@@ -25,8 +25,9 @@ class Editor:
     server: "Server"
 
     def open(self, drawing: str = "Quay signs") -> "Editor":
-        self.page.goto(self.server.address)
-        self.page.get_by_label(f"Open {drawing}").click()
+        summaries = self.server.drawings.summaries()
+        (known,) = (each.id for each in summaries if each.drawing.name == drawing)
+        self.page.goto(f"{self.server.address}/drawing/{known}")
         expect(self.page.get_by_test_id("desk").locator("svg")).to_be_visible()
         self.saved()
         return self

@@ -83,6 +83,19 @@ def test_a_shape_that_cannot_be_shown_is_marked_and_undone(page: Page, server: S
     expect(editor.row("Lost")).not_to_contain_text("cannot be shown")
 
 
+@pytest.mark.parametrize("part", ["js", "css"])
+def test_a_page_whose_parts_did_not_come_is_asked_for_until_they_do(
+    page: Page, server: Server, part: str
+) -> None:
+    page.goto(server.address)
+    page.route(f"**/assets/EditorPage-*.{part}", lambda route: route.abort("connectionreset"))
+    page.get_by_label("Open Quay signs").click()
+    expect(page.get_by_text("Dot Stack cannot be reached; trying again…")).to_be_visible()
+    page.unroute_all()
+    expect(page.get_by_test_id("desk").locator("svg")).to_be_visible()
+    expect(page.get_by_role("main")).to_have_css("display", "grid")
+
+
 def test_a_drawing_that_is_changed_in_two_tabs_loses_no_step_of_either(
     editor: Editor, page: Page
 ) -> None:
