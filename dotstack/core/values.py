@@ -10,11 +10,14 @@ from dotstack.core.geometry import Affine
 MAX_SIZE = 1e6
 MAX_HELD = 2000
 
-Id = Annotated[str, Field(pattern=r"^[A-Za-z0-9-]{1,40}$")]
+_PLAIN = r"[A-Za-z0-9-]{1,40}"
+# Of a shape inside a twin: the twin's id, a colon, and its id in the source.
+_ID = rf"{_PLAIN}(:{_PLAIN}){{0,24}}"
+Id = Annotated[str, Field(pattern=rf"^{_ID}$")]
 # Of a piece, among those of one whole: a number, or the shape that it is of.
-PieceKey = Annotated[str, Field(pattern=r"^(\d{1,4}|of-[A-Za-z0-9-]{1,40}(\.\d{1,4})?)$")]
+PieceKey = Annotated[str, Field(pattern=rf"^(\d{{1,4}}|of-{_ID}(\.\d{{1,4}})?)$")]
 # Of a shape, or of a piece of one: the whole's id, a dot, and the piece's key.
-AnyId = Annotated[str, Field(pattern=r"^[A-Za-z0-9-]{1,40}(\.[A-Za-z0-9.-]{1,50})?$")]
+AnyId = Annotated[str, Field(pattern=rf"^{_ID}(\.[A-Za-z0-9.:-]{{1,1100}})?$")]
 Name = Annotated[str, Field(min_length=1, max_length=120, pattern=r"\S")]
 Length = Annotated[float, Field(gt=0, le=MAX_SIZE, allow_inf_nan=False)]
 Coordinate = Annotated[float, Field(ge=-MAX_SIZE, le=MAX_SIZE, allow_inf_nan=False)]

@@ -17,6 +17,7 @@ from dotstack.core.drawing import (
     Drawing,
     Entries,
     apply,
+    as_in,
     difference,
     patched,
     touched_plate,
@@ -333,6 +334,7 @@ class DrawingStore:
             delta = Delta.model_validate_json(step.delta)
             entries = delta.before if back else delta.after
             drawing = patched(self._drawing(session, row), entries)
+            entries = as_in(drawing, entries)
             opened = self._moved(session, row, step.number - (1 if back else 0), drawing, entries)
         self._remember(opened)
         return opened

@@ -3,7 +3,7 @@
 from sqlalchemy import func, select
 from sqlalchemy.orm import Session
 
-from dotstack.core.drawing import Delta, Drawing, patched
+from dotstack.core.drawing import Delta, Drawing, patched, tied
 from dotstack.store.errors import GoneError, StaleRevisionError
 from dotstack.store.models import DrawingRow, SnapshotRow, StepRow, VersionRow
 
@@ -32,7 +32,7 @@ def drawing_at(session: Session, drawing_id: str, number: int) -> Drawing:
         .order_by(SnapshotRow.number.desc())
         .limit(1)
     ).one()
-    drawing = Drawing.model_validate_json(nearest.document)
+    drawing = _read(nearest.document)
     steps = session.scalars(
         select(StepRow.delta)
         .where(
@@ -67,7 +67,11 @@ def last_number(session: Session, row: DrawingRow) -> int:
 def past(session: Session, row: DrawingRow, state: str) -> Drawing:
     """The drawing after the step of this number, or in the state with this id; GoneError."""
     if not state.isdecimal():
-        return Drawing.model_validate_json(version_of(session, row, state).document)
+        return _read(version_of(session, row, state).document)
     if int(state) > last_number(session, row):
         raise GoneError("step", state)
     return drawing_at(session, row.id, int(state))
+
+
+def _read(document: str) -> Drawing:
+    return tied(Drawing.model_validate_json(document))

@@ -11,7 +11,7 @@ from pydantic import TypeAdapter
 from sqlalchemy import Select, delete, func, select
 from sqlalchemy.orm import Session
 
-from dotstack.core.drawing import Node
+from dotstack.core.drawing import Node, tied_alone
 from dotstack.core.drawing.kit import KitAsset, KitCollection, KitSection
 from dotstack.core.errors import LimitError
 from dotstack.store import kit_rows, row_changes
@@ -365,5 +365,9 @@ def _after(session: Session, model: type[CollectionRow]) -> int:
 
 def _asset(row: AssetRow) -> Asset:
     return Asset(
-        row.id, row.name, tuple(json.loads(row.tags)), row.revision, _node.validate_json(row.node)
+        row.id,
+        row.name,
+        tuple(json.loads(row.tags)),
+        row.revision,
+        tied_alone(_node.validate_json(row.node)),
     )

@@ -9,6 +9,7 @@ from pydantic import BaseModel
 
 from dotstack.core.drawing import Delta, Drawing, Evaluator, Plate, whole
 from dotstack.core.drawing.exporting import file_name
+from dotstack.core.drawing.kinds.twin import WITH_INSIDES
 from dotstack.core.drawing.kit import KitCollection
 from dotstack.core.drawing.painted import painted
 from dotstack.core.drawing.scene import Box, Piece, all_figures, changed_figures, shown
@@ -29,8 +30,9 @@ _CARD_PLATES = 3
 
 
 def json(model: BaseModel, status: int = 200) -> Response:
-    """An answer with the model as JSON."""
-    return Response(model.model_dump_json(), status=status, mimetype="application/json")
+    """An answer with the model as JSON, which says of twins what is inside them."""
+    said = model.model_dump_json(context=WITH_INSIDES)
+    return Response(said, status=status, mimetype="application/json")
 
 
 def download(data: bytes, mimetype: str, name: str, kind: str) -> Response:

@@ -8,7 +8,7 @@ from pydantic import BaseModel, Field
 from dotstack.core.combine import Outcome
 from dotstack.core.drawing import AnyCommand, Drawing, apply, difference
 from dotstack.core.drawing.assets import standing
-from dotstack.core.drawing.carrying import with_letters_kept
+from dotstack.core.drawing.carrying import going_out
 from dotstack.core.drawing.commands import OUTCOME_KINDS, SpaceLetters
 from dotstack.core.drawing.commands.combining import PaintChoice
 from dotstack.core.drawing.corner_map import CornerMap, corner_map
@@ -285,7 +285,7 @@ def copy_out(path: DrawingPath, body: Shapes) -> Response:
     drawing, ids = at(path.drawing_id, body.revision), tuple(body.ids)
     with studio().evaluators.of(path.drawing_id) as evaluator:
         svg = write_svg(shapes_picture(drawing, ids, evaluator))
-        nodes = [with_letters_kept(node, evaluator) for node in standing(drawing, ids, evaluator)]
+        nodes = going_out(standing(drawing, ids, evaluator), evaluator)
         return answers.json(CopiedShapes(svg=svg, nodes=nodes))
 
 

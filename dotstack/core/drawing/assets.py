@@ -8,6 +8,7 @@ from dotstack.core.drawing.document import Drawing, Plate
 from dotstack.core.drawing.evaluate import Evaluator
 from dotstack.core.drawing.frame import Frame, frame_of
 from dotstack.core.drawing.kinds import GroupNode, Node, Origin, PieceNode, PrimitiveNode, revised
+from dotstack.core.drawing.links import carrying, with_own_sources
 from dotstack.core.drawing.paths import as_path
 from dotstack.core.drawing.places import place_of, places_of, topmost_first
 from dotstack.core.drawing.stacks import with_pieces
@@ -84,7 +85,8 @@ def _standing(node: Node, affine: Affine) -> Node:
 def _at_origin(node: Node, affine: Affine, evaluator: Evaluator) -> Node:
     x0, y0, x1, y1 = evaluator.outline(_standing(node, affine)).bounds
     middle = Affine.translation(-(x0 + x1) / 2, -(y0 + y1) / 2)
-    return revised(node, {"transform": Placement.of(middle @ affine), "origin": None})
+    (loaded,) = carrying((node,))
+    return revised(loaded, {"transform": Placement.of(middle @ affine), "origin": None})
 
 
 def placed(
@@ -97,7 +99,7 @@ def placed(
     evaluator: Evaluator,
 ) -> Node:
     """A live copy with ids of its own, ``scale`` times as large, its middle at ``centre``."""
-    fresh = with_new_ids(mark.node, new_id)
+    fresh = with_own_sources(with_new_ids(mark.node, new_id), new_id)
     fresh = revised(fresh, _enlarged(fresh, scale))
     old = fresh.transform.affine
     moved = Affine(old.a, old.b, old.c, old.d, old.e * scale + centre[0], old.f * scale + centre[1])

@@ -1,4 +1,7 @@
-"""What texts bring along when they leave for other places: their outlines and fonts."""
+"""What shapes bring along when they leave for other places.
+
+Texts bring their outlines and fonts, twins their source.
+"""
 
 from collections.abc import Iterable
 
@@ -6,6 +9,7 @@ from dotstack.core.drawing.document import Drawing
 from dotstack.core.drawing.evaluate import Evaluator
 from dotstack.core.drawing.kinds import Node, TextNode
 from dotstack.core.drawing.kinds.text import KeptLetters
+from dotstack.core.drawing.links import carrying, tied
 from dotstack.core.drawing.paths import PRECISION
 from dotstack.core.drawing.tree import walk, with_children
 from dotstack.core.letters import Font
@@ -32,7 +36,12 @@ def drawing_with_letters_kept(drawing: Drawing, evaluator: Evaluator) -> Drawing
         )
         for plate in drawing.plates
     )
-    return drawing.model_copy(update={"plates": plates})
+    return tied(drawing.model_copy(update={"plates": plates}))
+
+
+def going_out(nodes: Iterable[Node], evaluator: Evaluator) -> list[Node]:
+    """Nodes as they leave for elsewhere, with all that they bring along."""
+    return carrying([with_letters_kept(node, evaluator) for node in nodes])
 
 
 def fonts_of(nodes: Iterable[Node]) -> dict[str, TextNode]:

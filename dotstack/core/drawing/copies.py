@@ -3,27 +3,40 @@
 from collections.abc import Callable, Iterable
 
 from dotstack.core.drawing.document import Drawing
-from dotstack.core.drawing.kinds import HolderNode, Node, revised
+from dotstack.core.drawing.kinds import GroupNode, Node, TwinNode, revised
+from dotstack.core.drawing.kinds.node import recast
 from dotstack.core.drawing.places import exchanged
 from dotstack.core.drawing.sound import check_fresh
+from dotstack.core.paint import Look
+from dotstack.core.values import Placement
 
 
 def with_new_ids(node: Node, new_id: Callable[[], str]) -> Node:
     """The same node with other ids, inside it too."""
-    new_ids: dict[str, str] = {}
+    return recast(node, lambda each: revised(each, {"id": new_id()}))
 
-    def renewed(node: Node) -> Node:
-        fresh = revised(node, {"id": new_id()})
-        if isinstance(fresh, HolderNode):
-            inner = [(renewed(child),) for child in fresh.children]
-            fresh = fresh.with_children(inner).renamed(new_ids)
-        new_ids[node.id] = fresh.id
-        if not fresh.refinements:
-            return fresh
-        refinements = tuple(each.renamed(new_ids) for each in fresh.refinements)
-        return fresh.model_copy(update={"refinements": refinements})
 
-    return renewed(node)
+def freed(twin: TwinNode, new_id: Callable[[], str]) -> Node:
+    """What a twin is as a shape that follows nothing any more: that of its source, or a group.
+
+    It keeps its id; twins that lie in its source go on to follow theirs.
+    """
+    nodes = tuple(
+        recast(node, lambda each: each.model_copy(update={"id": new_id()}))
+        for node in twin.with_own_handed_on().children
+    )
+    if len(nodes) > 1 or twin.look.of_whole != Look(fill=None):
+        return GroupNode(**twin.common, nodes=nodes)
+    (alone,) = nodes
+    there = twin.transform.affine @ alone.transform.affine
+    changes = {
+        **twin.common,
+        "look": alone.look,
+        "transform": Placement.of(there),
+        "visible": twin.visible and alone.visible,
+        "guide": twin.guide or alone.guide,
+    }
+    return alone.model_copy(update=changes)
 
 
 def with_hidden_copies(

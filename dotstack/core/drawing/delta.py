@@ -1,7 +1,12 @@
 """Deltas: what one step changed, both ways, so that undo needs no command run backwards."""
 
+from collections.abc import Mapping
+
+from pydantic import Field
+
 from dotstack.core.drawing.document import SWATCHES, Drawing, Plate, Swatch
-from dotstack.core.drawing.kinds import Node
+from dotstack.core.drawing.kinds import Node, Source
+from dotstack.core.drawing.links import tied
 from dotstack.core.values import Colour, Id, Length, Name, Value
 
 
@@ -22,7 +27,8 @@ class Entries(Value):
         name, swatches: of the drawing.
         plates: the ids of all plates, in order.
         heads: plates that are new, other or gone.
-        nodes: shapes directly on a plate that are new, other or gone.
+        nodes: shapes directly on a plate that are new, other or gone, also by their sources.
+        sources: those that are new, other or gone.
 
     """
 
@@ -31,6 +37,7 @@ class Entries(Value):
     plates: tuple[Id, ...]
     heads: dict[str, PlateHead | None]
     nodes: dict[str, Node | None]
+    sources: dict[str, Source | None] = Field(default_factory=dict)
 
 
 class Delta(Value):
@@ -44,15 +51,16 @@ def difference(before: Drawing, after: Drawing) -> Delta:
     """The delta between two drawings; the smaller, the more they share."""
     old_heads, new_heads = _heads(before), _heads(after)
     old_nodes, new_nodes = _nodes(before), _nodes(after)
+    old_sources, new_sources = _sources(before), _sources(after)
     heads = [key for key in {**old_heads, **new_heads} if old_heads.get(key) != new_heads.get(key)]
-    nodes = [
-        key
-        for key in {**old_nodes, **new_nodes}
-        if (old := old_nodes.get(key)) is not (new := new_nodes.get(key)) and old != new
-    ]
+    nodes = _changed(old_nodes, new_nodes)
+    sources = _changed(old_sources, new_sources)
 
     def entries(
-        drawing: Drawing, all_heads: dict[str, PlateHead], all_nodes: dict[str, Node]
+        drawing: Drawing,
+        all_heads: dict[str, PlateHead],
+        all_nodes: dict[str, Node],
+        all_sources: dict[str, Source],
     ) -> Entries:
         return Entries(
             name=drawing.name,
@@ -60,15 +68,20 @@ def difference(before: Drawing, after: Drawing) -> Delta:
             plates=tuple(plate.id for plate in drawing.plates),
             heads={key: all_heads.get(key) for key in heads},
             nodes={key: all_nodes.get(key) for key in nodes},
+            sources={key: all_sources.get(key) for key in sources},
         )
 
     return Delta(
-        before=entries(before, old_heads, old_nodes), after=entries(after, new_heads, new_nodes)
+        before=entries(before, old_heads, old_nodes, old_sources),
+        after=entries(after, new_heads, new_nodes, new_sources),
     )
 
 
 def patched(drawing: Drawing, entries: Entries) -> Drawing:
-    """The drawing with the entries in place; all else keeps its identity."""
+    """The drawing with the entries in place; all else keeps its identity.
+
+    What follows a source that is among them is another then, too.
+    """
     nodes = {**_nodes(drawing), **entries.nodes}
     heads = {**_heads(drawing), **entries.heads}
     old = {plate.id: plate for plate in drawing.plates}
@@ -89,10 +102,25 @@ def patched(drawing: Drawing, entries: Entries) -> Drawing:
             nodes=stack,
         )
 
-    return Drawing(
-        name=entries.name,
-        swatches=entries.swatches,
-        plates=tuple(plate(key) for key in entries.plates),
+    sources = {**_sources(drawing), **entries.sources}
+    return tied(
+        Drawing(
+            name=entries.name,
+            swatches=entries.swatches,
+            plates=tuple(plate(key) for key in entries.plates),
+            sources=tuple(source for source in sources.values() if source is not None),
+        )
+    )
+
+
+def as_in(drawing: Drawing, entries: Entries) -> Entries:
+    """The entries with shapes and sources as the drawing has them, in which they were put."""
+    nodes, sources = _nodes(drawing), _sources(drawing)
+    return entries.model_copy(
+        update={
+            "nodes": {key: nodes.get(key) for key in entries.nodes},
+            "sources": {key: sources.get(key) for key in entries.sources},
+        }
     )
 
 
@@ -124,6 +152,18 @@ def _heads(drawing: Drawing) -> dict[str, PlateHead]:
         )
         for plate in drawing.plates
     }
+
+
+def _changed(before: Mapping[str, object], after: Mapping[str, object]) -> list[str]:
+    return [
+        key
+        for key in {**before, **after}
+        if (old := before.get(key)) is not (new := after.get(key)) and old != new
+    ]
+
+
+def _sources(drawing: Drawing) -> dict[str, Source]:
+    return {source.id: source for source in drawing.sources}
 
 
 def _nodes(drawing: Drawing) -> dict[str, Node]:

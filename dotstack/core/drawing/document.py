@@ -4,7 +4,7 @@ from typing import Annotated
 
 from pydantic import Field
 
-from dotstack.core.drawing.kinds import Node
+from dotstack.core.drawing.kinds import Node, Source
 from dotstack.core.paint import INK, Fill
 from dotstack.core.values import Colour, Id, Length, Name, Value
 
@@ -44,10 +44,14 @@ SWATCHES = tuple(
 
 
 class Drawing(Value):
-    """What is saved."""
+    """What is saved.
+
+    ``sources`` are what its twins are copies of; see ``links`` for how these are tied to them.
+    """
 
     name: Name
     plates: tuple[Plate, ...] = ()
+    sources: tuple[Source, ...] = ()
     swatches: Annotated[tuple[Swatch, ...], Field(max_length=200)] = SWATCHES
 
     @property

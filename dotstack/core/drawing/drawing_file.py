@@ -12,6 +12,7 @@ from dotstack.core.drawing.document import Drawing
 from dotstack.core.drawing.evaluate import Evaluator
 from dotstack.core.drawing.kinds import TextNode, UnderlayNode
 from dotstack.core.drawing.kit import KitCollection, check_collection
+from dotstack.core.drawing.links import tied
 from dotstack.core.drawing.older import VERSION
 from dotstack.core.drawing.pictures import plate_picture
 from dotstack.core.drawing.sound import MAX_PLATES, check_fresh
@@ -77,14 +78,14 @@ def read_drawing(data: bytes) -> ReadDrawing:
     Raises FormatError or LimitError, which say what is wrong and where.
     """
     document = container.read_document(data, _DOCUMENT, DrawingFile)
-    _check(document.drawing)
+    drawing = _checked(document.drawing)
     for collection in document.collections:
         check_collection(collection, _DOCUMENT)
-    pictures = pictures_in(document.drawing)
+    pictures = pictures_in(drawing)
     entries = container.read_entries(data, map(_picture_entry, pictures))
     rasters = tuple(map(_raster, entries, pictures.values()))
-    fonts = tuple(_fonts(data, fonts_of(document.drawing.nodes)))
-    return ReadDrawing(document.drawing, document.collections, rasters, fonts)
+    fonts = tuple(_fonts(data, fonts_of(drawing.nodes)))
+    return ReadDrawing(drawing, document.collections, rasters, fonts)
 
 
 def pictures_in(drawing: Drawing) -> dict[str, UnderlayNode]:
@@ -118,8 +119,8 @@ def _raster(content: bytes, underlay: UnderlayNode) -> Raster:
     return raster
 
 
-def _check(drawing: Drawing) -> None:
-    """Raises FormatError or LimitError unless commands could have made the drawing."""
+def _checked(drawing: Drawing) -> Drawing:
+    """The drawing, tied; raises FormatError or LimitError unless commands could have made it."""
     if len(drawing.plates) > MAX_PLATES:
         raise LimitError("plates in one drawing", len(drawing.plates), MAX_PLATES)
     ids = [plate.id for plate in drawing.plates]
@@ -130,6 +131,12 @@ def _check(drawing: Drawing) -> None:
         plates=tuple(plate.model_copy(update={"nodes": ()}) for plate in drawing.plates),
     )
     try:
-        check_fresh(empty, drawing.nodes)
+        found = tied(drawing)
+    except CommandError as error:
+        raise FormatError(_DOCUMENT, str(error).rstrip(".")) from error
+    sources = (node for source in found.sources for node in source.nodes)
+    try:
+        check_fresh(empty, (*found.nodes, *sources))
     except CommandError as error:
         raise FormatError(_DOCUMENT, "two shapes have the same id") from error
+    return found

@@ -3,7 +3,7 @@
 from math import sqrt
 
 from dotstack.core.drawing.document import Drawing
-from dotstack.core.drawing.kinds import GroupNode, Node, OneOutline
+from dotstack.core.drawing.kinds import GroupNode, Node, OneOutline, TwinNode
 from dotstack.core.drawing.kinds.refinements import LineArea
 from dotstack.core.drawing.places import place_of
 from dotstack.core.errors import CommandError
@@ -24,7 +24,7 @@ def inked(drawing: Drawing, nodes: list[Node]) -> list[Node]:
 
 
 def _inked(node: Node, outer: Affine) -> Node:
-    if isinstance(node, GroupNode):
+    if isinstance(node, GroupNode | TwinNode):
         within = outer @ node.transform.affine
         return node.with_children(tuple((_inked(child, within),) for child in node.children))
     look = node.look

@@ -9,14 +9,15 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from dotstack.core.drawing import container
-from dotstack.core.drawing.carrying import with_letters_kept
+from dotstack.core.drawing.carrying import going_out
 from dotstack.core.drawing.evaluate import Evaluator
 from dotstack.core.drawing.kinds import Node
+from dotstack.core.drawing.links import tied_alone
 from dotstack.core.drawing.older import VERSION
 from dotstack.core.drawing.pictures import node_picture
 from dotstack.core.drawing.sound import check_depth
 from dotstack.core.drawing.tree import walk
-from dotstack.core.errors import FormatError
+from dotstack.core.errors import CommandError, FormatError
 from dotstack.core.formats import slug, unique, write_svg
 from dotstack.core.values import Name, Value
 
@@ -71,19 +72,13 @@ def write_kit(collection: KitCollection, evaluator: Evaluator) -> bytes:
         for name, asset in zip(names, assets)
     }
     left = iter(names)
+
+    def written(asset: KitAsset) -> KitAsset:
+        (node,) = going_out((asset.node,), evaluator)
+        return asset.model_copy(update={"picture": next(left), "node": node})
+
     sections = tuple(
-        KitSection(
-            name=section.name,
-            assets=tuple(
-                asset.model_copy(
-                    update={
-                        "picture": next(left),
-                        "node": with_letters_kept(asset.node, evaluator),
-                    }
-                )
-                for asset in section.assets
-            ),
-        )
+        KitSection(name=section.name, assets=tuple(map(written, section.assets)))
         for section in collection.sections
     )
     listed = KitCollection(name=collection.name, sections=sections)
@@ -104,8 +99,12 @@ def read_kit(data: bytes) -> KitCollection:
 def check_collection(collection: KitCollection, where: str) -> None:
     """Raises FormatError or LimitError unless every mark can be placed."""
     for section in collection.sections:
-        check_depth(tuple(asset.node for asset in section.assets))
         for asset in section.assets:
-            ids = [node.id for node in walk(asset.node)]
+            check_depth((asset.node,))
+            try:
+                found = tied_alone(asset.node)
+            except CommandError as error:
+                raise FormatError(where, str(error).rstrip(".")) from error
+            ids = [node.id for node in walk(found)]
             if len(set(ids)) < len(ids):
                 raise FormatError(where, f"two shapes of {asset.name} have the same id")

@@ -17,6 +17,7 @@ from dotstack.core.drawing.kinds import (
     LeafNode,
     Node,
     TextNode,
+    TwinNode,
 )
 from dotstack.core.formats.picture import Ink, Item, Layer, Painted, Pen, Shading
 from dotstack.core.geometry import Affine, Outline, closed_part
@@ -37,8 +38,8 @@ def painted(
             continue
         inner = outer @ node.transform.affine
         match node:
-            case GroupNode():
-                items = tuple(painted(node.nodes, evaluator, inner))
+            case GroupNode() | TwinNode():
+                items = tuple(painted(node.children, evaluator, inner))
             case InPieces():
                 items = tuple(painted(evaluator.pieces(node), evaluator, inner))
             case ClipNode():

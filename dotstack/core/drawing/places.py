@@ -69,9 +69,10 @@ def places_of(drawing: Drawing, ids: Collection[str]) -> list[Place]:
 
 
 def all_ids(drawing: Drawing) -> set[str]:
-    """The ids of all plates and nodes."""
+    """The ids of all plates and nodes, those in sources too."""
     ids = {plate.id for plate in drawing.plates}
-    return ids | {inner.id for node in drawing.nodes for inner in walk(node)}
+    nodes = (*drawing.nodes, *(node for source in drawing.sources for node in source.nodes))
+    return ids | {inner.id for node in nodes for inner in walk(node)}
 
 
 def with_plate(drawing: Drawing, plate: Plate) -> Drawing:

@@ -18,6 +18,7 @@ from dotstack.core.drawing.kinds import (
     InPieces,
     Node,
     PieceNode,
+    TwinNode,
 )
 from dotstack.core.drawing.painted import on_plate, painted
 from dotstack.core.drawing.places import places_of
@@ -286,7 +287,7 @@ def _is_piecewise(node: Node) -> bool:
     match node:
         case ClipNode():
             return True
-        case GroupNode() | InPieces():
+        case GroupNode() | TwinNode() | InPieces():
             return whole
         case _:
             plain = look.line is None or (look.line.is_plain and isinstance(look.line.paint, str))
@@ -307,9 +308,9 @@ def all_figures(entries: Entries, evaluator: Evaluator) -> dict[str, list[Figure
 def changed_figures(delta: Delta, evaluator: Evaluator) -> dict[str, list[Figure]]:
     """The figures that are others after a step than before it, as in ``all_figures``."""
     before = all_figures(delta.before, evaluator)
-    known = {figure.id: figure for each in before.values() for figure in each}
+    known = {(key, figure.id): figure for key, each in before.items() for figure in each}
     return {
-        key: [figure for figure in each if known.get(figure.id) is not figure]
+        key: [figure for figure in each if known.get((key, figure.id)) is not figure]
         for key, each in all_figures(delta.after, evaluator).items()
     }
 

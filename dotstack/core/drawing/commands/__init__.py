@@ -58,9 +58,17 @@ from dotstack.core.drawing.commands.shapes import (
 )
 from dotstack.core.drawing.commands.simplifying import Simplify
 from dotstack.core.drawing.commands.stacking import Arrange, Duplicate, Group, MoveInStack, Ungroup
+from dotstack.core.drawing.commands.twins import (
+    FollowAgain,
+    FreeTwins,
+    MakeTwin,
+    OnlyHere,
+    RenameSource,
+)
 from dotstack.core.drawing.commands.underlays import AddUnderlay
 from dotstack.core.drawing.document import Drawing
 from dotstack.core.drawing.evaluate import Evaluator
+from dotstack.core.drawing.links import tied
 from dotstack.core.drawing.stacks import active_in_order
 from dotstack.core.errors import CommandError, GeometryError
 
@@ -81,10 +89,13 @@ AnyCommand: TypeAlias = Annotated[
     | DuplicatePlate
     | EditNodes
     | FillHole
+    | FollowAgain
+    | FreeTwins
     | Group
     | JoinEnds
     | LiftOut
     | LineToOutline
+    | MakeTwin
     | Mirror
     | MoveInStack
     | MovePlate
@@ -95,12 +106,14 @@ AnyCommand: TypeAlias = Annotated[
     | PutInside
     | PutOnLine
     | OneColour
+    | OnlyHere
     | Recolour
     | Refine
     | Remove
     | RemovePlate
     | Rename
     | RenameDrawing
+    | RenameSource
     | Renew
     | Resize
     | SameAngle
@@ -156,7 +169,7 @@ def apply(drawing: Drawing, command: AnyCommand, evaluator: Evaluator) -> Drawin
     Raises CommandError, LimitError or ArrangementError, and then nothing has changed.
     """
     try:
-        return acted_on(drawing, command.named, command.applied_to, evaluator)
+        return tied(acted_on(drawing, command.named, command.applied_to, evaluator))
     except GeometryError as error:
         raise CommandError(str(error)) from error
     except ValidationError as error:
@@ -186,14 +199,18 @@ __all__ = [
     "DuplicatePlate",
     "EditNodes",
     "FillHole",
+    "FollowAgain",
+    "FreeTwins",
     "Group",
     "JoinEnds",
     "LiftOut",
     "LineToOutline",
+    "MakeTwin",
     "Mirror",
     "MoveInStack",
     "MovePlate",
     "OneColour",
+    "OnlyHere",
     "OpenHoles",
     "Paint",
     "Paste",
@@ -206,6 +223,7 @@ __all__ = [
     "RemovePlate",
     "Rename",
     "RenameDrawing",
+    "RenameSource",
     "Renew",
     "Resize",
     "SameAngle",

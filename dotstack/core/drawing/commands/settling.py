@@ -7,7 +7,7 @@ from pydantic import Field
 from dotstack.core.combine import intersection, line_within
 from dotstack.core.drawing.commands.command import Command
 from dotstack.core.drawing.commands.shapes import Ids, Seed
-from dotstack.core.drawing.copies import with_hidden_copies
+from dotstack.core.drawing.copies import freed, with_hidden_copies
 from dotstack.core.drawing.document import Drawing
 from dotstack.core.drawing.evaluate import Evaluator
 from dotstack.core.drawing.frame import unit_box
@@ -21,6 +21,7 @@ from dotstack.core.drawing.kinds import (
     NodeBase,
     PathNode,
     TextNode,
+    TwinNode,
     UnderlayNode,
     revised,
 )
@@ -85,7 +86,7 @@ class Unbundle(Command):
             group = GroupNode(**node.common, nodes=node.children)
             return replaced(drawing, node.id, lambda _: group)
         contours = unbundle(evaluator.own_outline(node))
-        if isinstance(node, GroupNode | ClipNode | InPieces) or len(contours) < 2:
+        if isinstance(node, GroupNode | TwinNode | ClipNode | InPieces) or len(contours) < 2:
             raise CommandError(f"{node.name} is one contour; there is nothing to unbundle.")
         if len(contours) > MAX_PIECES:
             raise LimitError("contours of one path", len(contours), MAX_PIECES)
@@ -157,6 +158,8 @@ def settled(node: Node, evaluator: Evaluator) -> Node:
             return node
         case GroupNode():
             return with_children(node, lambda child: (settled(child, evaluator),)) or node
+        case TwinNode():
+            return settled(freed(node, numbered(f"{node.id[:30]}-free")), evaluator)
         case InPieces():
             return _pieces(node, evaluator)
         case ClipNode():

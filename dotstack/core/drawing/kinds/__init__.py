@@ -32,6 +32,7 @@ from dotstack.core.drawing.kinds.pieces import Held, InPieces, OwnPaint, PieceNo
 from dotstack.core.drawing.kinds.rectangle import RectangleNode
 from dotstack.core.drawing.kinds.regions import RegionNode, RegionPick
 from dotstack.core.drawing.kinds.text import FontChoice, OnCircle, OnLine, TextNode
+from dotstack.core.drawing.kinds.twin import Own, Source, TwinNode
 from dotstack.core.drawing.kinds.underlay import UnderlayNode
 
 Node: TypeAlias = Annotated[
@@ -50,7 +51,8 @@ Node: TypeAlias = Annotated[
     | RegionNode
     | ClipNode
     | PartsNode
-    | PieceNode,
+    | PieceNode
+    | TwinNode,
     Field(discriminator="kind"),
 ]
 
@@ -66,10 +68,11 @@ def _knowing_each_other(*kinds: type[NodeBase]) -> None:
 
 
 Member.model_rebuild(_types_namespace={"Node": Node})
+Source.model_rebuild(_types_namespace={"Node": Node})
 OnLine.model_rebuild(_types_namespace={"Node": Node})
 _knowing_each_other(EllipseNode, RectangleNode, PolygonNode, StarNode, DropNode, LineNode, ArcNode)
 _knowing_each_other(PathNode, TextNode, UnderlayNode, PieceNode)
-_knowing_each_other(CompoundNode, GroupNode, RegionNode, ClipNode, PartsNode)
+_knowing_each_other(CompoundNode, GroupNode, RegionNode, ClipNode, PartsNode, TwinNode)
 
 __all__ = [
     "ArcNode",
@@ -91,6 +94,7 @@ __all__ = [
     "OnLine",
     "OneOutline",
     "Origin",
+    "Own",
     "OwnPaint",
     "PartsNode",
     "PathNode",
@@ -101,8 +105,10 @@ __all__ = [
     "RectangleNode",
     "RegionNode",
     "RegionPick",
+    "Source",
     "StarNode",
     "TextNode",
+    "TwinNode",
     "UnderlayNode",
     "leaves",
     "paint_of",

@@ -234,6 +234,12 @@ class HolderNode(NodeBase):
     def with_stack(self: N, nodes: "Sequence[Node]") -> N:
         """The node with these in it, the lowest first: its children in another order, and more."""
 
+    def recast_in(self, cast: "Callable[[Node], Node]", new_ids: dict[str, str]) -> "Node":
+        """The node with each that it holds cast, whose new ids stand in ``new_ids`` by then."""
+        inner = [(cast(child),) for child in self.children]
+        fresh = self.with_children(inner)
+        return fresh.renamed(new_ids)
+
     def arrangement(self, evaluation: Evaluation) -> Arrangement:
         """The arrangement of its active children; raises ArrangementError."""
         active = [child for child in self.children if child.is_active]
@@ -243,6 +249,24 @@ class HolderNode(NodeBase):
         """The node with those fields of a look that are of all that it shows together."""
         own = {name: value for name, value in changes.items() if name in OF_WHOLE}
         return self.model_copy(update={"look": self.look.model_copy(update=own)}) if own else self
+
+
+def recast(
+    node: "Node", change: "Callable[[Node], Node]", new_ids: dict[str, str] | None = None
+) -> "Node":
+    """The node and all in it changed, each to one that may have another id.
+
+    What is said of them follows; ``new_ids`` gets them by the old ones.
+    """
+    known = {} if new_ids is None else new_ids
+    fresh = change(node)
+    if isinstance(fresh, HolderNode):
+        fresh = fresh.recast_in(lambda child: recast(child, change, known), known)
+    known[node.id] = fresh.id
+    refinements = tuple(each.renamed(known) for each in fresh.refinements)
+    if refinements == fresh.refinements:
+        return fresh
+    return fresh.model_copy(update={"refinements": refinements})
 
 
 def of_each(changes: Mapping[str, object]) -> dict[str, object]:
