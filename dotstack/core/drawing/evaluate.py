@@ -5,7 +5,7 @@ from collections.abc import Callable, Sequence
 from typing import Any, TypeVar
 
 from dotstack.core.arrangement import Arrangement
-from dotstack.core.drawing.kinds import InPieces, Node, NodeBase, PieceNode
+from dotstack.core.drawing.kinds import InPieces, Node, NodeBase, PieceNode, TwinNode
 from dotstack.core.drawing.kinds.node import own_fields
 from dotstack.core.drawing.kinds.pieces import as_held
 from dotstack.core.drawing.refining import Note, Refined, refined, stretch_of, together
@@ -77,6 +77,8 @@ class Evaluator:
         self._surroundings = surroundings
         self._memories: defaultdict[str, Memory] = defaultdict(lambda: Memory(_RESULTS))
         self._arrangements = Memory(_ARRANGEMENTS)
+        # By identity, with what was asked for, which is kept alive by it.
+        self._models: OrderedDict[int, tuple[Node, Node]] = OrderedDict()
 
     def font(self, digest: str) -> Font | None:
         """The font with a digest; None where it is missing."""
@@ -101,11 +103,27 @@ class Evaluator:
 
     def base_outline(self, node: Node) -> Outline:
         """The node's outline in its own axes before any refinement; raises ArrangementError."""
-        return self.remembered("base", lambda: node.outline(self), *node.own)
+        model = self._model(node)
+        return self.remembered("base", lambda: model.outline(self), *model.own)
 
     def refined(self, node: Node) -> Refined:
         """The node's refined outline, and what is to be told of it; raises ArrangementError."""
-        return self._refined(node, self.base_outline(node))
+        model = self._model(node)
+        return self._refined(model, self.base_outline(model))
+
+    def meet(self, twin: TwinNode) -> None:
+        """Takes what is inside a twin for what its source holds, which is evaluated once for all.
+
+        Only what is to be seen may be other in a twin, so that their outlines are the same.
+        """
+        for shown, plain in twin.models():
+            self._models[id(shown)] = shown, plain
+        while len(self._models) > _RESULTS:
+            self._models.popitem(last=False)
+
+    def _model(self, node: Node) -> Node:
+        """The shape of a source that a shape of a twin is, where that twin was met; or itself."""
+        return self._models.get(id(node), (node, node))[1]
 
     def _refined(self, node: NodeBase, outline: Outline) -> Refined:
         """An outline of the node, in its own axes, with its refinements."""

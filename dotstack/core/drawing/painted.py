@@ -37,6 +37,8 @@ def painted(
         if not node.is_active:
             continue
         inner = outer @ node.transform.affine
+        if isinstance(node, TwinNode):
+            evaluator.meet(node)
         match node:
             case GroupNode() | TwinNode():
                 items = tuple(painted(node.children, evaluator, inner))

@@ -218,6 +218,8 @@ def figures(node: Node, evaluator: Evaluator, outer: Affine | None = None) -> It
     ``outer`` maps the axes that contain the node to the plate's.
     """
     within = outer or Affine()
+    if isinstance(node, TwinNode):
+        evaluator.meet(node)
     known: OrderedDict[Affine, Figure] = evaluator.remembered("figures", OrderedDict, node)
     if within not in known:
         known[within] = _figure_or_fault(node, within, evaluator)

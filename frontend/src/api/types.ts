@@ -51,6 +51,7 @@ export type CopiedShapes = Schemas['CopiedShapes'];
 export type KeptPicture = Schemas['KeptPicture'];
 export type PastedShapes = Schemas['PastedShapes'];
 export type SnapTargets = Whole<Schemas['SnapTargets']>;
+export type Source = Pick<Schemas['Source'], 'id' | 'name'>;
 export type Swatch = Schemas['Swatch'];
 export type ColourAnswer = Whole<Schemas['ColourAnswer']>;
 export type ContrastAnswer = Whole<Schemas['ContrastAnswer']>;

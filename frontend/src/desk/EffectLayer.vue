@@ -7,6 +7,7 @@ import { andThen, commandGesture, roundedLength } from '@/desk/gestures';
 import type { Led, Reaching } from '@/desk/effects';
 import { reachingOf } from '@/desk/effects';
 import type { Point } from '@/marks/numbers';
+import { useTwins } from '@/stores/twins';
 import { useView } from '@/stores/view';
 
 /** A dot for each shadow and for the depth of a shape, dragged to where it reaches. */
@@ -19,6 +20,7 @@ const props = defineProps<{
 }>();
 
 const view = useView();
+const twins = useTwins();
 const held = ref<{ key: string; led: Led } | null>(null);
 
 const dots = computed(() =>
@@ -42,7 +44,8 @@ function leading(reaching: Reaching, from: Point): Gesture {
     const by = { x: reaching.by.x + at.x - from.x, y: reaching.by.y + at.y - from.y };
     const led = reaching.led(by, keys, (value) => roundedLength(hands, value, keys));
     held.value = { key: reaching.key, led };
-    return { command: { kind: 'paint', ids: [node.id], ...led.fields }, said: { text: '' } };
+    const command = twins.here('paint', { ids: [node.id], ...led.fields });
+    return { command, said: { text: '' } };
   });
   return andThen(gesture, () => (held.value = null));
 }

@@ -14,6 +14,7 @@ import {
   stopPlace,
 } from '@/marks/gradients';
 import type { Point } from '@/marks/numbers';
+import { useTwins } from '@/stores/twins';
 import { useView } from '@/stores/view';
 
 /**
@@ -36,6 +37,7 @@ const OFF = 40;
 const BEYOND = 26;
 
 const view = useView();
+const twins = useTwins();
 /** The gradient as the pointer leaves it for now. */
 const held = ref<Gradient | null>(null);
 
@@ -81,7 +83,7 @@ function commandOf(paint: Gradient) {
   const { node, line } = props;
   const lines = node.look.lines.map((each, i) => (i === line ? { ...each, paint } : each));
   const fields = line === null ? { fill: paint } : { lines };
-  return { kind: 'paint' as const, ids: [node.id], ...fields };
+  return twins.here('paint', { ids: [node.id], ...fields });
 }
 
 /** Shows the gradient as the pointer leads it. */

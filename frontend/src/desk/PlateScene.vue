@@ -1,20 +1,16 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 
-import type { Node } from '@/api/types';
 import ShapeInk from '@/desk/ShapeInk.vue';
 import UnderlayPicture from '@/desk/UnderlayPicture.vue';
 import { useWaitingMarks } from '@/desk/waitingMarks';
-import { comesInPieces, staysLive } from '@/marks/kinds';
+import { showsAsTheirs, staysLive } from '@/marks/kinds';
 import { useRegions } from '@/stores/regions';
 import type { Row } from '@/stores/selection';
 import { useSelection } from '@/stores/selection';
 import { useView } from '@/stores/view';
 
 /** What is painted on the plate, and the outlines that can be taken hold of. */
-/** Whether it shows as its shapes or pieces do, and by itself not at all. */
-const isOnlyTheirs = (node: Node) => node.kind === 'group' || comesInPieces(node);
-
 const selection = useSelection();
 const view = useView();
 const regions = useRegions();
@@ -30,12 +26,12 @@ const painted = computed(() =>
     .reverse()
     .flatMap((row) => {
       const figure = selection.figureById.get(row.node.id);
-      return figure && (figure.pieces || !isOnlyTheirs(row.node)) ? [{ row, figure }] : [];
+      return figure && (figure.pieces || !showsAsTheirs(row.node)) ? [{ row, figure }] : [];
     }),
 );
 /** What is painted as one: what is in it can be taken hold of, and is not painted again. */
 const wholes = computed(() =>
-  painted.value.filter(({ row }) => isOnlyTheirs(row.node)).map(({ row }) => row.node.id),
+  painted.value.filter(({ row }) => showsAsTheirs(row.node)).map(({ row }) => row.node.id),
 );
 const isInWhole = ({ chain, node }: Row) =>
   wholes.value.some((each) => each !== node.id && chain.includes(each));
@@ -83,7 +79,7 @@ const reachable = computed(() =>
         :row="row"
         :figure="figure"
         :hollow="isInWhole(row)"
-        :whole="isOnlyTheirs(row.node)"
+        :whole="showsAsTheirs(row.node)"
       />
     </g>
     <path

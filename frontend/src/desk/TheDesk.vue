@@ -57,6 +57,7 @@ import { useSelection } from '@/stores/selection';
 import { useShelf } from '@/stores/shelf';
 import { useSimplifying } from '@/stores/simplifying';
 import { useSnaps } from '@/stores/snaps';
+import { useTwins } from '@/stores/twins';
 import { useTyping } from '@/stores/typing';
 import { useView } from '@/stores/view';
 
@@ -76,6 +77,7 @@ const nodes = useNodes();
 const simplifying = useSimplifying();
 const shelf = useShelf();
 const typing = useTyping();
+const twins = useTwins();
 const stroke = useStroke();
 const waiting = useWaitingMarks();
 
@@ -442,6 +444,12 @@ const { ghost } = asset;
           <PiecePaths :pieces="ghost.pieces" />
         </g>
         <path v-if="hoveredFigure && quiet" class="hovered" :d="hoveredFigure.path" />
+        <path
+          v-for="key in quiet ? twins.alike : []"
+          :key="`alike ${key}`"
+          class="hovered alike"
+          :d="selection.figureById.get(key)?.path"
+        />
         <g v-if="picking" class="moved">
           <SelectionMarks
             v-for="figure in nodes.open || typing.open ? [] : selection.figures"
@@ -623,6 +631,10 @@ svg {
   stroke: var(--clay);
   stroke-opacity: 0.6;
   stroke-width: 1.5;
+}
+.alike {
+  stroke: var(--tide);
+  stroke-dasharray: 5 3;
 }
 .path {
   fill: none;

@@ -6,6 +6,7 @@ import FactCard from '@/facts/FactCard.vue';
 import ColourField from '@/fields/ColourField.vue';
 import NumberField from '@/fields/NumberField.vue';
 import { useDrawing } from '@/stores/drawing';
+import { useTwins } from '@/stores/twins';
 
 /** Shadows and depth of the whole result, each off with one click. */
 const props = defineProps<{ nodes: Node[] }>();
@@ -33,13 +34,15 @@ const DEPTH: Depth = {
 };
 
 const drawing = useDrawing();
+const twins = useTwins();
 /** The first one stands for all; what is changed is changed in each. */
 const look = computed(() => props.nodes[0]!.look);
 const shadows = computed(() => look.value.shadows as Shadow[]);
 const depth = computed(() => look.value.depth as Depth | null);
 
 function paint(fields: object): void {
-  void drawing.do('paint', { ids: props.nodes.map((node) => node.id), ...fields });
+  const ids = props.nodes.map((node) => node.id);
+  void drawing.run(twins.here('paint', { ids, ...fields }));
 }
 function setShadow(place: number, fields: Partial<Shadow>): void {
   paint({ shadows: shadows.value.map((each, i) => (i === place ? { ...each, ...fields } : each)) });

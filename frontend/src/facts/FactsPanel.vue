@@ -12,6 +12,7 @@ import PlateFacts from '@/facts/PlateFacts.vue';
 import RefineFacts from '@/facts/RefineFacts.vue';
 import RegionFacts from '@/facts/RegionFacts.vue';
 import ShapeFacts from '@/facts/ShapeFacts.vue';
+import TwinFacts from '@/facts/TwinFacts.vue';
 import { ROLES } from '@/stores/actions';
 import { useDrawing } from '@/stores/drawing';
 import { useNodes } from '@/stores/nodes';
@@ -70,6 +71,7 @@ defineExpose({ align: () => align.value?.focus() });
         </p>
         <PlaceFacts v-else-if="!outline.open" :key="fresh" :figures="selection.figures" />
       </section>
+      <TwinFacts v-if="row && !outline.open" :key="`twin ${fresh}`" />
       <NodeFacts v-if="outline.open" />
       <BetweenFacts v-if="nodes.length === 2 && !outline.open" :ids="[...selection.ids]" />
       <AlignFacts v-if="nodes.length > 1 && !outline.open" ref="align" />

@@ -16,6 +16,7 @@ import { gradientOf, lineOf } from '@/marks/paint';
 import { LINE_WIDTH } from '@/marks/shapes';
 import { useColours } from '@/stores/colours';
 import { useDrawing } from '@/stores/drawing';
+import { useTwins } from '@/stores/twins';
 
 /** Fill and lines, of what holds shapes those of all in it; and what is done with all of it. */
 const props = defineProps<{ nodes: Node[]; figures: readonly Figure[] }>();
@@ -24,6 +25,7 @@ const SHARE = { min: 0, max: 100 };
 
 const drawing = useDrawing();
 const colours = useColours();
+const twins = useTwins();
 const swatches = ref(false);
 
 function painted(node: Node): Node[] {
@@ -85,7 +87,7 @@ async function compare(): Promise<void> {
 
 function paint(fields: Partial<Look>): void {
   const ids = props.nodes.map((node) => node.id);
-  void drawing.do('paint', { ids, ...fields });
+  void drawing.run(twins.here('paint', { ids, ...fields }));
 }
 
 function setLine(place: number, fields: Partial<Line>): void {

@@ -27,6 +27,8 @@ interface Kind<N> {
   painted(node: N): readonly Node[];
   /** Whether it is what comes of its shapes: these do not show by themselves. */
   live?: boolean;
+  /** Whether it shows as its shapes or pieces do, and by itself not at all. */
+  shapesOnly?: boolean;
   /** Whether it comes in pieces that can be held. */
   inPieces?: boolean;
   /** Whether its shapes can be taken as another outcome. */
@@ -98,7 +100,16 @@ const KINDS: { readonly [K in Node['kind']]: Kind<Of<K>> } = {
     children: (node) => bare(node.nodes),
     lenders: nodesOf,
     painted: nodesOf,
+    shapesOnly: true,
     retaken: true,
+  },
+  twin: {
+    word: 'twin',
+    parameters: none,
+    children: ({ inside }) => bare(inside),
+    lenders: ({ inside }) => inside as readonly Node[],
+    painted: ({ inside }) => inside as readonly Node[],
+    shapesOnly: true,
   },
   compound: {
     word: 'live',
@@ -161,6 +172,11 @@ export function holds(node: Node): boolean {
 /** Whether it stays what comes of its shapes. */
 export function staysLive(node: Node): boolean {
   return kindOf(node).live === true;
+}
+
+/** Whether it shows as its shapes or pieces do, and by itself not at all. */
+export function showsAsTheirs(node: Node): boolean {
+  return kindOf(node).shapesOnly === true || comesInPieces(node);
 }
 
 export function comesInPieces(node: Node): boolean {

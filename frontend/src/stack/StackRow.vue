@@ -9,6 +9,7 @@ import { ROW } from '@/stack/thread';
 import { useActions } from '@/stores/actions';
 import type { Row } from '@/stores/selection';
 import { useSelection } from '@/stores/selection';
+import { useTwins } from '@/stores/twins';
 
 /** One shape of the stack: its dot, its name, what it is, and what can be switched. */
 const props = defineProps<{
@@ -28,6 +29,7 @@ const emit = defineEmits<{
 
 const selection = useSelection();
 const actions = useActions();
+const twins = useTwins();
 
 const node = computed(() => props.row.node);
 const isHolder = computed(() => holds(node.value) || childrenOf(node.value).length > 0);
@@ -44,6 +46,8 @@ const part = computed(() => {
 });
 const chosen = computed(() => selection.chosen.has(node.value.id));
 const under = computed(() => selection.hovered === node.value.id);
+/** Whether it is a twin of the one that the pointer is over. */
+const alike = computed(() => twins.alike.includes(node.value.id));
 const hidden = computed(() => node.value.visible === false);
 /** What cannot be shown: the shape itself, or one of those folded into it. */
 const faulty = computed(() => firstFaulty(node.value, props.folded));
@@ -63,8 +67,10 @@ const note = computed(() => {
   else if (part.value) said.push(part.value);
   else if (node.value.kind === 'parts') said.push(node.value.outcome);
   else if (node.value.kind === 'compound' && node.value.bundled) said.push('bundle');
+  else if (node.value.kind === 'twin') said.push(`of ${twins.nameOf(node.value.source)}`);
   else if (kindOf(node.value).word) said.push(kindOf(node.value).word);
-  const { length } = childrenOf(node.value);
+  if (twins.ownOf(props.row).length) said.push('own paint');
+  const { length } = node.value.kind === 'twin' ? [] : childrenOf(node.value);
   if (length) said.push(String(length));
   if (node.value.refinements.some(({ on }) => on)) said.push('refined');
   if (node.value.guide) said.push('guide');
@@ -90,6 +96,7 @@ const hollow = computed(() => props.row.role === 'cuts' || !paintOf(node.value).
       {
         on: chosen,
         under,
+        alike,
         clips: drop === 'into' && !isHolder,
         dim: row.dimmed,
       },
@@ -100,7 +107,7 @@ const hollow = computed(() => props.row.role === 'cuts' || !paintOf(node.value).
   >
     <button
       class="dot"
-      :class="{ small: row.depth, hollow, guide: node.guide }"
+      :class="{ small: row.depth, hollow, guide: node.guide, twin: node.kind === 'twin' }"
       :style="{ '--paint': paint }"
       :aria-label="isHolder ? `${folded ? 'Unfold' : 'Fold'} ${node.name}` : `Select ${node.name}`"
       :aria-expanded="isHolder ? !folded : undefined"
@@ -188,6 +195,9 @@ const hollow = computed(() => props.row.role === 'cuts' || !paintOf(node.value).
 .row.under {
   background-color: #f5eee1;
 }
+.row.alike {
+  background-color: #f5eee1;
+}
 .row.on {
   background-color: var(--chosen);
 }
@@ -237,6 +247,18 @@ const hollow = computed(() => props.row.role === 'cuts' || !paintOf(node.value).
   background: var(--card);
   box-shadow: none;
   border: 1.5px dashed var(--moss);
+}
+/* A second dot that goes along. */
+.dot.twin::after {
+  content: '';
+  position: absolute;
+  right: -4px;
+  bottom: -3px;
+  width: 8px;
+  height: 8px;
+  border: 1.5px solid var(--card);
+  border-radius: 50%;
+  background: var(--tide);
 }
 .name {
   flex: 1;

@@ -8,6 +8,7 @@ import { entriesOf, entryOf, holderOf, ROW, strandKey, threadsOf, xOf } from '@/
 import { newId, useDrawing } from '@/stores/drawing';
 import type { Row } from '@/stores/selection';
 import { useSelection } from '@/stores/selection';
+import { useTwins } from '@/stores/twins';
 
 /** The stack as a thread of dots: compounds and groups branch off it like river arms. */
 const SEARCHED_FROM = 12;
@@ -15,6 +16,7 @@ const EDGE = 0.28;
 
 const drawing = useDrawing();
 const selection = useSelection();
+const twins = useTwins();
 const unfolded = ref(new Set<string>());
 const renaming = ref<string | null>(null);
 const sought = ref('');
@@ -72,7 +74,7 @@ async function finishRename(row: Row, name: string | null): Promise<void> {
 }
 
 function set(row: Row, fields: object): void {
-  void drawing.do('set-state', { ids: [row.node.id], ...fields });
+  void drawing.run(twins.here('set-state', { ids: [row.node.id], ...fields }));
 }
 
 /** The row that an event on the list is about. */

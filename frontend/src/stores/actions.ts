@@ -17,6 +17,7 @@ import type { Row } from '@/stores/selection';
 import { useSelection } from '@/stores/selection';
 import { useSimplifying } from '@/stores/simplifying';
 import { useStyle } from '@/stores/style';
+import { useTwins } from '@/stores/twins';
 import { useTyping } from '@/stores/typing';
 import { useView } from '@/stores/view';
 
@@ -51,6 +52,7 @@ export const useActions = defineStore('actions', () => {
   const nodes = useNodes();
   const simplifying = useSimplifying();
   const typing = useTyping();
+  const twins = useTwins();
   const last = ref<Last | null>(null);
   /** Copies that lie on what they were made of, as long as they have not been moved. */
   const onSources = ref('');
@@ -116,13 +118,37 @@ export const useActions = defineStore('actions', () => {
     if (await run({ kind: 'ungroup', ids: ids() })) selection.pick(...inner);
   }
 
+  /** How far a fresh twin lies from the one that it was made of, in its own widths. */
+  const ASIDE = 1.15;
+
+  async function makeTwin(): Promise<void> {
+    const [id, source, seed] = [newId(), newId(), newId()];
+    const { x0, x1 } = selection.bounds!;
+    const by = { e: view.rounded((x1 - x0) * ASIDE) };
+    if (await act('make-twin', { ids: ids(), id, source, seed, by }))
+      selection.pick(...selection.copiesOf(seed));
+  }
+
+  async function freeTwins(): Promise<void> {
+    await act('free-twins', { ids: ids(), seed: newId() });
+  }
+
+  const isTwin = (row: Row) => row.node.kind === 'twin';
+  /** Whether a shape has paint of its own, or what is hidden, in the twin that it is or lies in. */
+  const hasOwn = (row: Row) => twins.ownOf(row).length > 0;
+
+  function allTwins(): void {
+    const sources = new Set(selection.selected.flatMap((row) => twins.sourceOf(row) ?? []));
+    selection.pick(...[...sources].flatMap((key) => twins.of(key).map((row) => row.node.id)));
+  }
+
   const arrange = (to: 'raise' | 'lower' | 'top' | 'bottom') => () =>
     run({ kind: 'arrange', ids: ids(), to });
 
   /** Turns on what some lack, or off what all have. */
   function toggle(key: 'locked' | 'guide' | 'visible', on: boolean): Promise<boolean> {
     const all = selection.selected.every((row) => (row.node[key] ?? key === 'visible') === on);
-    return act('set-state', { ids: ids(), [key]: all ? !on : on });
+    return run(twins.here('set-state', { ids: ids(), [key]: all ? !on : on }));
   }
 
   function mirror(across: 'left-right' | 'top-bottom'): Promise<boolean> {
@@ -272,6 +298,13 @@ export const useActions = defineStore('actions', () => {
       run: () => run({ kind: 'remove', ids: ids() }),
     },
     group: { can: any, run: group },
+    makeTwin: { can: any, run: makeTwin },
+    allTwins: { can: () => selection.selected.some((row) => twins.sourceOf(row)), run: allTwins },
+    followAgain: {
+      can: () => every(hasOwn),
+      run: () => act('follow-again', { ids: ids() }),
+    },
+    freeTwins: { can: () => every(isTwin), run: freeTwins },
     ungroup: {
       can: () => every((row) => row.node.kind === 'group'),
       run: ungroup,

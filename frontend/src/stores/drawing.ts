@@ -11,6 +11,7 @@ import type {
   Node,
   PlateHead,
   PreviewState,
+  Source,
   Swatch,
 } from '@/api/types';
 import type { Fields, Kind } from '@/marks/commands';
@@ -64,6 +65,7 @@ export const useDrawing = defineStore('drawing', () => {
   const name = ref('');
   const plates = ref<readonly string[]>([]);
   const swatches = ref<readonly Swatch[]>([]);
+  const sources = shallowReactive<Record<string, Source>>({});
   const heads = shallowReactive<Record<string, PlateHead>>({});
   const nodes = shallowReactive<Record<string, Node>>({});
   const figures = shallowReactive<Record<string, Figure[]>>({});
@@ -94,7 +96,7 @@ export const useDrawing = defineStore('drawing', () => {
 
   function take(state: DrawingState): void {
     if (state.whole) {
-      for (const target of [heads, nodes, figures])
+      for (const target of [heads, nodes, figures, sources])
         for (const key of Object.keys(target)) delete target[key];
     }
     const entries: Entries = state.entries;
@@ -107,6 +109,7 @@ export const useDrawing = defineStore('drawing', () => {
     for (const key of Object.keys(entries.nodes)) delete figures[key];
     put(figures, state.figures);
     put(heads, entries.heads);
+    put(sources, entries.sources);
     plates.value = entries.plates;
     swatches.value = entries.swatches ?? [];
     preview.value = null;
@@ -241,7 +244,7 @@ export const useDrawing = defineStore('drawing', () => {
     command: Command,
     send: () => Promise<DrawingState>,
   ): Promise<DrawingState | null> {
-    // Who names a piece means its whole.
+    // Who names a piece means its whole; who names a shape inside a twin is told by its id.
     const said = new Set(
       gathered(command, (one) => (typeof one === 'string' ? [one.split('.')[0]!] : [])),
     );
@@ -403,6 +406,7 @@ export const useDrawing = defineStore('drawing', () => {
     name,
     plates,
     swatches,
+    sources,
     heads,
     nodes,
     undoLabel,

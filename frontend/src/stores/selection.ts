@@ -80,6 +80,11 @@ function rowsOf(
   ];
 }
 
+/** The id that a shape has in its source, where it lies inside a twin. */
+function plainOf(key: string): string {
+  return key.slice(key.lastIndexOf(':') + 1);
+}
+
 interface OnPlate {
   rows: Row[];
   figures: readonly Figure[];
@@ -181,7 +186,8 @@ export const useSelection = defineStore('selection', () => {
   /** What was made of which shapes: these are selected again where it is undone. */
   const origins = new Map<string, readonly string[]>();
   /** Selects what was made; ``inPieces`` takes hold of its pieces instead. */
-  function made(key: string, of: readonly string[], inPieces = false): void {
+  function made(named: string, of: readonly string[], inPieces = false): void {
+    const key = shownAs(named);
     if (of.length) origins.set(key, of);
     const row = rowById.value.get(key);
     if (inPieces && row && holds(row.node)) enter(key);
@@ -224,14 +230,29 @@ export const useSelection = defineStore('selection', () => {
 
   /** The copies that were made under a seed, directly in their stacks. */
   function copiesOf(seed: string): string[] {
-    const made = rows.value.filter((row) => row.node.id.startsWith(`${seed}-`));
-    return made
-      .filter((row) => !row.parent?.startsWith(`${seed}-`))
+    const isCopy = (key: string | null) => plainOf(key ?? '').startsWith(`${seed}-`);
+    const made = rows.value.filter((row) => isCopy(row.node.id) && !isCopy(row.parent));
+    return nearest(made)
       .map((row) => row.node.id)
       .reverse();
   }
 
-  function pick(...keys: string[]): void {
+  /** Of rows that are one shape in several twins those in the one that is worked in, or the first. */
+  function nearest(found: Row[]): Row[] {
+    const twin = (row: Row) => row.node.id.split(':').slice(0, -1).join(':');
+    const here = found.find((row) => row.chain.includes(focus.value ?? '')) ?? found[0];
+    return here ? found.filter((row) => twin(row) === twin(here)) : [];
+  }
+
+  /** What is made inside a twin is shown in each, under an id that begins with that one's. */
+  function shownAs(key: string): string {
+    if (rowById.value.has(key)) return key;
+    const found = rows.value.filter((row) => plainOf(row.node.id) === key);
+    return nearest(found)[0]?.node.id ?? key;
+  }
+
+  function pick(...named: string[]): void {
+    const keys = named.map(shownAs);
     picked.value = keys;
     const rows = keys.flatMap((key) => rowById.value.get(key) ?? []);
     // Who picks something elsewhere has left what was worked in; in it, the strand follows.

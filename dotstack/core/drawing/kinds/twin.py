@@ -104,6 +104,11 @@ class TwinNode(HolderNode):
         """Where nothing is left in its source it still says so: all twins of that go then."""
         return True
 
+    def models(self) -> "Iterator[tuple[Node, Node]]":
+        """Its shapes beside those of its source, where the outlines of all of them are the same."""
+        if self.link and not any(own.hidden for own in self.own_paint):
+            yield from _pairs(self.inside, self.link.source.nodes)
+
     def tied(self, source: Source) -> Self:
         """The twin tied to its source as that is now."""
         link, made_for = self.link, (self.id, self.own_paint, self.growth)

@@ -1,0 +1,136 @@
+<script setup lang="ts">
+import { computed } from 'vue';
+
+import type { Node } from '@/api/types';
+import { useActions } from '@/stores/actions';
+import { useDrawing } from '@/stores/drawing';
+import { useSelection } from '@/stores/selection';
+import { useTwins } from '@/stores/twins';
+
+/** What a twin follows, and what it has of its own; of a shape inside one, whom a change is for. */
+const drawing = useDrawing();
+const selection = useSelection();
+const twins = useTwins();
+const { actions } = useActions();
+
+const row = computed(() => selection.only);
+const source = computed(() => row.value && twins.sourceOf(row.value));
+const name = computed(() => (source.value ? twins.nameOf(source.value) : ''));
+const isTwin = computed(() => row.value?.node.kind === 'twin');
+const count = computed(() => (source.value ? twins.of(source.value).length : 0));
+
+const WORDS = {
+  fill: 'fill',
+  lines: 'lines',
+  opacity: 'opacity',
+  blend: 'blend',
+  shadows: 'shadows',
+  depth: 'depth',
+  grows: 'growing',
+} as const;
+
+/** What is its own, in words. */
+const own = computed(() => {
+  const found = row.value ? twins.ownOf(row.value) : [];
+  const fields = found.flatMap((each) => each.fields.map((field) => WORDS[field]));
+  if (found.some(({ hidden }) => hidden)) fields.push('hidden' as never);
+  if (isTwin.value && isWholeOwn(row.value!.node)) fields.push('effects' as never);
+  return [...new Set<string>(fields)].join(', ');
+});
+
+/** Whether something is done with the whole of a twin. */
+function isWholeOwn({ look }: Node): boolean {
+  const { opacity, blend, shadows, depth } = look;
+  return opacity !== 1 || blend !== 'normal' || shadows.length > 0 || depth !== null;
+}
+
+function rename(event: Event): void {
+  const typed = (event.target as HTMLInputElement).value.trim();
+  if (typed && typed !== name.value)
+    void drawing.do('rename-source', { source: source.value!, name: typed.slice(0, 120) });
+}
+</script>
+
+<template>
+  <section v-if="source" aria-label="Twin">
+    <h3>{{ isTwin ? 'Twin' : 'In every twin' }}</h3>
+    <label class="source">
+      <span class="soft">of</span>
+      <input :value="name" aria-label="Name of the source" maxlength="120" @change="rename" />
+    </label>
+    <p class="soft note">
+      <template v-if="isTwin">
+        {{ count === 1 ? 'The only one on this plate' : `One of ${count} on this plate` }}. Whatever
+        is changed inside one is changed in all; place, turn and size are its own.
+      </template>
+      <template v-else-if="twins.onlyHere">
+        Paint and hiding are for this twin alone; all else is for all.
+      </template>
+      <template v-else>What is changed here is changed in all twins.</template>
+    </p>
+    <div v-if="!isTwin" class="choice" role="group" aria-label="Paint and hide">
+      <button :aria-pressed="!twins.onlyHere" @click="twins.onlyHere = false">in all twins</button>
+      <button :aria-pressed="twins.onlyHere" @click="twins.onlyHere = true">
+        only in this one
+      </button>
+    </div>
+    <p v-if="own" class="own">
+      <span>its own: {{ own }}</span>
+      <button :title="'as the source has it'" @click="actions.followAgain.run()">
+        follow again
+      </button>
+    </p>
+    <div v-if="isTwin" class="acts">
+      <button @click="actions.allTwins.run()">all twins</button>
+      <button @click="actions.makeTwin.run()">one more</button>
+      <button title="make a plain shape of it" @click="actions.freeTwins.run()">free it</button>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.source {
+  display: flex;
+  align-items: baseline;
+  gap: 8px;
+  margin-top: 4px;
+}
+.source input {
+  flex: 1;
+  min-width: 0;
+  padding: 2px 8px;
+  border: 1px solid var(--rule);
+  border-radius: 10px;
+  background: #fff;
+}
+.choice {
+  display: flex;
+  gap: 4px;
+  margin-top: 8px;
+}
+.choice button {
+  flex: 1;
+  padding: 3px 6px;
+  border: 1px solid var(--rule);
+  border-radius: 12px;
+}
+.choice button[aria-pressed='true'] {
+  border-color: var(--tide);
+  background: var(--chosen);
+}
+.own {
+  display: flex;
+  justify-content: space-between;
+  gap: 8px;
+  margin: 8px 0 0;
+}
+.own button,
+.acts button {
+  color: var(--tide);
+}
+.acts {
+  display: flex;
+  gap: 14px;
+  margin-top: 8px;
+}
+</style>
