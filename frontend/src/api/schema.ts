@@ -4165,7 +4165,7 @@ export interface components {
          *
          *     Twins get another one each. ``id`` is that of the first twin, ``source`` that of the source;
          *     the ids of the fresh twins are made from ``seed`` as those of ``Duplicate``, and ``by`` maps
-         *     them. Shapes of one stack become one twin, a group what is in it.
+         *     them. Shapes of one stack become one twin, of that ``name``, a group what is in it.
          */
         MakeTwin: {
             /**
@@ -4192,6 +4192,11 @@ export interface components {
              *     }
              */
             by?: components["schemas"]["Placement"];
+            /**
+             * Name
+             * @default Twin
+             */
+            name?: string;
         };
         /**
          * Mirror

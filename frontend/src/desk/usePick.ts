@@ -10,6 +10,7 @@ import { useActions } from '@/stores/actions';
 import { newId, useDrawing } from '@/stores/drawing';
 import { useNodes } from '@/stores/nodes';
 import { useSelection } from '@/stores/selection';
+import { useTwins } from '@/stores/twins';
 import { useView } from '@/stores/view';
 
 const SAME_SPOT_PIXELS = 3;
@@ -22,6 +23,7 @@ export function usePick({ hands, press, place, snapperFor, element }: Desk) {
   const drawing = useDrawing();
   const actions = useActions();
   const nodes = useNodes();
+  const twins = useTwins();
   const view = useView();
   const band = ref<Box | null>(null);
   const moved = ref<Point>({ x: 0, y: 0 });
@@ -84,7 +86,10 @@ export function usePick({ hands, press, place, snapperFor, element }: Desk) {
 
   function movingGesture(ids: string[], from: Point): Gesture {
     const free = ids.filter((key) => !selection.rowById.get(key)?.held);
-    const live = free.some((key) => selection.rowById.get(key)?.inside);
+    // What others are made of, or follow, is looked at; the rest the browser moves by itself.
+    const live = free
+      .flatMap((key) => selection.rowById.get(key) ?? [])
+      .some((row) => row.inside || twins.roundOf(row));
     const seed = newId();
     return moveGesture(
       hands,

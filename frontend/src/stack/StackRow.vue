@@ -67,8 +67,9 @@ const note = computed(() => {
   else if (part.value) said.push(part.value);
   else if (node.value.kind === 'parts') said.push(node.value.outcome);
   else if (node.value.kind === 'compound' && node.value.bundled) said.push('bundle');
-  else if (node.value.kind === 'twin') said.push(`of ${twins.nameOf(node.value.source)}`);
-  else if (kindOf(node.value).word) said.push(kindOf(node.value).word);
+  else if (node.value.kind !== 'twin' && kindOf(node.value).word)
+    said.push(kindOf(node.value).word);
+  if (node.value.kind === 'twin') said.push(`of ${twins.nameOf(node.value.source)}`);
   if (twins.ownOf(props.row).length) said.push('own paint');
   const { length } = node.value.kind === 'twin' ? [] : childrenOf(node.value);
   if (length) said.push(String(length));

@@ -125,6 +125,17 @@ async function lift(contour: number): Promise<void> {
     <circle cx="45" cy="30" r="4.5" class="dot" />
   </StripTile>
   <StripTile
+    v-if="!isUnderlay && figure"
+    :word="node.kind === 'twin' ? 'One more twin' : 'Make twin'"
+    :how="actions.makeTwin.key"
+    title='A copy beside it that follows whatever is changed in either (")'
+    @click="(event: MouseEvent) => (letGo(event), actions.makeTwin.run())"
+  >
+    <circle cx="19" cy="29" r="12" />
+    <circle cx="43" cy="29" r="12" />
+    <circle cx="31" cy="29" r="4.5" class="dot" />
+  </StripTile>
+  <StripTile
     v-if="node.kind === 'regions'"
     word="Pick again"
     how="R"

@@ -255,7 +255,7 @@ def test_twins_lie_in_twins_and_none_in_itself() -> None:
     assert fills[0] == fills[1] == "#B8452E" != fills[2] == fills[3]
     freed = do(own, "free-twins", ids=["ring"], seed="f")
     assert_alike(freed, own)
-    with pytest.raises(CommandError, match="own source: Pair holds Bit holds Pair"):
+    with pytest.raises(CommandError, match="own source: Pair holds Twin holds Pair"):
         do(drawing, "move-in-stack", ids=["m-0"], parent="ring:t")
 
 
@@ -311,7 +311,7 @@ def test_a_document_with_ties_that_lead_nowhere_is_refused() -> None:
     first = sound.nodes[0].model_copy(update={"source": "s0", "link": None})
     plate = sound.plates[0].model_copy(update={"nodes": (first,)})
     for drawing, error, words in (
-        (lost, FormatError, "source of Bit is not in this drawing"),
+        (lost, FormatError, "source of Twin is not in this drawing"),
         (sound.model_copy(update={"sources": (round_,)}), FormatError, "own source"),
         (Drawing(name="x", plates=(plate,), sources=tuple(many)), LimitError, "too many"),
     ):

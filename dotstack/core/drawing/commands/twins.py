@@ -25,7 +25,7 @@ class MakeTwin(Command):
 
     Twins get another one each. ``id`` is that of the first twin, ``source`` that of the source;
     the ids of the fresh twins are made from ``seed`` as those of ``Duplicate``, and ``by`` maps
-    them. Shapes of one stack become one twin, a group what is in it.
+    them. Shapes of one stack become one twin, of that ``name``, a group what is in it.
     """
 
     kind: Literal["make-twin"] = "make-twin"
@@ -34,6 +34,7 @@ class MakeTwin(Command):
     source: Id
     seed: Seed
     by: Placement = Placement()
+    name: Name = "Twin"
 
     @property
     def label(self) -> str:
@@ -52,7 +53,8 @@ class MakeTwin(Command):
 
     def _first(self, drawing: Drawing) -> Drawing:
         chosen = one_stack(drawing, self.ids)
-        nodes, transform, name = tuple(chosen), Placement(), chosen[-1].name
+        nodes, transform = tuple(chosen), Placement()
+        name = chosen[0].name if len(chosen) == 1 else self.name
         match chosen:
             case [GroupNode() as group] if group.look.of_whole == Look(fill=None):
                 nodes, transform = group.nodes, group.transform
