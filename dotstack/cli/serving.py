@@ -11,7 +11,7 @@ from pydantic import BaseModel
 from waitress import serve
 
 from dotstack.core.drawing.drawing_file import DrawingFile
-from dotstack.core.drawing.kinds.parameters import primitives, ranges_of
+from dotstack.core.drawing.kinds.parameters import parametric, ranges_of
 from dotstack.core.drawing.kit import Kit
 from dotstack.demo import fill
 from dotstack.shared import HttpSharedShelf
@@ -61,7 +61,7 @@ def _schema(options: argparse.Namespace) -> int:
 
 
 def _ranges(_: argparse.Namespace) -> int:
-    kinds = {kind.model_fields["kind"].default: ranges_of(kind) for kind in primitives()}
+    kinds = {word: ranges_of(kind) for word, kind in parametric().items()}
     print(json.dumps(kinds, indent=2))
     return 0
 

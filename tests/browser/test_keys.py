@@ -12,6 +12,7 @@ from tests.browser.desk import Editor
 HERE = Path(__file__).parent
 # As the list has it, and as the keyboard of the tests has it; of a key held, what is held.
 SPELLED = {
+    '"': "Shift+Quote",
     "Esc": "Escape", "arrows": "ArrowLeft", "Shift+arrows": "Shift+ArrowUp",
     "Alt+arrows": "Alt+ArrowDown", "+ and −": "+", "1 2 3": "1", "Ctrl+Shift+V": "Control+Shift+v",
     "Shift+G": "Control+Shift+g", "Ctrl": "Control", "Alt+← Alt+→": "Alt+ArrowRight",

@@ -48,7 +48,7 @@ def keys(editor: Editor) -> Editor:
     """Two twins of a circle and a box, the second one selected."""
     editor.type_shape("1", (40, 60), radius=20)
     editor.type_shape("2", (85, 60), width=50, height=10)
-    editor.press("Control+a", '"')
+    editor.press("Control+a", "Shift+Quote")
     assert editor.stack() == ["Twin 2", "Twin"]
     assert editor.selected() == ["Twin 2"]
     return editor

@@ -10,8 +10,8 @@ from collections.abc import Callable, Iterable, Iterator, Sequence
 from operator import is_
 
 from dotstack.core.drawing.document import Drawing, Plate
-from dotstack.core.drawing.kinds import Node, Source, TwinNode
-from dotstack.core.drawing.kinds.node import recast
+from dotstack.core.drawing.kinds import Node, RepeatNode, Source, TwinNode
+from dotstack.core.drawing.kinds.node import FollowerNode, recast
 from dotstack.core.drawing.sound import MAX_NESTING, MAX_NODES
 from dotstack.core.drawing.tree import with_children
 from dotstack.core.errors import CommandError, LimitError
@@ -47,7 +47,7 @@ def carrying(nodes: Iterable[Node]) -> list[Node]:
 
     def loaded(node: Node) -> tuple[Node]:
         if not isinstance(node, TwinNode):
-            return (with_children(node, loaded) or node if node.children else node,)
+            return (_with_each(node, loaded),)
         assert node.link, "a twin in a drawing is tied"
         if node.source in carried:
             return (node.model_copy(update={"carried": None}),)
@@ -66,7 +66,7 @@ def with_own_sources(node: Node, new_id: Callable[[], str]) -> Node:
 
     def freed(node: Node) -> tuple[Node]:
         if not isinstance(node, TwinNode):
-            return (with_children(node, freed) or node if node.children else node,)
+            return (_with_each(node, freed),)
         changes: dict[str, object] = {"source": new_ids[node.source], "link": None}
         if node.carried:
             inner = tuple(new for each in node.carried.nodes for new in freed(each))
@@ -92,7 +92,7 @@ class _Ties:
 
     def tied(self) -> Drawing:
         drawing = self._drawing
-        if not any(_twins(drawing.nodes)):
+        if not any(map(_has_copies, drawing.nodes)):
             return drawing.model_copy(update={"sources": ()}) if drawing.sources else drawing
         self._find(drawing.nodes)
         self._known |= self._changed
@@ -148,7 +148,10 @@ class _Ties:
             if isinstance(node, TwinNode):
                 inner = self._size_of_source(node, above)
             else:
-                inner = self._size(node.children, above)
+                inner = self._size(_stored(node), above)
+            if isinstance(node, RepeatNode):
+                times = len(node.layout.places)
+                inner = times * (1 + inner[0]), 1 + inner[1]
             count += 1 + inner[0]
             deepest = max(deepest, 1 + inner[1])
         return count, deepest
@@ -180,6 +183,11 @@ class _Ties:
                 return ()
             plain = node.model_copy(update={"carried": None}) if node.carried else node
             return (plain.tied(source),)
+        if isinstance(node, FollowerNode):
+            nodes = self._nodes(node.stored)
+            if not nodes:
+                return ()
+            return (node.with_stored(node.stored if _same(nodes, node.stored) else nodes),)
         if not node.children:
             return (node,)
         left = with_children(node, self._node)
@@ -207,12 +215,24 @@ class _Ties:
         return self._tied[key]
 
 
+def _stored(node: Node) -> Sequence[Node]:
+    """What of a node a document says that lies in it."""
+    return node.stored if isinstance(node, FollowerNode) else node.children
+
+
+def _with_each(node: Node, change: Callable[[Node], tuple[Node]]) -> Node:
+    """The node with each that a document says to lie in it changed."""
+    if isinstance(node, FollowerNode):
+        return node.with_stored([change(child)[0] for child in node.stored])
+    return (with_children(node, change) or node) if node.children else node
+
+
 def _plain_ids(nodes: Iterable[Node]) -> Iterator[str]:
     """The ids of nodes and of those in them, but for those in twins."""
     for node in nodes:
         if ":" not in node.id:
             yield node.id
-        if not isinstance(node, TwinNode):
+        if not isinstance(node, FollowerNode):
             yield from _plain_ids(node.children)
 
 
@@ -222,7 +242,11 @@ def _twins(nodes: Iterable[Node]) -> Iterator[TwinNode]:
         if isinstance(node, TwinNode):
             yield node
         else:
-            yield from _twins(node.children)
+            yield from _twins(_stored(node))
+
+
+def _has_copies(node: Node) -> bool:
+    return isinstance(node, FollowerNode) or any(map(_has_copies, node.children))
 
 
 def _same(some: Sequence[object], others: Sequence[object]) -> bool:

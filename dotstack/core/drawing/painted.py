@@ -16,6 +16,7 @@ from dotstack.core.drawing.kinds import (
     InPieces,
     LeafNode,
     Node,
+    RepeatNode,
     TextNode,
     TwinNode,
 )
@@ -46,7 +47,9 @@ def painted(
                 items = tuple(painted(evaluator.pieces(node), evaluator, inner))
             case ClipNode():
                 items = tuple(_clipped(node, inner, evaluator))
-            case CompoundNode() | TextNode() | LeafNode():
+            case RepeatNode() if node.takes == "each":
+                items = tuple(painted(node.copies, evaluator, inner))
+            case CompoundNode() | TextNode() | LeafNode() | RepeatNode():
                 yield from painted_in(node.look, on_plate(node, outer, evaluator), inner, evaluator)
                 continue
             case _:

@@ -18,6 +18,7 @@ from dotstack.core.drawing.kinds import (
     InPieces,
     Node,
     PieceNode,
+    RepeatNode,
     TwinNode,
 )
 from dotstack.core.drawing.painted import on_plate, painted
@@ -290,6 +291,8 @@ def _is_piecewise(node: Node) -> bool:
         case ClipNode():
             return True
         case GroupNode() | TwinNode() | InPieces():
+            return whole
+        case RepeatNode() if node.takes == "each":
             return whole
         case _:
             plain = look.line is None or (look.line.is_plain and isinstance(look.line.paint, str))

@@ -2,7 +2,8 @@
 
 from collections.abc import Callable, Iterable, Iterator
 
-from dotstack.core.drawing.kinds import HolderNode, Node, TwinNode, UnderlayNode
+from dotstack.core.drawing.kinds import HolderNode, Node, UnderlayNode
+from dotstack.core.drawing.kinds.node import FollowerNode
 from dotstack.core.paint import Look
 
 
@@ -33,7 +34,7 @@ def with_each_look(node: Node, change: Callable[[Look], Look]) -> Node:
 
 def grown(node: Node, scale: float) -> Node:
     """The node with the lines and effects in it resized that are to be resized with it."""
-    if isinstance(node, TwinNode):
+    if isinstance(node, FollowerNode):
         # Of all that follows its source it remembers by how much.
         return node.grown(scale)
     fresh = node.with_looks(lambda look: look.times(scale) if look.grows else look)

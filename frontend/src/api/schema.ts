@@ -1374,12 +1374,12 @@ export interface components {
              */
             kind: "clip";
             /** Holder */
-            holder: components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["ArcNode"] | components["schemas"]["PathNode"] | components["schemas"]["TextNode"] | components["schemas"]["UnderlayNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"] | components["schemas"]["PartsNode"] | components["schemas"]["PieceNode"] | components["schemas"]["TwinNode"];
+            holder: components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["ArcNode"] | components["schemas"]["PathNode"] | components["schemas"]["TextNode"] | components["schemas"]["UnderlayNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"] | components["schemas"]["PartsNode"] | components["schemas"]["PieceNode"] | components["schemas"]["TwinNode"] | components["schemas"]["RepeatNode"];
             /**
              * Nodes
              * @default []
              */
-            nodes?: (components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["ArcNode"] | components["schemas"]["PathNode"] | components["schemas"]["TextNode"] | components["schemas"]["UnderlayNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"] | components["schemas"]["PartsNode"] | components["schemas"]["PieceNode"] | components["schemas"]["TwinNode"])[];
+            nodes?: (components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["ArcNode"] | components["schemas"]["PathNode"] | components["schemas"]["TextNode"] | components["schemas"]["UnderlayNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"] | components["schemas"]["PartsNode"] | components["schemas"]["PieceNode"] | components["schemas"]["TwinNode"] | components["schemas"]["RepeatNode"])[];
         };
         /**
          * CompoundNode
@@ -1770,7 +1770,7 @@ export interface components {
             };
             /** Nodes */
             nodes: {
-                [key: string]: (components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["ArcNode"] | components["schemas"]["PathNode"] | components["schemas"]["TextNode"] | components["schemas"]["UnderlayNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"] | components["schemas"]["PartsNode"] | components["schemas"]["PieceNode"] | components["schemas"]["TwinNode"]) | null;
+                [key: string]: (components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["ArcNode"] | components["schemas"]["PathNode"] | components["schemas"]["TextNode"] | components["schemas"]["UnderlayNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"] | components["schemas"]["PartsNode"] | components["schemas"]["PieceNode"] | components["schemas"]["TwinNode"] | components["schemas"]["RepeatNode"]) | null;
             };
             /** Sources */
             sources?: {
@@ -1988,7 +1988,7 @@ export interface components {
              */
             kind: "group";
             /** Nodes */
-            nodes: (components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["ArcNode"] | components["schemas"]["PathNode"] | components["schemas"]["TextNode"] | components["schemas"]["UnderlayNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"] | components["schemas"]["PartsNode"] | components["schemas"]["PieceNode"] | components["schemas"]["TwinNode"])[];
+            nodes: (components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["ArcNode"] | components["schemas"]["PathNode"] | components["schemas"]["TextNode"] | components["schemas"]["UnderlayNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"] | components["schemas"]["PartsNode"] | components["schemas"]["PieceNode"] | components["schemas"]["TwinNode"] | components["schemas"]["RepeatNode"])[];
         };
         /**
          * Held
@@ -2275,7 +2275,31 @@ export interface components {
         Member: {
             role: components["schemas"]["Role"];
             /** Node */
-            node: components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["ArcNode"] | components["schemas"]["PathNode"] | components["schemas"]["TextNode"] | components["schemas"]["UnderlayNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"] | components["schemas"]["PartsNode"] | components["schemas"]["PieceNode"] | components["schemas"]["TwinNode"];
+            node: components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["ArcNode"] | components["schemas"]["PathNode"] | components["schemas"]["TextNode"] | components["schemas"]["UnderlayNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"] | components["schemas"]["PartsNode"] | components["schemas"]["PieceNode"] | components["schemas"]["TwinNode"] | components["schemas"]["RepeatNode"];
+        };
+        /**
+         * Mirror
+         * @description Copies mirrored across axes through the repeat's origin, at equal angles.
+         *
+         *     Across one axis there are two halves, across more the whole is a rosette of twice as many
+         *     copies. ``angle_deg`` is that of the first axis.
+         */
+        Mirror: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "mirror";
+            /**
+             * Axes
+             * @default 1
+             */
+            axes?: number;
+            /**
+             * Angle Deg
+             * @default 90
+             */
+            angle_deg?: number;
         };
         /**
          * Note
@@ -2367,7 +2391,7 @@ export interface components {
              */
             kind: "line";
             /** Line */
-            line: components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["ArcNode"] | components["schemas"]["PathNode"] | components["schemas"]["TextNode"] | components["schemas"]["UnderlayNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"] | components["schemas"]["PartsNode"] | components["schemas"]["PieceNode"] | components["schemas"]["TwinNode"];
+            line: components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["ArcNode"] | components["schemas"]["PathNode"] | components["schemas"]["TextNode"] | components["schemas"]["UnderlayNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"] | components["schemas"]["PartsNode"] | components["schemas"]["PieceNode"] | components["schemas"]["TwinNode"] | components["schemas"]["RepeatNode"];
             /**
              * Start
              * @default 0
@@ -2432,6 +2456,36 @@ export interface components {
              * @default false
              */
             hidden?: boolean;
+        };
+        /**
+         * OwnCopy
+         * @description What one copy has of its own.
+         *
+         *     Attributes:
+         *         number: which one, the first being 0.
+         *         own_paint: as a twin has it.
+         *         look: that of its whole.
+         */
+        OwnCopy: {
+            /** Number */
+            number: number;
+            /**
+             * Own Paint
+             * @default []
+             */
+            own_paint?: components["schemas"]["Own"][];
+            /**
+             * @default {
+             *       "fill": "#22303C",
+             *       "lines": [],
+             *       "opacity": 1,
+             *       "blend": "normal",
+             *       "shadows": [],
+             *       "depth": null,
+             *       "grows": false
+             *     }
+             */
+            look?: components["schemas"]["Look"];
         };
         /**
          * OwnPaint
@@ -2550,12 +2604,12 @@ export interface components {
              */
             outcome: "gap" | "slice";
             /** Cutter */
-            cutter: components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["ArcNode"] | components["schemas"]["PathNode"] | components["schemas"]["TextNode"] | components["schemas"]["UnderlayNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"] | components["schemas"]["PartsNode"] | components["schemas"]["PieceNode"] | components["schemas"]["TwinNode"];
+            cutter: components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["ArcNode"] | components["schemas"]["PathNode"] | components["schemas"]["TextNode"] | components["schemas"]["UnderlayNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"] | components["schemas"]["PartsNode"] | components["schemas"]["PieceNode"] | components["schemas"]["TwinNode"] | components["schemas"]["RepeatNode"];
             /**
              * Nodes
              * @default []
              */
-            nodes?: (components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["ArcNode"] | components["schemas"]["PathNode"] | components["schemas"]["TextNode"] | components["schemas"]["UnderlayNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"] | components["schemas"]["PartsNode"] | components["schemas"]["PieceNode"] | components["schemas"]["TwinNode"])[];
+            nodes?: (components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["ArcNode"] | components["schemas"]["PathNode"] | components["schemas"]["TextNode"] | components["schemas"]["UnderlayNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"] | components["schemas"]["PartsNode"] | components["schemas"]["PieceNode"] | components["schemas"]["TwinNode"] | components["schemas"]["RepeatNode"])[];
             /**
              * Picks
              * @default []
@@ -3044,7 +3098,7 @@ export interface components {
              */
             kind: "regions";
             /** Members */
-            members: (components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["ArcNode"] | components["schemas"]["PathNode"] | components["schemas"]["TextNode"] | components["schemas"]["UnderlayNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"] | components["schemas"]["PartsNode"] | components["schemas"]["PieceNode"] | components["schemas"]["TwinNode"])[];
+            members: (components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["ArcNode"] | components["schemas"]["PathNode"] | components["schemas"]["TextNode"] | components["schemas"]["UnderlayNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"] | components["schemas"]["PartsNode"] | components["schemas"]["PieceNode"] | components["schemas"]["TwinNode"] | components["schemas"]["RepeatNode"])[];
             /**
              * Picks
              * @default []
@@ -3086,11 +3140,148 @@ export interface components {
             fill?: string | null;
         };
         /**
+         * RepeatNode
+         * @description Shapes repeated round a centre, in rows, or across axes; each copy follows them as a twin.
+         *
+         *     Attributes:
+         *         layout: where the copies stand.
+         *         nodes: what is repeated, the lowest first.
+         *         takes: what the copies come to: each by itself, or one result in the repeat's own paint.
+         *         left_out: the numbers of copies that are not there, the first being 0.
+         *         own_copies: what single copies have of their own.
+         *         copies: the copies, the lowest first; empty in documents.
+         *         made: what these were made of.
+         */
+        RepeatNode: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /**
+             * @default {
+             *       "a": 1,
+             *       "b": 0,
+             *       "c": 0,
+             *       "d": 1,
+             *       "e": 0,
+             *       "f": 0
+             *     }
+             */
+            transform?: components["schemas"]["Placement"];
+            /**
+             * @default {
+             *       "fill": "#22303C",
+             *       "lines": [],
+             *       "opacity": 1,
+             *       "blend": "normal",
+             *       "shadows": [],
+             *       "depth": null,
+             *       "grows": false
+             *     }
+             */
+            look?: components["schemas"]["Look"];
+            /**
+             * Refinements
+             * @default []
+             */
+            refinements?: (components["schemas"]["Corners"] | components["schemas"]["Offset"] | components["schemas"]["Band"] | components["schemas"]["LineArea"])[];
+            /**
+             * Visible
+             * @default true
+             */
+            visible?: boolean;
+            /**
+             * Locked
+             * @default false
+             */
+            locked?: boolean;
+            /**
+             * Guide
+             * @default false
+             */
+            guide?: boolean;
+            /** @default null */
+            origin?: components["schemas"]["Origin"] | null;
+            /**
+             * Growth
+             * @default 1
+             */
+            growth?: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "repeat";
+            /** Layout */
+            layout: components["schemas"]["Spin"] | components["schemas"]["Row"] | components["schemas"]["Mirror"];
+            /** Nodes */
+            nodes: (components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["ArcNode"] | components["schemas"]["PathNode"] | components["schemas"]["TextNode"] | components["schemas"]["UnderlayNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"] | components["schemas"]["PartsNode"] | components["schemas"]["PieceNode"] | components["schemas"]["TwinNode"] | components["schemas"]["RepeatNode"])[];
+            /**
+             * Takes
+             * @default each
+             * @enum {string}
+             */
+            takes?: "each" | "join" | "alternate" | "overlap";
+            /**
+             * Left Out
+             * @default []
+             */
+            left_out?: number[];
+            /**
+             * Own Copies
+             * @default []
+             */
+            own_copies?: components["schemas"]["OwnCopy"][];
+            /** Copies */
+            copies?: components["schemas"]["TwinNode"][];
+        };
+        /**
          * Role
          * @description What a member does to what the members under it have left.
          * @enum {string}
          */
         Role: "adds" | "cuts" | "limits" | "alternates";
+        /**
+         * Row
+         * @description Copies along the repeat's axes: a row of them, or a grid.
+         *
+         *     Attributes:
+         *         columns, rows: how many along x and along y.
+         *         dx, dy: from each to the next.
+         *         shift: how far every other row lies along x.
+         */
+        Row: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "row";
+            /**
+             * Columns
+             * @default 3
+             */
+            columns?: number;
+            /**
+             * Rows
+             * @default 1
+             */
+            rows?: number;
+            /**
+             * Dx
+             * @default 0
+             */
+            dx?: number;
+            /**
+             * Dy
+             * @default 0
+             */
+            dy?: number;
+            /**
+             * Shift
+             * @default 0
+             */
+            shift?: number;
+        };
         /**
          * Side
          * @description A side of an outline, told by what it comes from.
@@ -3118,7 +3309,57 @@ export interface components {
             /** Name */
             name: string;
             /** Nodes */
-            nodes: (components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["ArcNode"] | components["schemas"]["PathNode"] | components["schemas"]["TextNode"] | components["schemas"]["UnderlayNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"] | components["schemas"]["PartsNode"] | components["schemas"]["PieceNode"] | components["schemas"]["TwinNode"])[];
+            nodes: (components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["ArcNode"] | components["schemas"]["PathNode"] | components["schemas"]["TextNode"] | components["schemas"]["UnderlayNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"] | components["schemas"]["PartsNode"] | components["schemas"]["PieceNode"] | components["schemas"]["TwinNode"] | components["schemas"]["RepeatNode"])[];
+        };
+        /**
+         * Spin
+         * @description Copies round the repeat's origin, from ``start_deg`` on, clockwise.
+         *
+         *     What is repeated points along +x, and lies round its own origin.
+         *
+         *     Attributes:
+         *         whole_deg: the angle that they are spread over, the last one at its end; all round, the
+         *             last one lies a step before the first.
+         *         radius: how far their own origins lie from the centre.
+         *         upright: whether they stay as they are, and do not turn with their place.
+         *         last_size: how large the last one is; those between are between.
+         */
+        Spin: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "spin";
+            /**
+             * Count
+             * @default 6
+             */
+            count?: number;
+            /**
+             * Whole Deg
+             * @default 360
+             */
+            whole_deg?: number;
+            /**
+             * Start Deg
+             * @default 0
+             */
+            start_deg?: number;
+            /**
+             * Radius
+             * @default 0
+             */
+            radius?: number;
+            /**
+             * Upright
+             * @default false
+             */
+            upright?: boolean;
+            /**
+             * Last Size
+             * @default 1
+             */
+            last_size?: number;
         };
         /**
          * StarNode
@@ -3348,8 +3589,6 @@ export interface components {
          *     Attributes:
          *         source: the id of what it is a copy of.
          *         own: what it has of its own in its shapes.
-         *         growth: how much larger lines and effects are than in the source, where they are to be
-         *             resized with their shapes.
          *         carried: its source, where it is on its way to another drawing.
          *         inside: the source's shapes as they are in it, the lowest first; empty in documents.
          *         link: what it is tied to.
@@ -3405,6 +3644,11 @@ export interface components {
             /** @default null */
             origin?: components["schemas"]["Origin"] | null;
             /**
+             * Growth
+             * @default 1
+             */
+            growth?: number;
+            /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
@@ -3416,15 +3660,10 @@ export interface components {
              * @default []
              */
             own_paint?: components["schemas"]["Own"][];
-            /**
-             * Growth
-             * @default 1
-             */
-            growth?: number;
             /** @default null */
             carried?: components["schemas"]["Source"] | null;
             /** Inside */
-            inside?: (components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["ArcNode"] | components["schemas"]["PathNode"] | components["schemas"]["TextNode"] | components["schemas"]["UnderlayNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"] | components["schemas"]["PartsNode"] | components["schemas"]["PieceNode"] | components["schemas"]["TwinNode"])[];
+            inside?: (components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["ArcNode"] | components["schemas"]["PathNode"] | components["schemas"]["TextNode"] | components["schemas"]["UnderlayNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"] | components["schemas"]["PartsNode"] | components["schemas"]["PieceNode"] | components["schemas"]["TwinNode"] | components["schemas"]["RepeatNode"])[];
         };
         /**
          * UnderlayNode
@@ -3557,7 +3796,7 @@ export interface components {
             /** Key */
             key: string;
             /** Command */
-            command: components["schemas"]["AddPlate"] | components["schemas"]["AddShape"] | components["schemas"]["AddUnderlay"] | components["schemas"]["Align"] | components["schemas"]["AllHome"] | components["schemas"]["Arrange"] | components["schemas"]["BreakIntoLetters"] | components["schemas"]["BuildRegions"] | components["schemas"]["Close"] | components["schemas"]["Combine"] | components["schemas"]["CompleteHalf"] | components["schemas"]["CopyPaint"] | components["schemas"]["Duplicate"] | components["schemas"]["DuplicatePlate"] | components["schemas"]["EditNodes"] | components["schemas"]["FillHole"] | components["schemas"]["FollowAgain"] | components["schemas"]["FreeTwins"] | components["schemas"]["Group"] | components["schemas"]["JoinEnds"] | components["schemas"]["LiftOut"] | components["schemas"]["LineToOutline"] | components["schemas"]["MakeTwin"] | components["schemas"]["Mirror"] | components["schemas"]["MoveInStack"] | components["schemas"]["MovePlate"] | components["schemas"]["OpenHoles"] | components["schemas"]["Paint"] | components["schemas"]["Paste"] | components["schemas"]["PlaceExactly"] | components["schemas"]["PutInside"] | components["schemas"]["PutOnLine"] | components["schemas"]["OneColour"] | components["schemas"]["OnlyHere"] | components["schemas"]["Recolour"] | components["schemas"]["Refine"] | components["schemas"]["Remove"] | components["schemas"]["RemovePlate"] | components["schemas"]["Rename"] | components["schemas"]["RenameDrawing"] | components["schemas"]["RenameSource"] | components["schemas"]["Renew"] | components["schemas"]["Resize"] | components["schemas"]["SameAngle"] | components["schemas"]["SameCentre"] | components["schemas"]["SameSize"] | components["schemas"]["SetCorners"] | components["schemas"]["SetEnds"] | components["schemas"]["SetLetters"] | components["schemas"]["SetOutcome"] | components["schemas"]["SetParameters"] | components["schemas"]["SetPlate"] | components["schemas"]["SetRefinements"] | components["schemas"]["SetRegions"] | components["schemas"]["SetRole"] | components["schemas"]["SetState"] | components["schemas"]["SetSwatches"] | components["schemas"]["SetThrough"] | components["schemas"]["SetWords"] | components["schemas"]["Simplify"] | components["schemas"]["SpaceLetters"] | components["schemas"]["Stretch"] | components["schemas"]["Spread"] | components["schemas"]["SpreadGradient"] | components["schemas"]["Settle"] | components["schemas"]["TakeOffLine"] | components["schemas"]["TakeOut"] | components["schemas"]["TakeOutcome"] | components["schemas"]["Transform"] | components["schemas"]["Unbundle"] | components["schemas"]["Ungroup"];
+            command: components["schemas"]["AddPlate"] | components["schemas"]["AddShape"] | components["schemas"]["AddUnderlay"] | components["schemas"]["Align"] | components["schemas"]["AllHome"] | components["schemas"]["Arrange"] | components["schemas"]["BringBack"] | components["schemas"]["BreakIntoLetters"] | components["schemas"]["BuildRegions"] | components["schemas"]["Close"] | components["schemas"]["Combine"] | components["schemas"]["CompleteHalf"] | components["schemas"]["CopyPaint"] | components["schemas"]["Duplicate"] | components["schemas"]["DuplicatePlate"] | components["schemas"]["EditNodes"] | components["schemas"]["FillHole"] | components["schemas"]["FollowAgain"] | components["schemas"]["FreeTwins"] | components["schemas"]["Group"] | components["schemas"]["JoinEnds"] | components["schemas"]["LiftOut"] | components["schemas"]["LineToOutline"] | components["schemas"]["MakeRepeat"] | components["schemas"]["MakeTwin"] | components["schemas"]["dotstack__core__drawing__commands__placing__Mirror"] | components["schemas"]["MoveInStack"] | components["schemas"]["MovePlate"] | components["schemas"]["OpenHoles"] | components["schemas"]["Paint"] | components["schemas"]["Paste"] | components["schemas"]["PlaceExactly"] | components["schemas"]["PutInside"] | components["schemas"]["PutOnLine"] | components["schemas"]["OneColour"] | components["schemas"]["OnlyHere"] | components["schemas"]["Recolour"] | components["schemas"]["Refine"] | components["schemas"]["Remove"] | components["schemas"]["RemovePlate"] | components["schemas"]["Rename"] | components["schemas"]["RenameDrawing"] | components["schemas"]["RenameSource"] | components["schemas"]["Renew"] | components["schemas"]["Resize"] | components["schemas"]["SameAngle"] | components["schemas"]["SameCentre"] | components["schemas"]["SameSize"] | components["schemas"]["SetCorners"] | components["schemas"]["SetEnds"] | components["schemas"]["SetLetters"] | components["schemas"]["SetOutcome"] | components["schemas"]["SetParameters"] | components["schemas"]["SetPlate"] | components["schemas"]["SetRefinements"] | components["schemas"]["SetRegions"] | components["schemas"]["SetRepeat"] | components["schemas"]["SetRole"] | components["schemas"]["SetState"] | components["schemas"]["SetSwatches"] | components["schemas"]["SetThrough"] | components["schemas"]["SetWords"] | components["schemas"]["Simplify"] | components["schemas"]["SpaceLetters"] | components["schemas"]["Stretch"] | components["schemas"]["Spread"] | components["schemas"]["SpreadGradient"] | components["schemas"]["Settle"] | components["schemas"]["TakeOffLine"] | components["schemas"]["TakeOut"] | components["schemas"]["TakeOutcome"] | components["schemas"]["Transform"] | components["schemas"]["Unbundle"] | components["schemas"]["Ungroup"];
         };
         /**
          * AddNodes
@@ -3610,7 +3849,7 @@ export interface components {
             /** Plate */
             plate: string;
             /** Node */
-            node: components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["ArcNode"] | components["schemas"]["PathNode"] | components["schemas"]["TextNode"] | components["schemas"]["UnderlayNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"] | components["schemas"]["PartsNode"] | components["schemas"]["PieceNode"] | components["schemas"]["TwinNode"];
+            node: components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["ArcNode"] | components["schemas"]["PathNode"] | components["schemas"]["TextNode"] | components["schemas"]["UnderlayNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"] | components["schemas"]["PartsNode"] | components["schemas"]["PieceNode"] | components["schemas"]["TwinNode"] | components["schemas"]["RepeatNode"];
         };
         /**
          * AddUnderlay
@@ -3758,6 +3997,19 @@ export interface components {
              * @enum {string}
              */
             kind: "break-into-letters";
+            /** Id */
+            id: string;
+        };
+        /**
+         * BringBack
+         * @description Brings back the copies of a repeat that were left out.
+         */
+        BringBack: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "bring-back";
             /** Id */
             id: string;
         };
@@ -4144,6 +4396,42 @@ export interface components {
             to: "corner" | "smooth" | "even";
         };
         /**
+         * MakeRepeat
+         * @description Repeats shapes of one stack, in the place of the topmost of them.
+         *
+         *     What is repeated stays where it is, and is the first copy. A spin goes round the point ``x``,
+         *     ``y`` of the plate, and the axis of a mirror through it; without one round the plate's middle,
+         *     and along the right edge of the shapes.
+         */
+        MakeRepeat: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "make-repeat";
+            /** Ids */
+            ids: string[];
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /**
+             * Layout
+             * @enum {string}
+             */
+            layout: "spin" | "row" | "mirror";
+            /**
+             * X
+             * @default null
+             */
+            x?: number | null;
+            /**
+             * Y
+             * @default null
+             */
+            y?: number | null;
+        };
+        /**
          * MakeSides
          * @description Makes sides straight, arcs or curves.
          */
@@ -4197,45 +4485,6 @@ export interface components {
              * @default Twin
              */
             name?: string;
-        };
-        /**
-         * Mirror
-         * @description Mirrors shapes, or with a ``seed`` copies of them, as ``Duplicate`` names these.
-         *
-         *     ``across`` says which way: left and right change places, or top and bottom. The axis is
-         *     that of each shape's own centre and axes, or goes through the middle of the selection
-         *     or the plate; with a ``line``, a line shape, it lies along that.
-         */
-        Mirror: {
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "mirror";
-            /** Ids */
-            ids: string[];
-            /**
-             * Across
-             * @default left-right
-             * @enum {string}
-             */
-            across?: "left-right" | "top-bottom";
-            /**
-             * About
-             * @default own
-             * @enum {string}
-             */
-            about?: "own" | "selection" | "plate";
-            /**
-             * Line
-             * @default null
-             */
-            line?: string | null;
-            /**
-             * Seed
-             * @default null
-             */
-            seed?: string | null;
         };
         /**
          * Move
@@ -4400,7 +4649,7 @@ export interface components {
             /** Plate */
             plate: string;
             /** Nodes */
-            nodes: (components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["ArcNode"] | components["schemas"]["PathNode"] | components["schemas"]["TextNode"] | components["schemas"]["UnderlayNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"] | components["schemas"]["PartsNode"] | components["schemas"]["PieceNode"] | components["schemas"]["TwinNode"])[];
+            nodes: (components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["ArcNode"] | components["schemas"]["PathNode"] | components["schemas"]["TextNode"] | components["schemas"]["UnderlayNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"] | components["schemas"]["PartsNode"] | components["schemas"]["PieceNode"] | components["schemas"]["TwinNode"] | components["schemas"]["RepeatNode"])[];
             /** Seed */
             seed: string;
             /**
@@ -4666,7 +4915,7 @@ export interface components {
             /** Id */
             id: string;
             /** Node */
-            node: components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["ArcNode"] | components["schemas"]["PathNode"] | components["schemas"]["TextNode"] | components["schemas"]["UnderlayNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"] | components["schemas"]["PartsNode"] | components["schemas"]["PieceNode"] | components["schemas"]["TwinNode"];
+            node: components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["ArcNode"] | components["schemas"]["PathNode"] | components["schemas"]["TextNode"] | components["schemas"]["UnderlayNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"] | components["schemas"]["PartsNode"] | components["schemas"]["PieceNode"] | components["schemas"]["TwinNode"] | components["schemas"]["RepeatNode"];
         };
         /**
          * Resize
@@ -4923,7 +5172,7 @@ export interface components {
         };
         /**
          * SetParameters
-         * @description Changes primitives' own parameters, by their names; their centres stay.
+         * @description Changes the parameters of primitives and repeats, by their names; their centres stay.
          *
          *     One ``radius`` for all corners of a box takes the place of those of each; ``radii``
          *     says each.
@@ -5040,6 +5289,29 @@ export interface components {
              * @default null
              */
             fill?: string | null;
+        };
+        /**
+         * SetRepeat
+         * @description Says what the copies of a repeat come to, and how it is laid out.
+         */
+        SetRepeat: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "set-repeat";
+            /** Id */
+            id: string;
+            /**
+             * Layout
+             * @default null
+             */
+            layout?: (components["schemas"]["Spin"] | components["schemas"]["Row"] | components["schemas"]["dotstack__core__drawing__kinds__layouts__Mirror"]) | null;
+            /**
+             * Takes
+             * @default null
+             */
+            takes?: ("each" | "join" | "alternate" | "overlap") | null;
         };
         /**
          * SetRole
@@ -5429,6 +5701,69 @@ export interface components {
             ids: string[];
         };
         /**
+         * Mirror
+         * @description Mirrors shapes, or with a ``seed`` copies of them, as ``Duplicate`` names these.
+         *
+         *     ``across`` says which way: left and right change places, or top and bottom. The axis is
+         *     that of each shape's own centre and axes, or goes through the middle of the selection
+         *     or the plate; with a ``line``, a line shape, it lies along that.
+         */
+        dotstack__core__drawing__commands__placing__Mirror: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "mirror";
+            /** Ids */
+            ids: string[];
+            /**
+             * Across
+             * @default left-right
+             * @enum {string}
+             */
+            across?: "left-right" | "top-bottom";
+            /**
+             * About
+             * @default own
+             * @enum {string}
+             */
+            about?: "own" | "selection" | "plate";
+            /**
+             * Line
+             * @default null
+             */
+            line?: string | null;
+            /**
+             * Seed
+             * @default null
+             */
+            seed?: string | null;
+        };
+        /**
+         * Mirror
+         * @description Copies mirrored across axes through the repeat's origin, at equal angles.
+         *
+         *     Across one axis there are two halves, across more the whole is a rosette of twice as many
+         *     copies. ``angle_deg`` is that of the first axis.
+         */
+        dotstack__core__drawing__kinds__layouts__Mirror: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "mirror";
+            /**
+             * Axes
+             * @default 1
+             */
+            axes?: number;
+            /**
+             * Angle Deg
+             * @default 90
+             */
+            angle_deg?: number;
+        };
+        /**
          * Based
          * @description A change of a drawing, made on this revision of it.
          */
@@ -5618,7 +5953,7 @@ export interface components {
             /** Revision */
             revision: number;
             /** Command */
-            command: components["schemas"]["AddPlate"] | components["schemas"]["AddShape"] | components["schemas"]["AddUnderlay"] | components["schemas"]["Align"] | components["schemas"]["AllHome"] | components["schemas"]["Arrange"] | components["schemas"]["BreakIntoLetters"] | components["schemas"]["BuildRegions"] | components["schemas"]["Close"] | components["schemas"]["Combine"] | components["schemas"]["CompleteHalf"] | components["schemas"]["CopyPaint"] | components["schemas"]["Duplicate"] | components["schemas"]["DuplicatePlate"] | components["schemas"]["EditNodes"] | components["schemas"]["FillHole"] | components["schemas"]["FollowAgain"] | components["schemas"]["FreeTwins"] | components["schemas"]["Group"] | components["schemas"]["JoinEnds"] | components["schemas"]["LiftOut"] | components["schemas"]["LineToOutline"] | components["schemas"]["MakeTwin"] | components["schemas"]["Mirror"] | components["schemas"]["MoveInStack"] | components["schemas"]["MovePlate"] | components["schemas"]["OpenHoles"] | components["schemas"]["Paint"] | components["schemas"]["Paste"] | components["schemas"]["PlaceExactly"] | components["schemas"]["PutInside"] | components["schemas"]["PutOnLine"] | components["schemas"]["OneColour"] | components["schemas"]["OnlyHere"] | components["schemas"]["Recolour"] | components["schemas"]["Refine"] | components["schemas"]["Remove"] | components["schemas"]["RemovePlate"] | components["schemas"]["Rename"] | components["schemas"]["RenameDrawing"] | components["schemas"]["RenameSource"] | components["schemas"]["Renew"] | components["schemas"]["Resize"] | components["schemas"]["SameAngle"] | components["schemas"]["SameCentre"] | components["schemas"]["SameSize"] | components["schemas"]["SetCorners"] | components["schemas"]["SetEnds"] | components["schemas"]["SetLetters"] | components["schemas"]["SetOutcome"] | components["schemas"]["SetParameters"] | components["schemas"]["SetPlate"] | components["schemas"]["SetRefinements"] | components["schemas"]["SetRegions"] | components["schemas"]["SetRole"] | components["schemas"]["SetState"] | components["schemas"]["SetSwatches"] | components["schemas"]["SetThrough"] | components["schemas"]["SetWords"] | components["schemas"]["Simplify"] | components["schemas"]["SpaceLetters"] | components["schemas"]["Stretch"] | components["schemas"]["Spread"] | components["schemas"]["SpreadGradient"] | components["schemas"]["Settle"] | components["schemas"]["TakeOffLine"] | components["schemas"]["TakeOut"] | components["schemas"]["TakeOutcome"] | components["schemas"]["Transform"] | components["schemas"]["Unbundle"] | components["schemas"]["Ungroup"];
+            command: components["schemas"]["AddPlate"] | components["schemas"]["AddShape"] | components["schemas"]["AddUnderlay"] | components["schemas"]["Align"] | components["schemas"]["AllHome"] | components["schemas"]["Arrange"] | components["schemas"]["BringBack"] | components["schemas"]["BreakIntoLetters"] | components["schemas"]["BuildRegions"] | components["schemas"]["Close"] | components["schemas"]["Combine"] | components["schemas"]["CompleteHalf"] | components["schemas"]["CopyPaint"] | components["schemas"]["Duplicate"] | components["schemas"]["DuplicatePlate"] | components["schemas"]["EditNodes"] | components["schemas"]["FillHole"] | components["schemas"]["FollowAgain"] | components["schemas"]["FreeTwins"] | components["schemas"]["Group"] | components["schemas"]["JoinEnds"] | components["schemas"]["LiftOut"] | components["schemas"]["LineToOutline"] | components["schemas"]["MakeRepeat"] | components["schemas"]["MakeTwin"] | components["schemas"]["dotstack__core__drawing__commands__placing__Mirror"] | components["schemas"]["MoveInStack"] | components["schemas"]["MovePlate"] | components["schemas"]["OpenHoles"] | components["schemas"]["Paint"] | components["schemas"]["Paste"] | components["schemas"]["PlaceExactly"] | components["schemas"]["PutInside"] | components["schemas"]["PutOnLine"] | components["schemas"]["OneColour"] | components["schemas"]["OnlyHere"] | components["schemas"]["Recolour"] | components["schemas"]["Refine"] | components["schemas"]["Remove"] | components["schemas"]["RemovePlate"] | components["schemas"]["Rename"] | components["schemas"]["RenameDrawing"] | components["schemas"]["RenameSource"] | components["schemas"]["Renew"] | components["schemas"]["Resize"] | components["schemas"]["SameAngle"] | components["schemas"]["SameCentre"] | components["schemas"]["SameSize"] | components["schemas"]["SetCorners"] | components["schemas"]["SetEnds"] | components["schemas"]["SetLetters"] | components["schemas"]["SetOutcome"] | components["schemas"]["SetParameters"] | components["schemas"]["SetPlate"] | components["schemas"]["SetRefinements"] | components["schemas"]["SetRegions"] | components["schemas"]["SetRepeat"] | components["schemas"]["SetRole"] | components["schemas"]["SetState"] | components["schemas"]["SetSwatches"] | components["schemas"]["SetThrough"] | components["schemas"]["SetWords"] | components["schemas"]["Simplify"] | components["schemas"]["SpaceLetters"] | components["schemas"]["Stretch"] | components["schemas"]["Spread"] | components["schemas"]["SpreadGradient"] | components["schemas"]["Settle"] | components["schemas"]["TakeOffLine"] | components["schemas"]["TakeOut"] | components["schemas"]["TakeOutcome"] | components["schemas"]["Transform"] | components["schemas"]["Unbundle"] | components["schemas"]["Ungroup"];
             /** Nodes */
             nodes?: string[];
             /**
@@ -5973,7 +6308,7 @@ export interface components {
             /** Svg */
             svg: string;
             /** Nodes */
-            nodes: (components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["ArcNode"] | components["schemas"]["PathNode"] | components["schemas"]["TextNode"] | components["schemas"]["UnderlayNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"] | components["schemas"]["PartsNode"] | components["schemas"]["PieceNode"] | components["schemas"]["TwinNode"])[];
+            nodes: (components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["ArcNode"] | components["schemas"]["PathNode"] | components["schemas"]["TextNode"] | components["schemas"]["UnderlayNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"] | components["schemas"]["PartsNode"] | components["schemas"]["PieceNode"] | components["schemas"]["TwinNode"] | components["schemas"]["RepeatNode"])[];
         };
         /**
          * PlaceAsset
@@ -6105,7 +6440,7 @@ export interface components {
          */
         PastedShapes: {
             /** Nodes */
-            nodes: (components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["ArcNode"] | components["schemas"]["PathNode"] | components["schemas"]["TextNode"] | components["schemas"]["UnderlayNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"] | components["schemas"]["PartsNode"] | components["schemas"]["PieceNode"] | components["schemas"]["TwinNode"])[];
+            nodes: (components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["ArcNode"] | components["schemas"]["PathNode"] | components["schemas"]["TextNode"] | components["schemas"]["UnderlayNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"] | components["schemas"]["PartsNode"] | components["schemas"]["PieceNode"] | components["schemas"]["TwinNode"] | components["schemas"]["RepeatNode"])[];
             /** Notes */
             notes: string[];
         };

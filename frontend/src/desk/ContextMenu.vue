@@ -17,7 +17,7 @@ const open = defineModel<boolean>({ required: true });
 /** What is at hand, and what lies one step further. */
 const AT_HAND = [
   ['copy', 'cutOut', 'duplicate', 'again', 'pasteHere', 'remove'],
-  ['makeTwin', 'allTwins', 'followAgain', 'freeTwins'],
+  ['makeTwin', 'allTwins', 'followAgain', 'freeTwins', 'spin', 'row', 'mirrorLive', 'bringBack'],
   ['type', 'spaceLetters', 'putOnLine', 'takeOffLine', 'breakIntoLetters'],
   [
     'group',

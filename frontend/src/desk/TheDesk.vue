@@ -38,7 +38,7 @@ import SpacingLayer from '@/letters/SpacingLayer.vue';
 import TypingLayer from '@/letters/TypingLayer.vue';
 import { useWaitingMarks } from '@/desk/waitingMarks';
 import PiecePaths from '@/look/PiecePaths.vue';
-import { holds, paintOf } from '@/marks/kinds';
+import { childrenOf, paintOf } from '@/marks/kinds';
 import { ontoPlate } from '@/marks/matrix';
 import { gradientOf } from '@/marks/paint';
 import type { Point } from '@/marks/numbers';
@@ -316,7 +316,7 @@ async function onDoubleClick(event: MouseEvent): Promise<void> {
   const row = outer ? selection.rowById.get(outer) : null;
   if (row?.node.kind === 'path' && !row.held) nodes.begin();
   else if (row?.node.kind === 'text' && !row.held) void typing.begin(row.node.id);
-  else if (outer && key && row && holds(row.node)) {
+  else if (outer && key && row && childrenOf(row.node).length) {
     selection.enter(outer);
     // What makes a live thing can be taken hold of only now.
     await nextTick();

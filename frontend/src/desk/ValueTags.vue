@@ -7,8 +7,7 @@ import { placeOf, tagsOf } from '@/desk/tags';
 import ValueTag from '@/desk/ValueTag.vue';
 import type { Point } from '@/marks/numbers';
 import { shortNumber } from '@/marks/numbers';
-import type { Values } from '@/marks/parameters';
-import { parameterFields } from '@/marks/parameters';
+import { parameterFields, valuesOf } from '@/marks/parameters';
 import { useDrawing } from '@/stores/drawing';
 import { useSelection } from '@/stores/selection';
 import { useView } from '@/stores/view';
@@ -51,7 +50,7 @@ const place = computed(() => {
 });
 
 function command(tag: Tag, value: number) {
-  const parameters = parameterFields(tag.parameter, value, props.node as unknown as Values);
+  const parameters = parameterFields(tag.parameter, value, valuesOf(props.node));
   return { kind: 'set-parameters' as const, ids: [props.node.id], parameters };
 }
 

@@ -5,6 +5,7 @@ import { intoOwnAxes } from '@/marks/matrix';
 import type { Point } from '@/marks/numbers';
 import { angleOf, shortNumber } from '@/marks/numbers';
 import type { Parameter } from '@/marks/parameters';
+import { valuesOf } from '@/marks/parameters';
 
 export interface Tag {
   parameter: Parameter;
@@ -63,7 +64,7 @@ function shared(one: Box, two: Box): number {
 /** The value tags of a shape; none for what has no parameters of its own. */
 export function tagsOf(node: Node, figure: Figure): Tag[] {
   const { matrix } = figure;
-  const values = node as unknown as Record<string, number>;
+  const values = valuesOf(node);
   const parameters = kindOf(node)
     .parameters(node)
     .filter(({ key, of }) => !of && !isIdle(node, key));
@@ -86,6 +87,7 @@ export function tagsOf(node: Node, figure: Figure): Tag[] {
 
 /** Whether a parameter says nothing of a whole circle, or of one without a hole. */
 function isIdle(node: Node, key: string): boolean {
+  if (node.kind === 'repeat') return ['last_size', 'rows', 'shift'].includes(key);
   if (node.kind !== 'ellipse' || node.sweep_deg !== 360) return false;
   return key === 'start_deg' || (!node.inner && ['sweep_deg', 'inner'].includes(key));
 }
@@ -95,6 +97,7 @@ function reading({ key, word, unit }: Parameter, value: number, drawn?: number):
   const number = shortNumber(Number(value.toFixed(2)));
   if (drawn !== undefined) return `${word} ${shortNumber(Number(drawn.toFixed(2)))} of ${number}`;
   if (key === 'rx') return `r ${number}`;
+  if (key === 'count') return `${number} ×`;
   if (key === 'points' || key === 'sides') return `${number} ${word}`;
   return `${word} ${number}${unit ?? ''}`;
 }
@@ -118,15 +121,24 @@ function dragTo(
     case 'ratio':
       return Number((value + (own.x - was.x) / radius).toFixed(3));
     case 'start_deg':
-    case 'sweep_deg': {
+    case 'sweep_deg':
+    case 'whole_deg':
+    case 'angle_deg': {
       const turned = angleOf({ x: 0, y: 0 }, own) - angleOf({ x: 0, y: 0 }, was);
       return Math.round(value + turned - 360 * Math.round(turned / 360));
     }
     case 'points':
     case 'sides':
+    case 'count':
+    case 'columns':
+    case 'axes':
       return value + Math.round(pixels / DRAG_PIXELS);
     case 'tip':
       return Number((value + (was.y - own.y) / ('ry' in node ? node.ry : 1)).toFixed(2));
+    case 'radius':
+      return node.kind === 'repeat' ? value + reach : value + (own.x - was.x);
+    case 'dy':
+      return value + (own.y - was.y);
     default:
       return value + (own.x - was.x);
   }

@@ -11,6 +11,7 @@ import PlaceFacts from '@/facts/PlaceFacts.vue';
 import PlateFacts from '@/facts/PlateFacts.vue';
 import RefineFacts from '@/facts/RefineFacts.vue';
 import RegionFacts from '@/facts/RegionFacts.vue';
+import RepeatFacts from '@/facts/RepeatFacts.vue';
 import ShapeFacts from '@/facts/ShapeFacts.vue';
 import TwinFacts from '@/facts/TwinFacts.vue';
 import { ROLES } from '@/stores/actions';
@@ -76,6 +77,7 @@ defineExpose({ align: () => align.value?.focus() });
       <BetweenFacts v-if="nodes.length === 2 && !outline.open" :ids="[...selection.ids]" />
       <AlignFacts v-if="nodes.length > 1 && !outline.open" ref="align" />
       <ShapeFacts :key="fresh" :nodes="nodes" :figures="selection.figures" />
+      <RepeatFacts v-if="row?.node.kind === 'repeat'" :key="`repeat ${fresh}`" :node="row.node" />
       <LetterFacts :key="`letters ${fresh}`" :nodes="nodes" :figures="selection.figures" />
       <RefineFacts :key="`refine ${fresh}`" :nodes="nodes" :figures="selection.figures" />
       <section v-if="roles.length">

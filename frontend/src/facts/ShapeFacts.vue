@@ -6,8 +6,8 @@ import NumberField from '@/fields/NumberField.vue';
 import { common } from '@/marks/common';
 import { kindOf } from '@/marks/kinds';
 import { shortNumber } from '@/marks/numbers';
-import type { Parameter, Values } from '@/marks/parameters';
-import { parameterFields } from '@/marks/parameters';
+import type { Parameter } from '@/marks/parameters';
+import { parameterFields, valuesOf } from '@/marks/parameters';
 import { useDrawing } from '@/stores/drawing';
 
 /** The parameters that all the selected shapes have, whatever else they are. */
@@ -32,17 +32,17 @@ const each = computed(
 );
 
 function valueOf(node: Node, key: string): number {
-  return (node as unknown as Record<string, number>)[key] ?? 0;
+  return valuesOf(node)[key] ?? 0;
 }
 
 function setParameter(parameter: Parameter, typed: number): void {
-  const fields = parameterFields(parameter, typed, props.nodes[0] as unknown as Values);
+  const fields = parameterFields(parameter, typed, valuesOf(props.nodes[0]!));
   run({ parameters: fields });
 }
 
 function value(parameter: Parameter): number | undefined {
   const { of } = parameter;
-  if (of) return common(props.nodes, (node) => of.shown(node as unknown as Values));
+  if (of) return common(props.nodes, (node) => of.shown(valuesOf(node)));
   if (parameter.key === 'radius' && boxes.value.some((box) => box.radii)) return undefined;
   return common(props.nodes, (node) => valueOf(node, parameter.key));
 }
@@ -62,6 +62,15 @@ function setCorner(corner: number, radius: number): void {
   run({ radii });
 }
 
+/** What repeats is called by how. */
+const title = computed(() => {
+  const kinds = new Set(
+    props.nodes.map((node) => (node.kind === 'repeat' ? node.layout.kind : '')),
+  );
+  const [only = ''] = kinds;
+  return kinds.size === 1 && only ? only[0]!.toUpperCase() + only.slice(1) : 'Shape';
+});
+
 /** Corner radii that are drawn smaller than was asked for. */
 const clamped = computed(() => {
   const found = props.figures.flatMap((figure) => Object.values(figure.clamped ?? {}));
@@ -71,7 +80,7 @@ const clamped = computed(() => {
 
 <template>
   <section v-if="parameters.length">
-    <h3>Shape</h3>
+    <h3>{{ title }}</h3>
     <div class="fields">
       <NumberField
         v-for="parameter in parameters"

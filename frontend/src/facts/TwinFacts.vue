@@ -16,7 +16,14 @@ const { actions } = useActions();
 const row = computed(() => selection.only);
 const source = computed(() => row.value && twins.sourceOf(row.value));
 const name = computed(() => (source.value ? twins.nameOf(source.value) : ''));
+/** What it is a copy of, or lies in one of, where that is a repeat. */
+const repeat = computed(() => row.value && twins.repeatOf(row.value)?.node);
 const isTwin = computed(() => row.value?.node.kind === 'twin');
+const word = computed(() => (repeat.value ? 'copy' : 'twin'));
+const many = computed(() => (repeat.value ? 'copies' : 'twins'));
+const title = computed(() =>
+  isTwin.value ? (repeat.value ? 'Copy' : 'Twin') : `In every ${word.value}`,
+);
 const count = computed(() => (source.value ? twins.of(source.value).length : 0));
 
 const WORDS = {
@@ -52,35 +59,41 @@ function rename(event: Event): void {
 </script>
 
 <template>
-  <section v-if="source" aria-label="Twin">
-    <h3>{{ isTwin ? 'Twin' : 'In every twin' }}</h3>
-    <label class="source">
+  <section v-if="source || repeat" aria-label="Twin">
+    <h3>{{ title }}</h3>
+    <label v-if="source" class="source">
       <span class="soft">of</span>
       <input :value="name" aria-label="Name of the source" maxlength="120" @change="rename" />
     </label>
     <p class="soft note">
-      <template v-if="isTwin">
+      <template v-if="isTwin && repeat">
+        What is changed inside it is changed in all copies of {{ repeat.name }}. Painted, it keeps
+        that; Delete leaves it out.
+      </template>
+      <template v-else-if="isTwin">
         {{ count === 1 ? 'The only one on this plate' : `One of ${count} on this plate` }}. Whatever
         is changed inside one is changed in all; place, turn and size are its own.
       </template>
       <template v-else-if="twins.onlyHere">
-        Paint and hiding are for this twin alone; all else is for all.
+        Paint and hiding are for this {{ word }} alone; all else is for all.
       </template>
-      <template v-else>What is changed here is changed in all twins.</template>
+      <template v-else>What is changed here is changed in all {{ many }}.</template>
     </p>
     <div v-if="!isTwin" class="choice" role="group" aria-label="Paint and hide">
-      <button :aria-pressed="!twins.onlyHere" @click="twins.onlyHere = false">in all twins</button>
+      <button :aria-pressed="!twins.onlyHere" @click="twins.onlyHere = false">
+        in all {{ many }}
+      </button>
       <button :aria-pressed="twins.onlyHere" @click="twins.onlyHere = true">
         only in this one
       </button>
     </div>
     <p v-if="own" class="own">
       <span>its own: {{ own }}</span>
-      <button :title="'as the source has it'" @click="actions.followAgain.run()">
+      <button :title="'as all others have it'" @click="actions.followAgain.run()">
         follow again
       </button>
     </p>
-    <div v-if="isTwin" class="acts">
+    <div v-if="isTwin && !repeat" class="acts">
       <button @click="actions.allTwins.run()">all twins</button>
       <button @click="actions.makeTwin.run()">one more</button>
       <button title="make a plain shape of it" @click="actions.freeTwins.run()">free it</button>

@@ -26,9 +26,9 @@ interface Kind<N> {
   /** Those of them that are painted with it. */
   painted(node: N): readonly Node[];
   /** Whether it is what comes of its shapes: these do not show by themselves. */
-  live?: boolean;
+  live?: boolean | ((node: N) => boolean);
   /** Whether it shows as its shapes or pieces do, and by itself not at all. */
-  shapesOnly?: boolean;
+  shapesOnly?: boolean | ((node: N) => boolean);
   /** Whether it comes in pieces that can be held. */
   inPieces?: boolean;
   /** Whether its shapes can be taken as another outcome. */
@@ -40,6 +40,12 @@ interface Kind<N> {
   /** Whether its own outline can be refined: a group's is that of the shapes in it. */
   refined?: boolean;
 }
+
+const REPEATED = {
+  spin: [typed.copies, typed.spread, typed.firstTurn, typed.away, typed.lastSize],
+  row: [typed.columns, typed.rows, typed.stepAcross, typed.stepDown, typed.shift],
+  mirror: [typed.axes, typed.axisTurn],
+};
 
 const alone = { children: null, lenders: () => [], painted: () => [] };
 const primitive = { ...alone, word: '', refined: true };
@@ -111,6 +117,17 @@ const KINDS: { readonly [K in Node['kind']]: Kind<Of<K>> } = {
     painted: ({ inside }) => inside as readonly Node[],
     shapesOnly: true,
   },
+  repeat: {
+    word: '',
+    parameters: ({ layout }) => REPEATED[layout.kind],
+    children: ({ copies }) => bare(copies),
+    closed: true,
+    lenders: ({ takes, copies }) => (takes === 'each' ? (copies as readonly Node[]) : []),
+    painted: ({ takes, copies }) => (takes === 'each' ? (copies as readonly Node[]) : []),
+    live: ({ takes }) => takes !== 'each',
+    shapesOnly: ({ takes }) => takes === 'each',
+    refined: true,
+  },
   compound: {
     word: 'live',
     parameters: none,
@@ -158,6 +175,10 @@ export function kindOf(node: Node): Kind<Node> {
   return KINDS[node.kind] as Kind<Node>;
 }
 
+function says(what: boolean | undefined | ((node: Node) => boolean), node: Node): boolean {
+  return typeof what === 'function' ? what(node) : what === true;
+}
+
 /** The shapes directly inside a node, the lowest first, with the roles they have there. */
 export function childrenOf(node: Node): readonly Child[] {
   return kindOf(node).children?.(node) ?? [];
@@ -171,12 +192,12 @@ export function holds(node: Node): boolean {
 
 /** Whether it stays what comes of its shapes. */
 export function staysLive(node: Node): boolean {
-  return kindOf(node).live === true;
+  return says(kindOf(node).live, node);
 }
 
 /** Whether it shows as its shapes or pieces do, and by itself not at all. */
 export function showsAsTheirs(node: Node): boolean {
-  return kindOf(node).shapesOnly === true || comesInPieces(node);
+  return says(kindOf(node).shapesOnly, node) || comesInPieces(node);
 }
 
 export function comesInPieces(node: Node): boolean {

@@ -1,5 +1,6 @@
 // The parameters of primitives: their words, what is offered, and what may be typed.
 import ranges from '@/api/ranges.json';
+import type { Node } from '@/api/types';
 
 /** A parameter's name in the document, its word, and what a person may type. */
 export interface Parameter {
@@ -95,6 +96,24 @@ export const sweep = parameter('ellipse', 'sweep_deg', 'sweep', 360, '°');
 export const arcBegin = parameter('arc', 'start_deg', 'start', 180, '°');
 export const arcSweep = parameter('arc', 'sweep_deg', 'sweep', 180, '°');
 export const inner = parameter('ellipse', 'inner', 'inner ratio', 0);
+
+export const copies = parameter('spin', 'count', 'copies', 6);
+export const spread = parameter('spin', 'whole_deg', 'spread over', 360, '°');
+export const firstTurn = parameter('spin', 'start_deg', 'first at', 0, '°');
+export const away = parameter('spin', 'radius', 'radius', 40);
+export const lastSize = parameter('spin', 'last_size', 'size of the last', 1);
+export const columns = parameter('row', 'columns', 'columns', 3);
+export const rows = parameter('row', 'rows', 'rows', 1);
+export const stepAcross = parameter('row', 'dx', 'step across', 40);
+export const stepDown = parameter('row', 'dy', 'step down', 40);
+export const shift = parameter('row', 'shift', 'every other row by', 0);
+export const axes = parameter('mirror', 'axes', 'axes', 1);
+export const axisTurn = parameter('mirror', 'angle_deg', 'axis at', 90, '°');
+
+/** What has the values of a shape's parameters: itself, or how it is repeated. */
+export function valuesOf(node: Node): Values {
+  return (node.kind === 'repeat' ? node.layout : node) as unknown as Values;
+}
 
 /** What is set where a parameter of a shape with these values is typed. */
 export function parameterFields(

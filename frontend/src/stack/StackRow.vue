@@ -69,9 +69,12 @@ const note = computed(() => {
   else if (node.value.kind === 'compound' && node.value.bundled) said.push('bundle');
   else if (node.value.kind !== 'twin' && kindOf(node.value).word)
     said.push(kindOf(node.value).word);
-  if (node.value.kind === 'twin') said.push(`of ${twins.nameOf(node.value.source)}`);
+  if (node.value.kind === 'repeat')
+    said.push(`${node.value.copies.length} × ${node.value.layout.kind}`);
+  if (node.value.kind === 'twin' && !twins.isCopy(props.row))
+    said.push(`of ${twins.nameOf(node.value.source)}`);
   if (twins.ownOf(props.row).length) said.push('own paint');
-  const { length } = node.value.kind === 'twin' ? [] : childrenOf(node.value);
+  const { length } = ['twin', 'repeat'].includes(node.value.kind) ? [] : childrenOf(node.value);
   if (length) said.push(String(length));
   if (node.value.refinements.some(({ on }) => on)) said.push('refined');
   if (node.value.guide) said.push('guide');
@@ -108,7 +111,12 @@ const hollow = computed(() => props.row.role === 'cuts' || !paintOf(node.value).
   >
     <button
       class="dot"
-      :class="{ small: row.depth, hollow, guide: node.guide, twin: node.kind === 'twin' }"
+      :class="{
+        small: row.depth,
+        hollow,
+        guide: node.guide,
+        twin: node.kind === 'twin' && !twins.isCopy(row),
+      }"
       :style="{ '--paint': paint }"
       :aria-label="isHolder ? `${folded ? 'Unfold' : 'Fold'} ${node.name}` : `Select ${node.name}`"
       :aria-expanded="isHolder ? !folded : undefined"

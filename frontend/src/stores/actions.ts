@@ -133,7 +133,14 @@ export const useActions = defineStore('actions', () => {
     await act('free-twins', { ids: ids(), seed: newId() });
   }
 
-  const isTwin = (row: Row) => row.node.kind === 'twin';
+  /** Whether all that is selected are shapes of a document: no pictures, and no copies. */
+  const repeatable = () => every((row) => row.node.kind !== 'image' && !twins.isCopy(row));
+  const repeat = (layout: 'spin' | 'row' | 'mirror', name: string) => async () => {
+    const id = newId();
+    if (await act('make-repeat', { ids: ids(), id, name, layout })) selection.pick(id);
+  };
+
+  const isTwin = (row: Row) => row.node.kind === 'twin' && !twins.repeatOf(row);
   /** Whether a shape has paint of its own, or what is hidden, in the twin that it is or lies in. */
   const hasOwn = (row: Row) => twins.ownOf(row).length > 0;
 
@@ -298,7 +305,14 @@ export const useActions = defineStore('actions', () => {
       run: () => run({ kind: 'remove', ids: ids() }),
     },
     group: { can: any, run: group },
-    makeTwin: { can: any, run: makeTwin },
+    makeTwin: { can: repeatable, run: makeTwin },
+    spin: { can: repeatable, run: repeat('spin', 'Spin') },
+    row: { can: repeatable, run: repeat('row', 'Row') },
+    mirrorLive: { can: repeatable, run: repeat('mirror', 'Mirror') },
+    bringBack: {
+      can: () => selection.only?.node.kind === 'repeat' && selection.only.node.left_out.length > 0,
+      run: () => act('bring-back', { id: selection.only!.node.id }),
+    },
     allTwins: { can: () => selection.selected.some((row) => twins.sourceOf(row)), run: allTwins },
     followAgain: {
       can: () => every(hasOwn),

@@ -30,12 +30,27 @@ export const useTwins = defineStore('twins', () => {
     return above.reverse().find((each) => each.node.kind === 'twin') ?? null;
   }
 
+  /** The twin, or the copy of a repeat, that a shape is or lies in. */
+  function followerOf(row: Row): Row | null {
+    const above = row.chain.map((key) => selection.rowById.get(key)!);
+    return above.find((each) => each.node.kind === 'twin') ?? null;
+  }
+
+  /** The repeat of which a shape is a copy, or lies in one. */
+  function repeatOf(row: Row): Row | null {
+    const parent = followerOf(row)?.parent;
+    const above = parent ? selection.rowById.get(parent) : null;
+    return above?.node.kind === 'repeat' ? above : null;
+  }
+
+  function isCopy(row: Row): boolean {
+    return row.node.kind === 'twin' && repeatOf(row) !== null;
+  }
+
   /** The source that a shape follows: as a twin, or as what lies inside one. */
   function sourceOf(row: Row): string | null {
-    const twin = row.chain
-      .map((key) => selection.rowById.get(key)!.node)
-      .find((node) => node.kind === 'twin');
-    return twin?.kind === 'twin' ? twin.source : null;
+    const twin = followerOf(row)?.node;
+    return twin?.kind === 'twin' && !repeatOf(row) ? twin.source : null;
   }
 
   /** What of a shape is its twin's own: of a twin all that is, or of a shape inside one. */
@@ -58,7 +73,7 @@ export const useTwins = defineStore('twins', () => {
   /** The twins beside the one that the pointer is over: all light up. */
   const alike = computed(() => {
     const node = selection.hovered ? selection.rowById.get(selection.hovered)?.node : null;
-    return node?.kind === 'twin'
+    return node?.kind === 'twin' && drawing.sources[node.source]
       ? of(node.source)
           .map((row) => row.node.id)
           .filter((key) => key !== node.id)
@@ -71,5 +86,5 @@ export const useTwins = defineStore('twins', () => {
     return onlyHere.value && inside.value ? { kind: 'only-here', command } : command;
   }
 
-  return { onlyHere, inside, alike, roundOf, sourceOf, ownOf, nameOf, of, here };
+  return { onlyHere, inside, alike, roundOf, repeatOf, isCopy, sourceOf, ownOf, nameOf, of, here };
 });

@@ -86,6 +86,27 @@ const LETTERS = [
     icon: 'M8 44 17 14h2l9 30M12 34h12M38 14v30M38 44h14M32 8v42',
   },
 ] as const;
+/** What repeats it live. */
+const REPEATS = [
+  {
+    name: 'spin',
+    word: 'Spin',
+    title: 'Live copies round the middle of the plate (@)',
+    icon: 'M31 4a6 6 0 0 1 0 12 6 6 0 0 1 0-12M48 20a6 6 0 0 1 0 12 6 6 0 0 1 0-12M42 40a6 6 0 0 1 0 12 6 6 0 0 1 0-12M20 40a6 6 0 0 1 0 12 6 6 0 0 1 0-12M14 20a6 6 0 0 1 0 12 6 6 0 0 1 0-12',
+  },
+  {
+    name: 'row',
+    word: 'Row',
+    title: 'Live copies in a row, or a grid (:)',
+    icon: 'M6 20h12v16H6zM25 20h12v16H25zM44 20h12v16H44z',
+  },
+  {
+    name: 'mirrorLive',
+    word: 'Mirror',
+    title: 'A live mirrored half, across an axis at its right edge (|)',
+    icon: 'M31 6v44M25 14v28H8zM37 14v28h17z',
+  },
+] as const;
 const ofLetters = computed(() => LETTERS.filter(({ name }) => actions[name].can()));
 
 const liftable = computed(() =>
@@ -125,7 +146,7 @@ async function lift(contour: number): Promise<void> {
     <circle cx="45" cy="30" r="4.5" class="dot" />
   </StripTile>
   <StripTile
-    v-if="!isUnderlay && figure"
+    v-if="actions.makeTwin.can() && figure"
     :word="node.kind === 'twin' ? 'One more twin' : 'Make twin'"
     :how="actions.makeTwin.key"
     title='A copy beside it that follows whatever is changed in either (")'
@@ -135,6 +156,18 @@ async function lift(contour: number): Promise<void> {
     <circle cx="43" cy="29" r="12" />
     <circle cx="31" cy="29" r="4.5" class="dot" />
   </StripTile>
+  <template v-if="actions.spin.can() && figure">
+    <StripTile
+      v-for="{ name, word, icon, title } in REPEATS"
+      :key="name"
+      :word="word"
+      :how="actions[name].key"
+      :title="title"
+      @click="(event: MouseEvent) => (letGo(event), actions[name].run())"
+    >
+      <path :d="icon" />
+    </StripTile>
+  </template>
   <StripTile
     v-if="node.kind === 'regions'"
     word="Pick again"

@@ -45,6 +45,7 @@ from dotstack.core.drawing.commands.plates import (
 from dotstack.core.drawing.commands.refining import Refine, SetCorners, SetRefinements
 from dotstack.core.drawing.commands.regions import BuildRegions, SetRegions
 from dotstack.core.drawing.commands.renewing import Renew
+from dotstack.core.drawing.commands.repeats import BringBack, MakeRepeat, SetRepeat
 from dotstack.core.drawing.commands.retaking import SetOutcome
 from dotstack.core.drawing.commands.settling import Close, LiftOut, Settle, Unbundle
 from dotstack.core.drawing.commands.shapes import (
@@ -79,6 +80,7 @@ AnyCommand: TypeAlias = Annotated[
     | Align
     | AllHome
     | Arrange
+    | BringBack
     | BreakIntoLetters
     | BuildRegions
     | Close
@@ -95,6 +97,7 @@ AnyCommand: TypeAlias = Annotated[
     | JoinEnds
     | LiftOut
     | LineToOutline
+    | MakeRepeat
     | MakeTwin
     | Mirror
     | MoveInStack
@@ -127,6 +130,7 @@ AnyCommand: TypeAlias = Annotated[
     | SetPlate
     | SetRefinements
     | SetRegions
+    | SetRepeat
     | SetRole
     | SetState
     | SetSwatches
@@ -190,6 +194,7 @@ __all__ = [
     "AnyCommand",
     "Arrange",
     "BreakIntoLetters",
+    "BringBack",
     "BuildRegions",
     "Close",
     "Combine",
@@ -205,6 +210,7 @@ __all__ = [
     "JoinEnds",
     "LiftOut",
     "LineToOutline",
+    "MakeRepeat",
     "MakeTwin",
     "Mirror",
     "MoveInStack",
@@ -237,6 +243,7 @@ __all__ = [
     "SetPlate",
     "SetRefinements",
     "SetRegions",
+    "SetRepeat",
     "SetRole",
     "SetState",
     "SetSwatches",

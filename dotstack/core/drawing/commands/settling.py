@@ -20,6 +20,7 @@ from dotstack.core.drawing.kinds import (
     Node,
     NodeBase,
     PathNode,
+    RepeatNode,
     TextNode,
     TwinNode,
     UnderlayNode,
@@ -164,13 +165,22 @@ def settled(node: Node, evaluator: Evaluator) -> Node:
             return _pieces(node, evaluator)
         case ClipNode():
             return _clipped(node, evaluator)
-        case CompoundNode() | TextNode() | LeafNode():
+        case RepeatNode() if node.takes == "each":
+            copies = tuple(settled(_plainly(copy), evaluator) for copy in node.copies)
+            return GroupNode(**node.common, nodes=copies)
+        case CompoundNode() | TextNode() | LeafNode() | RepeatNode():
             outline = evaluator.own_outline(node)
             if outline.is_empty:
                 raise _nothing_left(node)
             return as_path(node, outline, node.id)
         case _:
             assert_never(node)
+
+
+def _plainly(copy: TwinNode) -> Node:
+    """A copy of a repeat as a shape by itself, under an id of its own."""
+    free_id = copy.id.replace(":", "-")[-40:]
+    return freed(copy.model_copy(update={"id": free_id}), numbered(f"{free_id[:30]}-of"))
 
 
 def _pieces(node: InPieces, evaluator: Evaluator) -> Node:

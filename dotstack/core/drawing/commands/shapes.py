@@ -15,8 +15,10 @@ from dotstack.core.drawing.kinds import (
     Node,
     PrimitiveNode,
     RectangleNode,
+    RepeatNode,
     revised,
 )
+from dotstack.core.drawing.kinds.layouts import Mirror, Row, Spin
 from dotstack.core.drawing.kinds.parameters import ranges_of
 from dotstack.core.drawing.naming import free_name, numbered
 from dotstack.core.drawing.places import exchanged, plate_of, replaced
@@ -102,7 +104,7 @@ class Rename(Command):
 
 
 class SetParameters(Command):
-    """Changes primitives' own parameters, by their names; their centres stay.
+    """Changes the parameters of primitives and repeats, by their names; their centres stay.
 
     One ``radius`` for all corners of a box takes the place of those of each; ``radii``
     says each.
@@ -122,10 +124,14 @@ class SetParameters(Command):
         return exchanged(drawing, set(self.ids), lambda node: (self._changed(node),))
 
     def _changed(self, node: Node) -> Node:
-        known = ranges_of(type(node)) if isinstance(node, PrimitiveNode) else ()
+        of = node.layout if isinstance(node, RepeatNode) else node
+        known = ranges_of(type(of)) if isinstance(of, PrimitiveNode | Spin | Row | Mirror) else ()
         if unknown := [name for name in self.parameters if name not in known]:
             raise CommandError(f"{node.name} has no {unknown[0].replace('_', ' ')}.")
         changes: dict[str, object] = dict(self.parameters)
+        if isinstance(node, RepeatNode):
+            layout = node.layout.model_dump() | changes
+            return revised(node, {"layout": layout})
         if isinstance(node, RectangleNode) and "radius" in changes:
             changes["radii"] = None
         if self.radii:

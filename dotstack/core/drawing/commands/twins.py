@@ -17,7 +17,7 @@ from dotstack.core.drawing.places import exchanged, place_of, places_of
 from dotstack.core.drawing.stacks import gathered_into, one_stack
 from dotstack.core.errors import CommandError
 from dotstack.core.paint import Look
-from dotstack.core.values import AnyId, Id, Name, Placement
+from dotstack.core.values import Id, Name, Placement
 
 
 class MakeTwin(Command):
@@ -131,7 +131,12 @@ class OnlyHere(Command):
         return self.command.named
 
     def applied_to(self, drawing: Drawing, evaluator: Evaluator) -> Drawing:
-        twins = {_twin_round(node_id) for node_id in self.command.ids}
+        twins = set()
+        for node_id in self.command.ids:
+            twin, inner = _twin_round(drawing, node_id)
+            if not inner:
+                raise CommandError("Only shapes inside a twin can be other in this one alone.")
+            twins.add(twin)
         before = {place.node.id: place.node for place in places_of(drawing, twins)}
         done = self.command.applied_to(drawing, evaluator)
         after = {place.node.id: place.node for place in places_of(done, twins)}
@@ -154,8 +159,8 @@ class FollowAgain(Command):
 
     def applied_to(self, drawing: Drawing, evaluator: Evaluator) -> Drawing:
         for node_id in self.ids:
-            twin, _, inner = node_id.partition(":")
             place_of(drawing, node_id)
+            twin, inner = _twin_round(drawing, node_id)
 
             def followed(node: Node, inner: str = inner) -> tuple[Node, ...]:
                 own = _twin(node).own_paint
@@ -173,9 +178,14 @@ def _twin(node: Node) -> TwinNode:
     return node
 
 
-def _twin_round(node_id: AnyId) -> str:
-    """The id of the outermost twin that a shape lies in; raises CommandError."""
-    twin, _, inner = node_id.partition(":")
-    if not inner:
-        raise CommandError("Only shapes inside a twin can be other in this one alone.")
-    return twin
+def _twin_round(drawing: Drawing, node_id: str) -> tuple[str, str]:
+    """The id of the outermost twin that a shape is or lies in, and the shape's id in there.
+
+    Copies of a repeat are twins too. Raises CommandError where there is none.
+    """
+    parts = node_id.split(":")
+    for count in range(1, len(parts) + 1):
+        outer = ":".join(parts[:count])
+        if isinstance(place_of(drawing, outer).node, TwinNode):
+            return outer, ":".join(parts[count:])
+    raise CommandError(f"{place_of(drawing, node_id).node.name} is no twin, and lies in none.")

@@ -31,6 +31,7 @@ from dotstack.core.drawing.kinds.picking import PickedRegion
 from dotstack.core.drawing.kinds.pieces import Held, InPieces, OwnPaint, PieceNode
 from dotstack.core.drawing.kinds.rectangle import RectangleNode
 from dotstack.core.drawing.kinds.regions import RegionNode, RegionPick
+from dotstack.core.drawing.kinds.repeat import RepeatNode
 from dotstack.core.drawing.kinds.text import FontChoice, OnCircle, OnLine, TextNode
 from dotstack.core.drawing.kinds.twin import Own, Source, TwinNode
 from dotstack.core.drawing.kinds.underlay import UnderlayNode
@@ -52,7 +53,8 @@ Node: TypeAlias = Annotated[
     | ClipNode
     | PartsNode
     | PieceNode
-    | TwinNode,
+    | TwinNode
+    | RepeatNode,
     Field(discriminator="kind"),
 ]
 
@@ -73,6 +75,7 @@ OnLine.model_rebuild(_types_namespace={"Node": Node})
 _knowing_each_other(EllipseNode, RectangleNode, PolygonNode, StarNode, DropNode, LineNode, ArcNode)
 _knowing_each_other(PathNode, TextNode, UnderlayNode, PieceNode)
 _knowing_each_other(CompoundNode, GroupNode, RegionNode, ClipNode, PartsNode, TwinNode)
+_knowing_each_other(RepeatNode)
 
 __all__ = [
     "ArcNode",
@@ -105,6 +108,7 @@ __all__ = [
     "RectangleNode",
     "RegionNode",
     "RegionPick",
+    "RepeatNode",
     "Source",
     "StarNode",
     "TextNode",

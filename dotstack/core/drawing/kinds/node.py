@@ -274,6 +274,36 @@ def of_each(changes: Mapping[str, object]) -> dict[str, object]:
     return {name: value for name, value in changes.items() if name not in OF_WHOLE}
 
 
+class FollowerNode(HolderNode):
+    """A node whose shapes follow others: it makes them anew, and documents do not say them.
+
+    ``growth`` is how much larger lines and effects are than in those, where they are to be
+    resized with their shapes.
+    """
+
+    growth: Annotated[float, Field(gt=0, le=1e9, allow_inf_nan=False)] = 1.0
+
+    @property
+    @abstractmethod
+    def stored(self) -> "tuple[Node, ...]":
+        """Those that its shapes follow, as far as it holds them itself."""
+
+    @abstractmethod
+    def with_stored(self, nodes: "Sequence[Node]") -> Self:
+        """The node whose shapes follow these."""
+
+    @abstractmethod
+    def with_shown(self, nodes: "Sequence[Node]") -> Self:
+        """The node with these in the place of its shapes, which follow none for the moment."""
+
+    @abstractmethod
+    def grown(self, scale: float) -> Self:
+        """The node with the lines and effects in it resized that are to be resized with it."""
+
+    def renamed(self, new_ids: Mapping[str, str]) -> Self:
+        return self
+
+
 def leaves(node: "Node") -> "Iterator[Node]":
     """What has the node's paint: itself, or those in it that lend it theirs."""
     if not node.lenders:

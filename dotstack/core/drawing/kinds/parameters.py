@@ -1,11 +1,13 @@
-"""The parameters of primitives: their ranges and usual values, for whoever lets them be typed."""
+"""The parameters of primitives and repeats: their ranges and usual values, to be typed by."""
 
 from collections.abc import Iterator
 from functools import cache
 from typing import Any, get_args
 
 from dotstack.core.drawing.kinds import Node, PrimitiveNode
+from dotstack.core.drawing.kinds.layouts import Mirror, Row, Spin
 from dotstack.core.drawing.kinds.node import own_fields
+from dotstack.core.values import Value
 
 # JSON Schema's words, and what a range says.
 _WORDS = {
@@ -22,8 +24,14 @@ def primitives() -> Iterator[type[PrimitiveNode]]:
     return (kind for kind in get_args(union) if issubclass(kind, PrimitiveNode))
 
 
+def parametric() -> dict[str, type[Value]]:
+    """All that has parameters, by what the document calls it."""
+    layouts: tuple[type[Value], ...] = (Spin, Row, Mirror)
+    return {kind.model_fields["kind"].default: kind for kind in (*primitives(), *layouts)}
+
+
 @cache
-def ranges_of(kind: type[PrimitiveNode]) -> dict[str, dict[str, Any]]:
+def ranges_of(kind: type[Value]) -> dict[str, dict[str, Any]]:
     """The range of each parameter of a kind that is a number, by its name.
 
     ``min`` or, where that itself is refused, ``above``; ``max``; ``whole``; and its ``usual``
@@ -35,6 +43,6 @@ def ranges_of(kind: type[PrimitiveNode]) -> dict[str, dict[str, Any]]:
             **{word: said[key] for key, word in _WORDS.items() if key in said},
             **({"whole": True} if said["type"] == "integer" else {}),
         }
-        for name in own_fields(kind)
+        for name in (own_fields(kind) if issubclass(kind, PrimitiveNode) else kind.model_fields)
         if (said := fields[name]).get("type") in ("number", "integer")
     }

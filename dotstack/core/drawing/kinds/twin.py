@@ -8,7 +8,14 @@ from pydantic import Field, FieldSerializationInfo, InstanceOf, field_serializer
 from pydantic.json_schema import SkipJsonSchema
 
 from dotstack.core.combine import union
-from dotstack.core.drawing.kinds.node import Evaluation, HolderNode, N, of_each, recast
+from dotstack.core.drawing.kinds.node import (
+    Evaluation,
+    FollowerNode,
+    HolderNode,
+    N,
+    of_each,
+    recast,
+)
 from dotstack.core.drawing.kinds.refinements import Refinements
 from dotstack.core.geometry import Outline
 from dotstack.core.paint import Look
@@ -65,7 +72,7 @@ class Link:
     edited: bool = False
 
 
-class TwinNode(HolderNode):
+class TwinNode(FollowerNode):
     """A copy of a source, which follows whatever is changed in it, or in another of its twins.
 
     It has a place, turn, size and mirror of its own, and the look of its whole. Its shapes are
@@ -75,8 +82,6 @@ class TwinNode(HolderNode):
     Attributes:
         source: the id of what it is a copy of.
         own: what it has of its own in its shapes.
-        growth: how much larger lines and effects are than in the source, where they are to be
-            resized with their shapes.
         carried: its source, where it is on its way to another drawing.
         inside: the source's shapes as they are in it, the lowest first; empty in documents.
         link: what it is tied to.
@@ -86,7 +91,6 @@ class TwinNode(HolderNode):
     kind: Literal["twin"] = "twin"
     source: Id
     own_paint: Annotated[tuple[Own, ...], Field(max_length=MAX_OWN)] = ()
-    growth: Annotated[float, Field(gt=0, le=1e9, allow_inf_nan=False)] = 1.0
     carried: Source | None = None
     inside: tuple["Node", ...] = ()
     link: SkipJsonSchema[InstanceOf[Link] | None] = Field(default=None, exclude=True, repr=False)
@@ -94,6 +98,16 @@ class TwinNode(HolderNode):
     @property
     def children(self) -> "tuple[Node, ...]":
         return self.inside
+
+    @property
+    def stored(self) -> "tuple[Node, ...]":
+        return ()
+
+    def with_stored(self, nodes: "Sequence[Node]") -> Self:
+        return self
+
+    def with_shown(self, nodes: "Sequence[Node]") -> Self:
+        return self.model_copy(update={"inside": tuple(nodes)})
 
     @property
     def lenders(self) -> "tuple[Node, ...]":
@@ -148,7 +162,7 @@ class TwinNode(HolderNode):
     def recast_in(self, cast: "Callable[[Node], Node]", new_ids: dict[str, str]) -> "Self":
         """The twin under its new id: its shapes are the source's, whose ids stay."""
         fresh = self._linked_again()
-        new_ids.update(zip(_ids(self.inside), _ids(fresh.children), strict=True))
+        new_ids.update(zip(ids_in(self.inside), ids_in(fresh.children), strict=True))
         return fresh
 
     def outline(self, evaluation: Evaluation) -> Outline:
@@ -176,9 +190,15 @@ class TwinNode(HolderNode):
     def kept_to_itself(self, shown: "Sequence[Node]") -> Self:
         """The twin with what is other of the paint of its shapes, and which are hidden, its own."""
         found = {own.node: own for own in self.own_paint}
-        pairs = zip(_all(self.inside), _all(shown), strict=True)
-        for before, after in pairs:
+        now = {node.id: node for node in _all(shown)}
+        for before in _all(self.inside):
             key = before.id.removeprefix(f"{self.id}:")
+            after = now.get(before.id)
+            if after is None:
+                if not isinstance(before, TwinNode):
+                    continue
+                # A copy of a repeat that is left out, which is here hidden.
+                after = before.model_copy(update={"visible": False})
             if fresh := _other(found.get(key) or Own(node=key), before, after):
                 found[key] = fresh
         return self.with_own(found.values())
@@ -199,7 +219,6 @@ class TwinNode(HolderNode):
         return self.model_copy(update={"inside": tuple(recast(n, wearing) for n in self.inside)})
 
     def grown(self, scale: float) -> Self:
-        """The twin with the lines and effects in it resized that are to be resized with it."""
         own = [
             each.model_copy(update={"look": each.look.times(scale)}) if self._grows(each) else each
             for each in self.own_paint
@@ -207,9 +226,6 @@ class TwinNode(HolderNode):
         look = self.look.times(scale) if self.look.grows else self.look
         changes = {"growth": self.growth * scale, "look": look}
         return self.model_copy(update=changes).with_own(own)
-
-    def renamed(self, new_ids: Mapping[str, str]) -> Self:
-        return self
 
     @field_serializer("inside")
     def _said(self, inside: "tuple[Node, ...]", info: FieldSerializationInfo) -> "tuple[Node, ...]":
@@ -227,7 +243,7 @@ class TwinNode(HolderNode):
             if self.growth != 1.0:
                 if node.look.grows:
                     changes["look"] = node.look.times(self.growth)
-                if isinstance(node, TwinNode):
+                if isinstance(node, FollowerNode):
                     changes["growth"] = node.growth * self.growth
             return node.model_copy(update=changes)
 
@@ -278,7 +294,7 @@ class _Back:
             changes["visible"] = plain.visible
             if node.visible:
                 self._own[plain.id] = own.model_copy(update={"hidden": False})
-        if isinstance(node, TwinNode) and isinstance(plain, TwinNode):
+        if isinstance(node, FollowerNode) and isinstance(plain, FollowerNode):
             same = node.growth == plain.growth * self._twin.growth
             changes["growth"] = plain.growth if same else node.growth / self._twin.growth
         return changes
@@ -317,9 +333,8 @@ def _wearing(node: "Node", own: Mapping[str, Own]) -> "Node":
     if mine := own.get(node.id):
         changes = {"look": mine.worn(node.look), "visible": node.visible and not mine.hidden}
         node = node.model_copy(update=changes)
-    if isinstance(node, TwinNode):
-        inside = tuple(_wearing(child, own) for child in node.inside)
-        return node.model_copy(update={"inside": inside})
+    if isinstance(node, FollowerNode):
+        return node.with_shown([_wearing(child, own) for child in node.children])
     if isinstance(node, HolderNode):
         return node.with_children([(_wearing(child, own),) for child in node.children])
     return node
@@ -331,7 +346,8 @@ def _all(nodes: "Iterable[Node]") -> "Iterator[Node]":
         yield from _all(node.children)
 
 
-def _ids(nodes: "Iterable[Node]") -> list[str]:
+def ids_in(nodes: "Iterable[Node]") -> list[str]:
+    """The ids of nodes and of all that lie in them."""
     return [node.id for node in _all(nodes)]
 
 

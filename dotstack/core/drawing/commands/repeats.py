@@ -1,0 +1,135 @@
+"""Commands that repeat shapes live, and say how."""
+
+from cmath import phase
+from math import degrees
+from typing import Literal
+
+from dotstack.core.drawing.commands.command import Command
+from dotstack.core.drawing.commands.shapes import Ids
+from dotstack.core.drawing.document import Drawing
+from dotstack.core.drawing.evaluate import Evaluator
+from dotstack.core.drawing.kinds import Node, RepeatNode, paint_of, revised
+from dotstack.core.drawing.kinds.layouts import Layout, Mirror, Row, Spin
+from dotstack.core.drawing.kinds.repeat import Takes
+from dotstack.core.drawing.places import place_of, replaced
+from dotstack.core.drawing.stacks import gathered_into, moved_within, one_stack
+from dotstack.core.errors import CommandError
+from dotstack.core.geometry import Affine, bundle
+from dotstack.core.values import AnyId, Coordinate, Id, Name, Placement
+
+# A row's step, where nothing is said, leaves this much of a width between its copies.
+_CLEAR = 1.25
+_WORDS = {"spin": "Spin", "row": "Row", "mirror": "Mirror"}
+
+
+class MakeRepeat(Command):
+    """Repeats shapes of one stack, in the place of the topmost of them.
+
+    What is repeated stays where it is, and is the first copy. A spin goes round the point ``x``,
+    ``y`` of the plate, and the axis of a mirror through it; without one round the plate's middle,
+    and along the right edge of the shapes.
+    """
+
+    kind: Literal["make-repeat"] = "make-repeat"
+    ids: Ids
+    id: Id
+    name: Name
+    layout: Literal["spin", "row", "mirror"]
+    x: Coordinate | None = None
+    y: Coordinate | None = None
+
+    @property
+    def label(self) -> str:
+        return _WORDS[self.layout]
+
+    @property
+    def named(self) -> tuple[str, ...]:
+        return self.ids
+
+    def applied_to(self, drawing: Drawing, evaluator: Evaluator) -> Drawing:
+        chosen = one_stack(drawing, self.ids)
+        place = place_of(drawing, self.ids[0])
+        seen = bundle([evaluator.outline(node) for node in chosen])
+        if seen.is_empty:
+            raise CommandError("There is nothing left of these shapes to be repeated.")
+        x0, y0, x1, y1 = seen.bounds
+        plate = place.plate
+        if self.layout == "mirror":
+            about = complex(x1, (y0 + y1) / 2)
+        else:
+            about = complex(*place.outer.inverse.apply_to(plate.width / 2, plate.height / 2))
+        if self.x is not None and self.y is not None:
+            about = complex(*place.outer.inverse.apply_to(self.x, self.y))
+        layout, to_own = self._laid(complex((x0 + x1) / 2, (y0 + y1) / 2), about, x1 - x0, y1 - y0)
+        inner = tuple(moved_within(node, to_own) for node in chosen)
+        there = Affine() if self.layout == "row" else Affine.translation(about.real, about.imag)
+        repeat = RepeatNode(
+            id=self.id, name=self.name, transform=Placement.of(there), layout=layout, nodes=inner,
+            look=paint_of(chosen[-1]).look,
+        )  # fmt: skip
+        return gathered_into(drawing, chosen, repeat)
+
+    def _laid(
+        self, middle: complex, about: complex, width: float, height: float
+    ) -> tuple[Layout, Affine]:
+        """The layout, and the map from the stack's axes to those of what is repeated."""
+        if self.layout == "row":
+            return Row(dx=width * _CLEAR or _CLEAR, dy=height * _CLEAR or _CLEAR), Affine()
+        if self.layout == "mirror":
+            return Mirror(), Affine.translation(-about.real, -about.imag)
+        away = middle - about
+        # A middle that is the centre's but for rounding is at no distance, and in no direction.
+        if abs(away) <= 1e-9 * (1 + abs(about)):
+            away = 0j
+        turn = degrees(phase(away))
+        own = Affine.translation(-middle.real, -middle.imag)
+        spin = Spin(radius=abs(away), start_deg=turn)
+        return spin, Affine.rotation_deg(-turn) @ own
+
+
+class SetRepeat(Command):
+    """Says what the copies of a repeat come to, and how it is laid out."""
+
+    kind: Literal["set-repeat"] = "set-repeat"
+    id: AnyId
+    layout: Layout | None = None
+    takes: Takes | None = None
+
+    @property
+    def label(self) -> str:
+        return "Take as another" if self.layout is None else f"Change {self.layout.kind}"
+
+    def applied_to(self, drawing: Drawing, evaluator: Evaluator) -> Drawing:
+        def changed(node: Node) -> Node:
+            changes = {
+                name: value
+                for name in ("layout", "takes")
+                if (value := getattr(self, name)) is not None
+            }
+            return revised(_repeat(node), changes)
+
+        return replaced(drawing, self.id, changed)
+
+
+class BringBack(Command):
+    """Brings back the copies of a repeat that were left out."""
+
+    kind: Literal["bring-back"] = "bring-back"
+    id: AnyId
+
+    @property
+    def label(self) -> str:
+        return "Bring copies back"
+
+    def applied_to(self, drawing: Drawing, evaluator: Evaluator) -> Drawing:
+        return replaced(
+            drawing,
+            self.id,
+            lambda node: _repeat(node).model_copy(update={"left_out": ()}),
+        )
+
+
+def _repeat(node: Node) -> RepeatNode:
+    if not isinstance(node, RepeatNode):
+        raise CommandError(f"{node.name} is no spin, row or mirror.")
+    return node

@@ -1,0 +1,239 @@
+"""Shapes that are repeated live."""
+
+from collections.abc import Callable, Mapping, Sequence
+from dataclasses import dataclass
+from typing import TYPE_CHECKING, Annotated, Literal, Self, TypeAlias
+
+from pydantic import Field, FieldSerializationInfo, InstanceOf, field_serializer
+from pydantic.json_schema import SkipJsonSchema
+
+from dotstack.core.combine import Role, covered, union
+from dotstack.core.drawing.kinds.layouts import Layout
+from dotstack.core.drawing.kinds.node import Evaluation, FollowerNode, of_each
+from dotstack.core.drawing.kinds.refinements import Refinements
+from dotstack.core.drawing.kinds.twin import WITH_INSIDES, Own, Source, TwinNode, ids_in
+from dotstack.core.errors import CommandError
+from dotstack.core.geometry import Outline, bundle
+from dotstack.core.paint import Look
+from dotstack.core.refine import nodes as hand
+from dotstack.core.values import Placement, Value
+
+if TYPE_CHECKING:
+    from dotstack.core.drawing.kinds import Node
+
+Takes: TypeAlias = Literal["each", "join", "alternate", "overlap"]
+_ROLES: dict[Takes, Role] = {
+    "join": Role.ADDS,
+    "alternate": Role.ALTERNATES,
+    "overlap": Role.LIMITS,
+}
+_WHOLE = Look()
+# Ends of mirrored halves that are no further apart are on their axis.
+_MEETS = 1e-6
+
+
+class OwnCopy(Value):
+    """What one copy has of its own.
+
+    Attributes:
+        number: which one, the first being 0.
+        own_paint: as a twin has it.
+        look: that of its whole.
+
+    """
+
+    number: Annotated[int, Field(ge=0)]
+    own_paint: tuple[Own, ...] = ()
+    look: Look = _WHOLE
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class _Made:
+    """What the copies of a repeat were made of."""
+
+    source: Source
+    of: tuple[object, ...]
+
+
+class RepeatNode(FollowerNode):
+    """Shapes repeated round a centre, in rows, or across axes; each copy follows them as a twin.
+
+    Attributes:
+        layout: where the copies stand.
+        nodes: what is repeated, the lowest first.
+        takes: what the copies come to: each by itself, or one result in the repeat's own paint.
+        left_out: the numbers of copies that are not there, the first being 0.
+        own_copies: what single copies have of their own.
+        copies: the copies, the lowest first; empty in documents.
+        made: what these were made of.
+
+    """
+
+    kind: Literal["repeat"] = "repeat"
+    layout: Layout
+    nodes: Annotated[tuple["Node", ...], Field(min_length=1)]
+    takes: Takes = "each"
+    left_out: tuple[Annotated[int, Field(ge=0)], ...] = ()
+    own_copies: tuple[OwnCopy, ...] = ()
+    copies: tuple[TwinNode, ...] = ()
+    made: SkipJsonSchema[InstanceOf[_Made] | None] = Field(default=None, exclude=True, repr=False)
+
+    @property
+    def children(self) -> "tuple[Node, ...]":
+        return self.copies
+
+    @property
+    def stored(self) -> "tuple[Node, ...]":
+        return self.nodes
+
+    def with_stored(self, nodes: "Sequence[Node]") -> Self:
+        return self.tied(nodes)
+
+    def with_shown(self, nodes: "Sequence[Node]") -> Self:
+        return self.model_copy(update={"copies": tuple(nodes)})
+
+    @property
+    def lenders(self) -> "tuple[Node, ...]":
+        return self.copies if self.takes == "each" else ()
+
+    @property
+    def is_centred(self) -> bool:
+        """A row has no centre of its own."""
+        return self.layout.kind != "row"
+
+    def tied(self, nodes: "Sequence[Node] | None" = None) -> Self:
+        """The repeat with its copies made anew, of these shapes, where anything is another."""
+        nodes = self.nodes if nodes is None else tuple(nodes)
+        own = (self.id, self.name, self.layout, self.left_out, self.own_copies, self.growth)
+        made, same = self.made, nodes is self.nodes or nodes == self.nodes
+        if made and made.source.nodes is self.nodes and same and made.of == own:
+            return self
+        source = Source(id=self.id, name=self.name, nodes=nodes)
+        if made and made.source.nodes is nodes and made.source.id == self.id:
+            source = made.source
+        known = {copy.id: copy for copy in self.copies}
+        owns = {each.number: each for each in self.own_copies}
+        copies = tuple(
+            self._copy(number, Placement.of(place), owns.get(number), known).tied(source)
+            for number, place in enumerate(self.layout.places)
+            if number not in self.left_out
+        )
+        changes = {"nodes": nodes, "copies": copies, "made": _Made(source, own)}
+        return self.model_copy(update=changes)
+
+    def _copy(
+        self, number: int, place: Placement, own: OwnCopy | None, known: Mapping[str, TwinNode]
+    ) -> TwinNode:
+        copy_id = f"{self.id}:{number}"
+        own = own or OwnCopy(number=number)
+        fields: dict[str, object] = {
+            "name": f"{self.name[:110]} {number + 1}",
+            "transform": place,
+            "look": own.look,
+            "own_paint": own.own_paint,
+            "growth": self.growth * self.layout.size_of(number),
+        }
+        copy = known.get(copy_id) or TwinNode(id=copy_id, name=self.name, source=self.id)
+        return copy.model_copy(update=fields)
+
+    def with_children(self, fresh: "Sequence[tuple[Node, ...]]") -> Self:
+        """The repeat after its copies became these: all follow what was changed in one.
+
+        Copies that are gone are left out; what was painted of one stays its own. Raises
+        CommandError for what no copy can become.
+        """
+        own = {each.number: each for each in self.own_copies}
+        out, edited = set(self.left_out), list[Source]()
+        for old, left in zip(self.copies, fresh, strict=True):
+            number = int(old.id.rpartition(":")[2])
+            if not left or not left[0].visible:
+                out.add(number)
+                continue
+            new = left[0]
+            if len(left) > 1 or not isinstance(new, TwinNode) or new.id != old.id:
+                raise CommandError(
+                    f"The copies of {self.name} are what is repeated, and nothing lies between "
+                    "them; change one inside, or settle it first."
+                )
+            if new.transform != old.transform:
+                raise CommandError(
+                    f"The copies of {self.name} stand where it puts them; change what is inside "
+                    "one, or leave it out, or settle it first."
+                )
+            if new.link and new.link.edited:
+                edited.append(new.link.source)
+            mine = OwnCopy(number=number, own_paint=new.own_paint, look=new.look)
+            own.pop(number, None)
+            if mine != OwnCopy(number=number):
+                own[number] = mine
+        if len({source.model_dump_json() for source in edited}) > 1:
+            raise CommandError(
+                f"Two copies of {self.name} would be changed in two ways; change one of them."
+            )
+        if edited and not edited[0].nodes:
+            raise CommandError(f"{self.name} repeats nothing else; remove it as a whole.")
+        changes = {"left_out": tuple(sorted(out)), "own_copies": tuple(own.values())}
+        return self.model_copy(update=changes).tied(edited[0].nodes if edited else None)
+
+    def with_stack(self, nodes: "Sequence[Node]") -> Self:
+        raise CommandError(
+            f"The copies of {self.name} lie in their order, and nothing between them; put it "
+            "into one of them."
+        )
+
+    def recast_in(self, cast: "Callable[[Node], Node]", new_ids: dict[str, str]) -> Self:
+        """The repeat under its new id: what it repeats keeps its ids."""
+        if self.made is None:
+            return self
+        fresh = self.tied()
+        new_ids.update(zip(ids_in(self.copies), ids_in(fresh.copies), strict=True))
+        return fresh
+
+    def outline(self, evaluation: Evaluation) -> Outline:
+        outlines = [evaluation.outline(copy) for copy in self.copies if copy.is_active]
+        if not outlines:
+            return Outline.empty()
+
+        def come() -> Outline:
+            if self.takes == "each":
+                return union(outlines)
+            if not all(outline.closed.all() for outline in outlines):
+                return _with_ends_met(bundle(outlines))
+            arrangement = evaluation.arranged(outlines)
+            others = [_ROLES[self.takes]] * (len(outlines) - 1)
+            return arrangement.outline(covered(arrangement.covers, [Role.ADDS, *others]))
+
+        return evaluation.remembered(f"repeat {self.takes}", come, *outlines)
+
+    def seen(self, evaluation: Evaluation) -> "tuple[Node, ...] | None":
+        return self.copies if self.takes == "each" else None
+
+    def refined(self, change: Callable[[Refinements], Refinements]) -> Self:
+        if self.takes == "each":
+            return self.tied([node.refined(change) for node in self.nodes])
+        return super().refined(change)
+
+    def painted(self, changes: Mapping[str, object]) -> Self:
+        if self.takes != "each":
+            return self.with_looks(lambda look: look.model_copy(update=changes))
+        nodes, each = self.nodes, of_each(changes)
+        if each:
+            nodes = tuple(node.painted(each) for node in nodes)
+        return self.tied(nodes).with_whole(changes)
+
+    def grown(self, scale: float) -> Self:
+        look = self.look.times(scale) if self.look.grows else self.look
+        return self.model_copy(update={"growth": self.growth * scale, "look": look}).tied()
+
+    @field_serializer("copies")
+    def _said(
+        self, copies: tuple[TwinNode, ...], info: FieldSerializationInfo
+    ) -> tuple[TwinNode, ...]:
+        return copies if info.context == WITH_INSIDES else ()
+
+
+def _with_ends_met(outline: Outline) -> Outline:
+    """Open halves that end on their axis, as closed contours; what has other ends stays open."""
+    pairs = hand.pairs_within(outline, _MEETS)
+    made = hand.joined(outline, pairs, "first") if pairs else outline
+    return union([made]) if made.closed.all() else made

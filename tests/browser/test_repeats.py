@@ -1,0 +1,119 @@
+"""Spins, rows and mirrors, made and changed by pointer and keys."""
+
+from math import pi
+from pathlib import Path
+
+import pytest
+from playwright.sync_api import expect
+
+from tests.browser.desk import Editor
+
+MOSS, CLAY = "#3F7355", "#B8452E"
+
+
+def areas(editor: Editor, folder: Path) -> list[float]:
+    """The areas of the pieces that come out, the lowest first."""
+    return [outline.area for _, outline in editor.exported(folder)]
+
+
+@pytest.fixture
+def spin(editor: Editor) -> Editor:
+    """Six discs round the middle of the plate."""
+    editor.type_shape("1", (188, 128), radius=10)
+    editor.press("@")
+    expect(editor.row("Spin")).to_contain_text("6 × spin")
+    return editor
+
+
+def test_a_spin_is_led_by_its_tags_and_comes_as_is_chosen(spin: Editor, tmp_path: Path) -> None:
+    page, disc = spin.page, 100 * pi
+    assert areas(spin, tmp_path) == pytest.approx([disc] * 6)
+    assert spin.facts("copies", "spread over", "first at", "radius") == [6, 360, 0, 60]
+    spin.drag_mark(spin.tag("radius"), (20, 0))
+    (radius,) = spin.facts("radius")
+    assert radius > 60
+    spin.set_fact("radius", 16)
+    choices = page.get_by_role("group", name="Copies come as")
+    choices.get_by_role("button", name="joined").click()
+    spin.saved()
+    (joined,) = areas(spin, tmp_path)
+    assert joined < 6 * disc
+    choices.get_by_role("button", name="each").click()
+    spin.set_fact("copies", 12)
+    spin.set_fact("radius", 80)
+    spin.set_fact("spread over", 180)
+    spin.set_fact("size of the last", 2)
+    found = areas(spin, tmp_path)
+    assert (found[0], found[-1]) == pytest.approx((disc, 4 * disc))
+    spin.fact("copies").fill("0")
+    spin.fact("copies").press("Enter")
+    expect(page.get_by_role("alert")).to_contain_text("A whole number from 1 to 1000")
+
+
+def test_inside_a_copy_all_is_changed_and_one_alone_is_painted_or_left_out(
+    spin: Editor, tmp_path: Path
+) -> None:
+    page, disc = spin.page, 100 * pi
+    page.mouse.dblclick(*spin.at(188, 128))
+    assert spin.selected() == ["Spin 1"]
+    spin.fact("Fill").fill(CLAY)
+    spin.fact("Fill").press("Enter")
+    spin.saved()
+    assert [fill for fill, _ in spin.exported(tmp_path)] == [CLAY] + [MOSS] * 5
+    about = page.get_by_role("region", name="Twin")
+    expect(about).to_contain_text("its own: fill")
+    page.mouse.dblclick(*spin.at(188, 128))
+    assert spin.selected() == ["Circle"]
+    expect(about).to_contain_text("changed in all copies")
+    spin.set_fact("radius", 5)
+    assert areas(spin, tmp_path) == pytest.approx([disc / 4] * 6)
+    spin.press("Escape")
+    assert spin.selected() == ["Spin 1"]
+    spin.press("Delete")
+    assert [fill for fill, _ in spin.exported(tmp_path)] == [MOSS] * 5
+    spin.press("Escape", "Escape")
+    spin.pick("Spin")
+    page.get_by_role("button", name="bring back").click()
+    spin.saved()
+    assert len(spin.exported(tmp_path)) == 6
+    # A copy that is dragged stays where the spin puts it, and is told why.
+    page.mouse.dblclick(*spin.at(68, 128))
+    spin.drag((68, 128), (68, 90))
+    expect(page.get_by_text("stand where it puts them")).to_be_visible()
+    assert areas(spin, tmp_path) == pytest.approx([disc / 4] * 6)
+
+
+def test_a_row_has_clear_gaps_and_is_repeated_in_turn(editor: Editor, tmp_path: Path) -> None:
+    editor.type_shape("2", (30, 30), width=20, height=10)
+    editor.press(":")
+    expect(editor.row("Row")).to_contain_text("3 × row")
+    editor.set_fact("clear gap across", 4)
+    assert editor.facts("step across") == [24]
+    editor.set_fact("columns", 5)
+    editor.set_fact("rows", 2)
+    editor.set_fact("every other row by", 12)
+    assert editor.facts("w", "h") == [4 * 24 + 20 + 12, 12.5 + 10]
+    assert areas(editor, tmp_path) == pytest.approx([200] * 10)
+    editor.press("@")
+    expect(editor.row("Spin")).to_contain_text("6 × spin")
+    assert len(editor.exported(tmp_path)) == 60
+    editor.menu("Settle")
+    editor.saved()
+    assert areas(editor, tmp_path) == pytest.approx([200] * 60)
+
+
+def test_a_live_mirror_closes_halves_that_end_on_its_axis(editor: Editor, tmp_path: Path) -> None:
+    editor.press("8")
+    for place in ((128, 60), (80, 90), (100, 160), (128, 190)):
+        editor.page.mouse.click(*editor.at(*place))
+    editor.press("Shift+Enter", "Escape")
+    editor.press("Control+a", "|")
+    expect(editor.row("Mirror")).to_contain_text("2 × mirror")
+    editor.page.get_by_role("button", name="joined").click()
+    editor.saved()
+    (whole,) = [outline for _, outline in editor.exported(tmp_path)]
+    assert whole.closed.tolist() == [True]
+    x0, _, x1, _ = whole.bounds
+    assert x0 + x1 == pytest.approx(256)
+    editor.set_fact("axes", 3)
+    assert editor.row("Mirror").inner_text().endswith("6 × mirror")

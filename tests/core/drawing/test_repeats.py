@@ -1,0 +1,188 @@
+"""Spins, rows and mirrors: their copies stand as they say, and come to what is taken of them."""
+
+import math
+from typing import Any
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from dotstack.core.drawing import Drawing
+from dotstack.core.errors import CommandError, LimitError
+from dotstack.core.geometry import Affine, Outline
+from tests.core.drafting import at, do, drawn, evaluator, node, stack
+from tests.core.drawing.test_twins import assert_alike
+
+BEAD = {"kind": "drop", "id": "bead", "name": "Bead", "rx": 10, "ry": 10, "tip": 2.5}
+HALF = {"kind": "path", "id": "half", "name": "Half", "data": "M30 -20C0 -20 0 10 30 25",
+        "fill": None, "line": {"paint": "#22303C", "width": 2}}  # fmt: skip
+BAR = {"kind": "rectangle", "id": "bar", "name": "Bar", "width": 12, "height": 30}
+
+
+def repeated(layout: str, shape: dict[str, Any] = BEAD, x: float = 188, **given: Any) -> Drawing:
+    """A shape beside the middle of the plate, repeated; ``given`` are the layout's values."""
+    drawing = drawn(at(shape, x, 128))
+    drawing = do(drawing, "make-repeat", ids=[shape["id"]], id="all", name="All", layout=layout)
+    return do(drawing, "set-parameters", ids=["all"], parameters=given) if given else drawing
+
+
+def outline(drawing: Drawing, node_id: str = "all") -> Outline:
+    return evaluator().outline(node(drawing, node_id))
+
+
+def assert_maps_to_itself(found: Outline, there: Affine) -> None:
+    """A map brings an outline's nodes onto its nodes."""
+    places = found.segments.start
+    moved = [complex(*there.apply_to(p.real, p.imag)) for p in places]
+    for each in moved:
+        assert abs(places - each).min() < 1e-9 * 256
+
+
+def test_what_is_repeated_stays_where_it_was_and_is_the_first_copy() -> None:
+    for layout in ("spin", "row", "mirror"):
+        for turn in (0, 33):
+            plain = do(drawn(at(BEAD, 150, 99)), "place", ids=["bead"], angle_deg=turn)
+            live = do(plain, "make-repeat", ids=["bead"], id="all", name="All", layout=layout)
+            alone = do(live, "remove", ids=[c.id for c in node(live, "all").children[1:]])
+            assert_alike(alone, plain)
+
+
+@given(st.integers(2, 24), st.floats(0, 80), st.sampled_from(["each", "join", "alternate"]))
+def test_a_spin_turned_by_a_step_is_itself(count: int, radius: float, takes: str) -> None:
+    drawing = repeated("spin", count=count, radius=radius)
+    found = outline(do(drawing, "set-repeat", id="all", takes=takes))
+    assert_maps_to_itself(found, Affine.rotation_deg(360 / count).about(128, 128))
+
+
+@given(st.integers(1, 9), st.floats(-180, 180))
+def test_a_mirror_mirrored_across_an_axis_is_itself_and_twice_it_is_what_it_was(
+    axes: int, angle: float
+) -> None:
+    drawing = repeated("mirror", axes=axes, angle_deg=angle)
+    found, places = (
+        outline(drawing),
+        [copy.transform.affine for copy in node(drawing, "all").children],
+    )
+    about = node(drawing, "all").transform.affine
+    c, s = math.cos(2 * math.radians(angle)), math.sin(2 * math.radians(angle))
+    across = about @ Affine(c, s, s, -c) @ about.inverse
+    assert_maps_to_itself(found, across)
+    # Every other copy is mirrored, and twice the same mirror changes nothing.
+    assert len(places) == 2 * axes
+    for place in places[1::2]:
+        twice = place @ place
+        assert abs(complex(twice.a - 1, twice.b)) + abs(complex(twice.c, twice.d - 1)) < 1e-12
+
+
+def test_disjoint_copies_have_as_much_area_together() -> None:
+    one = outline(drawn(BEAD), "bead").area
+    for layout, given_, count in (
+        ("spin", {"count": 8, "radius": 80}, 8),
+        ("spin", {"count": 5, "radius": 80, "whole_deg": 180}, 5),
+        ("row", {"columns": 4, "rows": 3, "dx": 40, "dy": 60, "shift": 9}, 12),
+        ("mirror", {"axes": 1}, 2),
+    ):
+        for takes in ("each", "join", "alternate"):
+            drawing = do(repeated(layout, **given_), "set-repeat", id="all", takes=takes)
+            assert outline(drawing).area == pytest.approx(count * one, rel=1e-9)
+    sizes = repeated("spin", count=3, radius=80, last_size=3.0)
+    assert outline(sizes).area == pytest.approx((1 + 4 + 9) * one, rel=1e-9)
+    crossed = do(repeated("spin", BAR, 128, count=2, whole_deg=90), "set-repeat", id="all",
+                 takes="overlap")  # fmt: skip
+    assert outline(crossed).area == pytest.approx(12 * 12)
+
+
+def test_upright_copies_are_not_turned() -> None:
+    spin = repeated("spin", BAR, count=4, radius=60)
+    layout = node(spin, "all").layout.model_dump()  # type: ignore[union-attr]
+    upright = do(spin, "set-repeat", id="all", layout={**layout, "upright": True})
+    boxes = [evaluator().outline(copy).bounds for copy in node(upright, "all").children]
+    assert [(x1 - x0, y1 - y0) for x0, y0, x1, y1 in boxes] == [pytest.approx((12, 30))] * 4
+    assert [(x0 + x1) / 2 for x0, _, x1, _ in boxes] == pytest.approx([60, 0, -60, 0], abs=1e-9)
+
+
+def test_open_halves_that_end_on_the_axis_become_one_closed_outline() -> None:
+    drawing = do(repeated("mirror", HALF, 98), "set-repeat", id="all", takes="join")
+    whole = outline(drawing)
+    # Two halves of one side each, met at both ends without a node to spare.
+    assert (whole.closed.tolist(), whole.node_count, len(whole.segments)) == ([True], 2, 2)
+    x0, _, x1, _ = whole.bounds
+    assert (x0 + x1) / 2 == pytest.approx(128)
+    away = do(drawing, "transform", ids=["all:0:half"], by={"e": -3})
+    assert not outline(away).closed.any()
+
+
+def test_all_copies_follow_and_one_may_be_painted_or_left_out() -> None:
+    drawing = do(repeated("spin"), "set-parameters", ids=["all:3:bead"], parameters={"rx": 4})
+    assert [copy.children[0].rx for copy in node(drawing, "all").children] == [4] * 6  # type: ignore
+    drawing = do(drawing, "paint", ids=["all:2"], fill="#B8452E")
+    drawing = do(drawing, "remove", ids=["all:4"])
+    drawing = do(drawing, "set-parameters", ids=["all"], parameters={"count": 7})
+    found = node(drawing, "all")
+    assert [copy.id for copy in found.children] == [f"all:{i}" for i in (0, 1, 2, 3, 5, 6)]
+    fills = [copy.children[0].look.fill for copy in found.children]
+    assert fills.count("#B8452E") == 1 == fills.index("#B8452E") - 1
+    back = do(do(drawing, "bring-back", id="all"), "follow-again", ids=["all:2"])
+    assert len({copy.children[0].look.fill for copy in node(back, "all").children}) == 1
+    assert len(node(back, "all").children) == 7
+
+
+def test_a_repeat_is_one_shape_for_all_that_follows() -> None:
+    """A spun cutter cuts all its copies; a row of spins is a grid of them; both settle."""
+    drawing = do(repeated("spin", count=5, radius=40), "add-shape", plate="plate",
+                 node={"kind": "ellipse", "id": "disc", "name": "Disc", "rx": 90, "ry": 90,
+                       "transform": {"e": 128, "f": 128}})  # fmt: skip
+    drawing = do(drawing, "arrange", ids=["disc"], to="bottom")
+    cut = do(drawing, "combine", ids=["disc", "all"], id="cut", name="Cut", outcome="cut")
+    assert outline(cut, "cut").closed.size == 6
+    more = do(cut, "set-parameters", ids=["all"], parameters={"count": 7})
+    assert outline(more, "cut").closed.size == 8
+    rows = do(drawing, "make-repeat", ids=["all"], id="rows", name="Rows", layout="row")
+    assert len(list(outline(rows, "rows").closed)) == 15
+    assert_alike(do(rows, "settle", ids=["rows"]), rows)
+    joined = do(rows, "set-repeat", id="rows", takes="join")
+    assert_alike(do(joined, "settle", ids=["rows"]), joined)
+
+
+def test_lines_of_copies_grow_with_their_size() -> None:
+    lined = {**BEAD, "look": {"lines": [{"paint": "#22303C", "width": 2}], "grows": True}}
+    drawing = repeated("spin", lined, count=3, last_size=2.0)
+    widths = [copy.children[0].look.lines[0].width for copy in node(drawing, "all").children]
+    assert widths == pytest.approx([2, 3, 4])
+
+
+@pytest.mark.parametrize(
+    ("values", "words"),
+    [
+        ({"count": 0}, "count"),
+        ({"count": 10_000}, "less than or equal to 1000"),
+        ({"whole_deg": 0}, "need an angle"),
+        ({"radius": -1}, "radius"),
+        ({"last_size": 0}, "last size"),
+        ({"turns": 3}, "has no turns"),
+    ],
+)
+def test_a_layout_that_makes_no_sense_is_refused(values: dict[str, float], words: str) -> None:
+    with pytest.raises(CommandError, match=words):
+        do(repeated("spin"), "set-parameters", ids=["all"], parameters=values)
+
+
+def test_what_copies_cannot_become_is_refused() -> None:
+    drawing = repeated("spin")
+    for kind, fields, words in (
+        ("transform", {"ids": ["all:1"], "by": {"e": 3}}, "stand where"),
+        ("duplicate", {"ids": ["all:1"], "seed": "x"}, "nothing lies between"),
+        ("move-in-stack", {"ids": ["other"], "parent": "all"}, "lie in their order"),
+        ("set-repeat", {"id": "other", "takes": "join"}, "is no spin"),
+    ):
+        with_other = do(drawing, "add-shape", plate="plate", node=at(BAR, 9, 9, id="other"))
+        with pytest.raises(CommandError, match=words):
+            do(with_other, kind, **fields)
+    # What is repeated goes with the last shape in it.
+    with pytest.raises(CommandError, match="repeats nothing else"):
+        do(drawing, "remove", ids=["all:1:bead"])
+    large = do(drawing, "set-parameters", ids=["all"], parameters={"count": 200})
+    large = do(large, "make-repeat", ids=["all"], id="rows", name="Rows", layout="row")
+    with pytest.raises(LimitError, match="too many"):
+        do(large, "set-parameters", ids=["rows"], parameters={"columns": 100})
+    assert stack(drawing) == ["all"]
