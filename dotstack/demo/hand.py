@@ -1,8 +1,8 @@
 """A hand that draws as a person would: one command after the other."""
 
-from dotstack.core.drawing import AnyCommand, Drawing, Evaluator, Node, Placement, command_adapter
+from dotstack.core.drawing import AnyCommand, Drawing, Evaluator, Node, command_adapter
 from dotstack.core.drawing.region_map import region_map
-from dotstack.core.geometry import Affine, Outline
+from dotstack.core.geometry import Outline
 from dotstack.core.letters import Font
 from dotstack.fonts import shipped
 from dotstack.store import DrawingStore, Opened
@@ -99,12 +99,12 @@ class Hand:
             "add-underlay", plate=self._plate, id=self._id(), name=name, picture=picture, **sides
         )
 
-    def turned_copy(self, node_id: str, degrees: float, x: float, y: float) -> str:
-        """Leaves a copy turned about a point; answers its id."""
-        seed, by = self._id(), Affine.rotation_deg(degrees).about(x, y)
-        self.do("duplicate", ids=[node_id], seed=seed, by=Placement.of(by))
-        # Of what holds others the copies inside it are made first.
-        return next(node.id for node in self.drawing.nodes if node.id.startswith(f"{seed}-"))
+    def spin(self, name: str, node_id: str, x: float, y: float, **parameters: float) -> str:
+        """Repeats a shape live round a point; answers the repeat's id."""
+        repeat = self._id()
+        self.do("make-repeat", ids=[node_id], id=repeat, name=name, layout="spin", x=x, y=y)
+        self.do("set-parameters", ids=[repeat], parameters=parameters)
+        return repeat
 
     def combine(self, outcome: str, name: str, *ids: str) -> str:
         """Takes an outcome; answers the compound's id."""

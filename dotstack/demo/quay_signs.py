@@ -43,23 +43,20 @@ def _mussel(hand: Hand) -> None:
     above = hand.circle("Upper disc", 128, 182, 104, TIDE)
     below = hand.circle("Lower disc", 128, 74, 104, TIDE)
     lens = hand.combine("overlap", "Lens", above, below)
-    # The ribs spread from the hinge below: one, and copies turned about it.
+    # The ribs spread from the hinge below: one, spun about it.
     rib = hand.box("Rib", 128, 128, 5, 140)
-    turned = [hand.turned_copy(rib, lean, 128, 256) for lean in (-16, -8, 8, 16)]
-    hand.combine("cut", "Mussel", lens, rib, *turned)
+    ribs = hand.spin("Ribs", rib, 128, 256, count=5, whole_deg=32, start_deg=-106)
+    hand.combine("cut", "Mussel", lens, ribs)
 
 
 def _tide_ring(hand: Hand) -> None:
     hand.plate("Tide ring")
     disc = hand.circle("Outer disc", 128, 128, 96, MOSS)
-    waves = []
-    for i in range(12):
-        turn = math.tau * i / 12
-        x, y = 128 + 100 * math.sin(turn), 128 - 100 * math.cos(turn)
-        waves.append(hand.circle("Wave", x, y, 15))
+    wave = hand.circle("Wave", 128, 28, 15)
+    waves = hand.spin("Waves", wave, 128, 128, count=12)
     well = hand.circle("Well", 100, 100, 58)
     hand.same_centre(disc, well)
-    hand.combine("cut", "Tide ring", disc, *waves, well)
+    hand.combine("cut", "Tide ring", disc, waves, well)
 
 
 def _kettle_house(hand: Hand) -> None:
