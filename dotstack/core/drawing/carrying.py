@@ -7,7 +7,8 @@ from collections.abc import Iterable
 
 from dotstack.core.drawing.document import Drawing
 from dotstack.core.drawing.evaluate import Evaluator
-from dotstack.core.drawing.kinds import Node, TextNode
+from dotstack.core.drawing.kinds import Node, Source, TextNode, TwinNode
+from dotstack.core.drawing.kinds.node import FollowerNode
 from dotstack.core.drawing.kinds.text import KeptLetters
 from dotstack.core.drawing.links import carrying, tied
 from dotstack.core.drawing.paths import PRECISION
@@ -17,8 +18,12 @@ from dotstack.core.letters import Font
 
 def with_letters_kept(node: Node, evaluator: Evaluator) -> Node:
     """The node with the outline of each text in it, for where its font is missing."""
-    if node.children:
+    if isinstance(node, FollowerNode):
+        node = node.with_stored([with_letters_kept(inner, evaluator) for inner in node.stored])
+    elif node.children:
         node = with_children(node, lambda child: (with_letters_kept(child, evaluator),)) or node
+    if isinstance(node, TwinNode) and node.carried:
+        return node.model_copy(update={"carried": _source_kept(node.carried, evaluator)})
     if not isinstance(node, TextNode) or evaluator.font(node.font.digest) is None:
         return node
     outline = evaluator.base_outline(node)
@@ -36,12 +41,18 @@ def drawing_with_letters_kept(drawing: Drawing, evaluator: Evaluator) -> Drawing
         )
         for plate in drawing.plates
     )
-    return tied(drawing.model_copy(update={"plates": plates}))
+    sources = tuple(_source_kept(source, evaluator) for source in drawing.sources)
+    return tied(drawing.model_copy(update={"plates": plates, "sources": sources}))
+
+
+def _source_kept(source: Source, evaluator: Evaluator) -> Source:
+    nodes = tuple(with_letters_kept(node, evaluator) for node in source.nodes)
+    return source.model_copy(update={"nodes": nodes})
 
 
 def going_out(nodes: Iterable[Node], evaluator: Evaluator) -> list[Node]:
     """Nodes as they leave for elsewhere, with all that they bring along."""
-    return carrying([with_letters_kept(node, evaluator) for node in nodes])
+    return [with_letters_kept(node, evaluator) for node in carrying(nodes)]
 
 
 def fonts_of(nodes: Iterable[Node]) -> dict[str, TextNode]:

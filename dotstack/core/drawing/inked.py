@@ -3,9 +3,11 @@
 from math import sqrt
 
 from dotstack.core.drawing.document import Drawing
-from dotstack.core.drawing.kinds import GroupNode, Node, OneOutline, TwinNode
+from dotstack.core.drawing.kinds import GroupNode, Node, OneOutline, RepeatNode
+from dotstack.core.drawing.kinds.node import FollowerNode
 from dotstack.core.drawing.kinds.refinements import LineArea
 from dotstack.core.drawing.places import place_of
+from dotstack.core.drawing.tree import walk
 from dotstack.core.errors import CommandError
 from dotstack.core.geometry import Affine
 from dotstack.core.paint import Stroke
@@ -24,11 +26,18 @@ def inked(drawing: Drawing, nodes: list[Node]) -> list[Node]:
 
 
 def _inked(node: Node, outer: Affine) -> Node:
-    if isinstance(node, GroupNode | TwinNode):
+    if isinstance(node, FollowerNode) and node.lenders:
+        if any(inner.look.lines for inner in walk(node)):
+            raise CommandError(
+                f"What is in {node.name} follows others, so that its lines cannot count as areas; "
+                "free it, or settle it, first."
+            )
+        return node
+    if isinstance(node, GroupNode):
         within = outer @ node.transform.affine
         return node.with_children(tuple((_inked(child, within),) for child in node.children))
     look = node.look
-    if not look.lines or not isinstance(node, OneOutline):
+    if not look.lines or not isinstance(node, OneOutline | RepeatNode):
         return node
     turned, mirrored, _ = outer.complex_form
     if min(abs(turned), abs(mirrored)) > _SAME * sqrt(abs(outer.determinant)):

@@ -21,12 +21,14 @@ def with_children(node: Node, change: Callable[[Node], tuple[Node, ...]]) -> Nod
 
 
 def with_each_look(node: Node, change: Callable[[Look], Look]) -> Node:
-    """The node with its look, and all that are kept in it, changed.
+    """The node with its look, and all that are kept in it, changed; not that of sources.
 
     What has nothing to change keeps its identity.
     """
     fresh = node.with_looks(change)
     fresh = node if fresh == node else fresh
+    if isinstance(fresh, FollowerNode):
+        return fresh.with_stored([with_each_look(inner, change) for inner in fresh.stored])
     if not fresh.children:
         return fresh
     return with_children(fresh, lambda child: (with_each_look(child, change),)) or fresh

@@ -298,6 +298,38 @@ def test_two_ways_at_once_are_refused() -> None:
         do(keys(), "align", ids=["t:key", "n1-0:bit"], edge="left", to="plate")
 
 
+def test_colours_are_exchanged_in_sources_and_in_what_is_a_twins_own() -> None:
+    drawing = do(keys(), "paint", ids=["t"], fill="#B8452E")
+    for old, new in (("#22303C", "#1D6A83"), ("#B8452E", "#C98A1B")):
+        drawing = do(drawing, "recolour", old=old, new=new)
+    fills = [node(drawing, f"{twin}:key").look.fill for twin in ("t", "n1-0")]
+    assert fills == ["#C98A1B", "#1D6A83"]
+    assert node(do(drawing, "follow-again", ids=["t"]), "t:key").look.fill == "#1D6A83"
+
+
+def test_a_gradient_spread_over_twins_is_their_own() -> None:
+    stops = [{"at": 0, "colour": "#22303C"}, {"at": 1, "colour": "#C98A1B"}]
+    gradient = {"shape": "linear", "stops": stops}
+    drawing = do(keys(), "spread-gradient", ids=["t", "n1-0"], gradient=gradient, over="together")
+    fills = [node(drawing, f"{twin}:key").look.fill for twin in ("t", "n1-0")]
+    assert fills[0] != fills[1]
+    assert node(do(drawing, "follow-again", ids=["t"]), "t:key").look.fill == "#22303C"
+
+
+def test_pieces_of_what_is_live_in_a_twin_move_in_all() -> None:
+    drawing = do(keys(), "combine", ids=["t:key", "t:bit"], id="split", name="S", outcome="slice")
+    (build,) = node(drawing, "n1-0").children
+    assert build.id == "n1-0:split"
+    there = evaluator().pieces(build)  # type: ignore[arg-type]
+    moved = do(drawing, "transform", ids=[there[0].id], by={"f": 30})
+    heights = [bounds(moved, twin)[3] - bounds(moved, twin)[1] for twin in ("t", "n1-0")]
+    assert heights[0] == heights[1] > 30
+    lined = do(keys(), "paint", ids=["t:key"], lines=[{"paint": "#22303C", "width": 2}])
+    with pytest.raises(CommandError, match="follows others"):
+        do(lined, "combine", ids=["t", "n1-0"], id="j", name="J", outcome="join",
+           lines_as_areas=True)  # fmt: skip
+
+
 def test_twins_bring_their_source_along() -> None:
     drawing = do(keys(), "paint", ids=["t"], fill="#B8452E")
     read = read_drawing(write_drawing(drawing, evaluator())).drawing

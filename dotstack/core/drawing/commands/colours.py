@@ -8,9 +8,10 @@ from pydantic import Field
 from dotstack.core.drawing.commands.command import Command
 from dotstack.core.drawing.document import Drawing, Swatch
 from dotstack.core.drawing.evaluate import Evaluator
-from dotstack.core.drawing.places import with_nodes, with_plate
+from dotstack.core.drawing.kinds import Node
 from dotstack.core.drawing.tree import with_each_look
 from dotstack.core.errors import CommandError
+from dotstack.core.paint import Look
 from dotstack.core.paint.fill import recoloured
 from dotstack.core.values import Colour
 
@@ -36,13 +37,15 @@ class _Recolouring(Command):
     """Exchanges colours in all looks of the drawing."""
 
     def applied_to(self, drawing: Drawing, evaluator: Evaluator) -> Drawing:
-        for plate in drawing.plates:
-            nodes = tuple(
-                with_each_look(node, lambda look: look.recoloured(self._exchanged))
-                for node in plate.nodes
-            )
-            drawing = with_plate(drawing, with_nodes(plate, nodes))
-        return drawing
+        def recoloured_in(nodes: tuple[Node, ...]) -> dict[str, tuple[Node, ...]]:
+            return {"nodes": tuple(with_each_look(node, self._recoloured) for node in nodes)}
+
+        plates = [plate.model_copy(update=recoloured_in(plate.nodes)) for plate in drawing.plates]
+        sources = [each.model_copy(update=recoloured_in(each.nodes)) for each in drawing.sources]
+        return drawing.model_copy(update={"plates": tuple(plates), "sources": tuple(sources)})
+
+    def _recoloured(self, look: Look) -> Look:
+        return look.recoloured(self._exchanged)
 
     @abstractmethod
     def _exchanged(self, colour: str) -> str: ...

@@ -9,7 +9,7 @@ from dotstack.core.drawing.commands.shapes import Ids
 from dotstack.core.drawing.document import Drawing
 from dotstack.core.drawing.evaluate import Evaluator
 from dotstack.core.drawing.frame import bounds_of, box_round, unit_box
-from dotstack.core.drawing.kinds import ClipNode, HolderNode, Node, paint_of
+from dotstack.core.drawing.kinds import ClipNode, HolderNode, Node, TwinNode, paint_of
 from dotstack.core.drawing.places import exchanged, place_of, places_of
 from dotstack.core.errors import CommandError
 from dotstack.core.geometry import Affine
@@ -127,6 +127,8 @@ class SpreadGradient(Command):
                 self._painted(child, axes, there, evaluator) if id(child) in lent else child
                 for child in node.children
             ]
+            if isinstance(node, TwinNode):
+                return node.kept_to_itself(fresh)
             return node.with_children([(child,) for child in fresh])
         own = axes @ unit_box(evaluator.own_bounds(node))
         place = Placement.of(own.inverse @ there)

@@ -1,6 +1,6 @@
 """Shapes that are repeated live."""
 
-from collections.abc import Callable, Mapping, Sequence
+from collections.abc import Callable, Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from typing import TYPE_CHECKING, Annotated, Literal, Self, TypeAlias
 
@@ -9,9 +9,16 @@ from pydantic.json_schema import SkipJsonSchema
 
 from dotstack.core.combine import Role, covered, union
 from dotstack.core.drawing.kinds.layouts import Layout
-from dotstack.core.drawing.kinds.node import Evaluation, FollowerNode, of_each
+from dotstack.core.drawing.kinds.node import Evaluation, of_each
 from dotstack.core.drawing.kinds.refinements import Refinements
-from dotstack.core.drawing.kinds.twin import WITH_INSIDES, Own, Source, TwinNode, ids_in
+from dotstack.core.drawing.kinds.twin import (
+    WITH_INSIDES,
+    CopyingNode,
+    Own,
+    Source,
+    TwinNode,
+    ids_in,
+)
 from dotstack.core.errors import CommandError
 from dotstack.core.geometry import Outline, bundle
 from dotstack.core.paint import Look
@@ -55,7 +62,7 @@ class _Made:
     of: tuple[object, ...]
 
 
-class RepeatNode(FollowerNode):
+class RepeatNode(CopyingNode):
     """Shapes repeated round a centre, in rows, or across axes; each copy follows them as a twin.
 
     Attributes:
@@ -120,6 +127,21 @@ class RepeatNode(FollowerNode):
         )
         changes = {"nodes": nodes, "copies": copies, "made": _Made(source, own)}
         return self.model_copy(update=changes)
+
+    def with_more_own(self, own: Iterable[Own]) -> Self:
+        known, out = {each.number: each for each in self.own_copies}, set(self.left_out)
+        for each in own:
+            key, _, inner = each.node.partition(":")
+            number = int(key)
+            copy = known.get(number) or OwnCopy(number=number)
+            if inner:
+                mine = (*copy.own_paint, each.model_copy(update={"node": inner}))
+                known[number] = copy.model_copy(update={"own_paint": mine})
+            else:
+                known[number] = copy.model_copy(update={"look": each.worn(copy.look)})
+                out |= {number} if each.hidden else set()
+        changes = {"own_copies": tuple(known.values()), "left_out": tuple(sorted(out))}
+        return self.model_copy(update=changes).tied()
 
     def _copy(
         self, number: int, place: Placement, own: OwnCopy | None, known: Mapping[str, TwinNode]
@@ -215,11 +237,21 @@ class RepeatNode(FollowerNode):
 
     def painted(self, changes: Mapping[str, object]) -> Self:
         if self.takes != "each":
-            return self.with_looks(lambda look: look.model_copy(update=changes))
+            return self.model_copy(update={"look": self.look.model_copy(update=changes)})
         nodes, each = self.nodes, of_each(changes)
         if each:
             nodes = tuple(node.painted(each) for node in nodes)
         return self.tied(nodes).with_whole(changes)
+
+    def with_looks(self, change: Callable[[Look], Look]) -> Self:
+        def changed(each: OwnCopy) -> OwnCopy:
+            own = (
+                paint.model_copy(update={"look": change(paint.look)}) for paint in each.own_paint
+            )
+            return each.model_copy(update={"own_paint": tuple(own), "look": change(each.look)})
+
+        own = tuple(map(changed, self.own_copies))
+        return super().with_looks(change).model_copy(update={"own_copies": own})
 
     def grown(self, scale: float) -> Self:
         look = self.look.times(scale) if self.look.grows else self.look

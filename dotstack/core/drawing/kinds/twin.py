@@ -1,5 +1,6 @@
 """Copies that follow their source."""
 
+from abc import abstractmethod
 from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from typing import TYPE_CHECKING, Annotated, Literal, Self, TypeAlias, get_args
@@ -72,7 +73,15 @@ class Link:
     edited: bool = False
 
 
-class TwinNode(FollowerNode):
+class CopyingNode(FollowerNode):
+    """A node whose shapes are copies, of which some may have something of their own."""
+
+    @abstractmethod
+    def with_more_own(self, own: Iterable[Own]) -> Self:
+        """The node with more that is its own, by its shapes' ids after its own and a colon."""
+
+
+class TwinNode(CopyingNode):
     """A copy of a source, which follows whatever is changed in it, or in another of its twins.
 
     It has a place, turn, size and mirror of its own, and the look of its whole. Its shapes are
@@ -139,6 +148,9 @@ class TwinNode(FollowerNode):
         """The twin with other paint of its own."""
         return self.model_copy(update={"own_paint": tuple(own)})._linked_again()
 
+    def with_more_own(self, own: Iterable[Own]) -> Self:
+        return self.with_own([*self.own_paint, *own])
+
     def _linked_again(self) -> Self:
         """The twin whose id, own paint or growth is another, so that its shapes are others."""
         link = self.link
@@ -203,18 +215,22 @@ class TwinNode(FollowerNode):
                 found[key] = fresh
         return self.with_own(found.values())
 
+    def with_looks(self, change: Callable[[Look], Look]) -> Self:
+        own = [each.model_copy(update={"look": change(each.look)}) for each in self.own_paint]
+        fresh = super().with_looks(change)
+        return fresh.with_own(own) if own else fresh
+
     def with_own_handed_on(self) -> Self:
         """The twin in which twins themselves have what it has of its own in their shapes."""
 
         def wearing(node: "Node") -> "Node":
-            if not isinstance(node, TwinNode):
+            if not isinstance(node, CopyingNode):
                 return node
             within = f"{node.id.removeprefix(f'{self.id}:')}:"
             mine = (own for own in self.own_paint if own.node.startswith(within))
-            handed = [
+            return node.with_more_own(
                 own.model_copy(update={"node": own.node.removeprefix(within)}) for own in mine
-            ]
-            return node.with_own([*node.own_paint, *handed])
+            )
 
         return self.model_copy(update={"inside": tuple(recast(n, wearing) for n in self.inside)})
 
