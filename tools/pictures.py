@@ -131,13 +131,13 @@ def pieces(editor: Editor) -> None:
     editor.page.mouse.move(300, 620)
 
 
-def clip(editor: Editor) -> None:
-    """Waves that show only within a disc, one of them in hand."""
-    editor.open().page.get_by_role("tab", name="Night ferry").click()
-    editor.pick("Moon")
-    editor.page.keyboard.press("Enter")
-    editor.page.mouse.click(*editor.at(224, 44))
-    editor.page.mouse.move(300, 600)
+def repeats(editor: Editor) -> None:
+    """Waves that are spun round a disc and cut it, with the spin in hand."""
+    editor.open().page.get_by_role("tab", name="Tide ring").click()
+    editor.page.get_by_role("button", name="Unfold Tide ring").click()
+    editor.pick("Waves")
+    expect(editor.tag("count")).to_be_visible()
+    editor.page.mouse.move(300, 620)
 
 
 def tracing(editor: Editor) -> None:
@@ -181,7 +181,7 @@ def versions(editor: Editor) -> None:
 
 VIEWS = (
     home, editor, draw, construct, snapping, several, outcomes, regions, refining, nodes, letters,
-    paint, pieces, clip, tracing, shelf, shelf_page, export, versions,
+    paint, pieces, repeats, tracing, shelf, shelf_page, export, versions,
 )  # fmt: skip
 
 

@@ -14,7 +14,7 @@ const TAKES = [
   { value: 'each', word: 'each', icon: 'M4 8h10v10H4zM12 4h10v10H12z' },
   { value: 'join', word: 'joined', icon: 'M4 8h8V4h10v10h-8v4H4z' },
   { value: 'alternate', word: 'alternated', icon: 'M4 8h8v6h2v4H4zM12 4h10v10h-8V8h-2z' },
-  { value: 'overlap', word: 'overlapped', icon: 'M12 8h2v6h-2z' },
+  { value: 'overlap', word: 'overlapped', icon: 'M9 6h8v10H9z' },
 ] as const;
 
 const drawing = useDrawing();

@@ -343,7 +343,7 @@ defineExpose({ take });
 <style>
 .strip .advice {
   align-self: center;
-  min-width: 30ch;
+  min-width: 21ch;
   max-width: 46ch;
   margin: 0 12px;
   line-height: 1.5;
