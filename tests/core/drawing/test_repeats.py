@@ -1,5 +1,6 @@
 """Spins, rows and mirrors: their copies stand as they say, and come to what is taken of them."""
 
+import json
 import math
 from typing import Any
 
@@ -7,7 +8,8 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from dotstack.core.drawing import Drawing
+from dotstack.core.drawing import Drawing, tied
+from dotstack.core.drawing.kinds.twin import WITH_INSIDES
 from dotstack.core.errors import CommandError, LimitError
 from dotstack.core.geometry import Affine, Outline
 from tests.core.drafting import at, do, drawn, evaluator, node, stack
@@ -142,6 +144,14 @@ def test_a_repeat_is_one_shape_for_all_that_follows() -> None:
     assert_alike(do(rows, "settle", ids=["rows"]), rows)
     joined = do(rows, "set-repeat", id="rows", takes="join")
     assert_alike(do(joined, "settle", ids=["rows"]), joined)
+
+
+def test_what_a_document_says_of_copies_does_not_count() -> None:
+    drawing = repeated("spin")
+    said = json.loads(drawing.model_dump_json(context=WITH_INSIDES))
+    for copy in said["plates"][0]["nodes"][0]["copies"]:
+        copy["visible"], copy["refinements"] = False, [{"kind": "offset", "distance": 9}]
+    assert_alike(tied(Drawing.model_validate(said)), drawing)
 
 
 def test_lines_of_copies_grow_with_their_size() -> None:

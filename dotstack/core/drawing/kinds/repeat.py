@@ -118,7 +118,8 @@ class RepeatNode(CopyingNode):
         source = Source(id=self.id, name=self.name, nodes=nodes)
         if made and made.source.nodes is nodes and made.source.id == self.id:
             source = made.source
-        known = {copy.id: copy for copy in self.copies}
+        # What a document says of copies does not count.
+        known = {copy.id: copy for copy in self.copies} if made else {}
         owns = {each.number: each for each in self.own_copies}
         copies = tuple(
             self._copy(number, Placement.of(place), owns.get(number), known).tied(source)
