@@ -107,7 +107,7 @@ const REPEATS = [
     icon: 'M31 6v44M25 14v28H8zM37 14v28h17z',
   },
 ] as const;
-const ofLetters = computed(() => LETTERS.filter(({ name }) => actions[name].can()));
+const offered = computed(() => [...LETTERS, ...REPEATS].filter(({ name }) => actions[name].can()));
 
 const liftable = computed(() =>
   !isCompound.value && contours.value.length > 1 ? contours.value.slice(0, MOST) : [],
@@ -156,9 +156,9 @@ async function lift(contour: number): Promise<void> {
     <circle cx="43" cy="29" r="12" />
     <circle cx="31" cy="29" r="4.5" class="dot" />
   </StripTile>
-  <template v-if="actions.spin.can() && figure">
+  <template v-if="figure">
     <StripTile
-      v-for="{ name, word, icon, title } in REPEATS"
+      v-for="{ name, word, icon, title } in offered"
       :key="name"
       :word="word"
       :how="actions[name].key"
@@ -181,18 +181,6 @@ async function lift(contour: number): Promise<void> {
     <circle cx="31.5" cy="29" r="4.5" class="dot" />
     <circle cx="49" cy="29" r="4.5" class="dot" />
   </StripTile>
-  <template v-if="node.kind === 'text'">
-    <StripTile
-      v-for="{ name, word, icon, title } in ofLetters"
-      :key="name"
-      :word="word"
-      :how="actions[name].key"
-      :title="title"
-      @click="(event: MouseEvent) => (letGo(event), actions[name].run())"
-    >
-      <path :d="icon" />
-    </StripTile>
-  </template>
   <HomeTile />
   <StripTile
     v-if="node.kind === 'group'"

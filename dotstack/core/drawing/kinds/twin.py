@@ -90,7 +90,7 @@ class TwinNode(CopyingNode):
 
     Attributes:
         source: the id of what it is a copy of.
-        own: what it has of its own in its shapes.
+        own_paint: what it has of its own in its shapes.
         carried: its source, where it is on its way to another drawing.
         inside: the source's shapes as they are in it, the lowest first; empty in documents.
         link: what it is tied to.
