@@ -341,6 +341,20 @@ def test_pieces_of_what_is_live_in_a_twin_move_in_all() -> None:
            lines_as_areas=True)  # fmt: skip
 
 
+def test_pieces_are_plain_paths_in_twins_and_repeats() -> None:
+    drawing = drawn(at(KEY, 20, 20), at(BIT, 34, 20))
+    drawing = do(drawing, "combine", ids=["key", "bit"], id="cut", name="C", outcome="slice")
+    piece = evaluator().pieces(node(drawing, "cut"))[0].id  # type: ignore[arg-type]
+    for made in (
+        do(drawing, "make-twin", ids=[piece], id="t", source="s", seed="n", by={"e": 60}),
+        do(drawing, "make-repeat", ids=[piece], id="t", name="Row", layout="row"),
+    ):
+        again = tied(Drawing.model_validate_json(made.model_dump_json()))
+        assert_alike(again, made)
+        leaves = [each for each in everything(again) if not each.children]
+        assert {"path"} == {each.kind for each in leaves if each.id not in ("key", "bit")}
+
+
 def test_twins_bring_their_source_along() -> None:
     drawing = do(keys(), "paint", ids=["t"], fill="#B8452E")
     read = read_drawing(write_drawing(drawing, evaluator())).drawing
