@@ -46,6 +46,34 @@ def test_a_step_answers_just_what_it_changed(caller: Caller) -> None:
     assert caller.post("redo")["figures"]["top"][0]["x"] == 85
 
 
+def test_a_step_inside_a_twin_answers_all_twins_whoever_has_opened_the_drawing(
+    caller: Caller, tmp_path: Path
+) -> None:
+    caller.add(disc("low", 40, 10))
+    caller.do("make-twin", ids=["low"], id="t", source="s", seed="n", by={"e": 40})
+    caller.do("make-repeat", ids=["n-0"], id="row", name="Row", layout="row")
+    caller.do("set-parameters", ids=["t:low"], parameters={"rx": 7, "ry": 7})
+
+    def widths(state: dict[str, Any]) -> list[float]:
+        """Of all discs, as the figures have them."""
+        ids = [each["id"] for each in state["entries"]["nodes"]["row"]["copies"][0]["inside"]]
+        assert ids == ["row:0:n-0"]
+        told = [figure for each in state["figures"].values() for figure in each]
+        return [each["width"] for each in told if each["id"].endswith(":low")]
+
+    looked = {"kind": "set-parameters", "ids": ["row:2:n-0:low"], "parameters": {"rx": 3}}
+    assert widths(caller.post("preview", command=looked)) == [6] * 4
+    assert widths(caller.post("undo")) == [20] * 4
+    # Another one, who knows nothing of it but what is on the disk.
+    database = Database(f"sqlite:///{tmp_path}/dotstack.db")
+    caller.client = create_app(database).test_client()
+    state = caller.client.get(f"/api/drawings/{caller.id}").json
+    assert widths(state) == [20] * 4
+    assert widths(caller.post("redo")) == [14] * 4
+    assert state["entries"]["sources"]["s"]["name"] == "low"
+    database.close()
+
+
 def test_a_preview_shows_the_change_and_saves_nothing(caller: Caller) -> None:
     caller.add(disc("low", 50), disc("top", 80))
     caller.do("combine", ids=["low", "top"], outcome="cut", id="mark", name="Mark")
