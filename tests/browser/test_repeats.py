@@ -117,3 +117,27 @@ def test_a_live_mirror_closes_halves_that_end_on_its_axis(editor: Editor, tmp_pa
     assert x0 + x1 == pytest.approx(256)
     editor.set_fact("axes", 3)
     assert editor.row("Mirror").inner_text().endswith("6 × mirror")
+
+
+@pytest.mark.parametrize("way", ["row", "spin"])
+def test_three_times_again_can_become_a_row_or_a_spin(
+    editor: Editor, tmp_path: Path, way: str
+) -> None:
+    page = editor.page
+    editor.type_shape("2", (188, 128), width=40, height=8)
+    editor.pick("Box")
+    if way == "row":
+        editor.drag((188, 128), (168, 128), "Shift")
+    else:
+        editor.press(")")
+    for _ in range(3):
+        editor.press("y")
+    before = [outline.bounds for _, outline in editor.exported(tmp_path)]
+    page.get_by_role("button", name=f"Make it a {way}").click()
+    expect(editor.row(way.capitalize())).to_contain_text(f"4 × {way}")
+    after = [outline.bounds for _, outline in editor.exported(tmp_path)]
+    assert after == [pytest.approx(each, abs=1e-5) for each in before]
+    if way == "spin":
+        assert editor.facts("spread over", "radius") == [45, 0]
+    editor.press("Control+z")
+    assert editor.stack() == ["Box 4", "Box 3", "Box 2", "Box"]

@@ -3588,7 +3588,7 @@ export interface components {
          *
          *     Attributes:
          *         source: the id of what it is a copy of.
-         *         own: what it has of its own in its shapes.
+         *         own_paint: what it has of its own in its shapes.
          *         carried: its source, where it is on its way to another drawing.
          *         inside: the source's shapes as they are in it, the lowest first; empty in documents.
          *         link: what it is tied to.
@@ -4401,7 +4401,8 @@ export interface components {
          *
          *     What is repeated stays where it is, and is the first copy. A spin goes round the point ``x``,
          *     ``y`` of the plate, and the axis of a mirror through it; without one round the plate's middle,
-         *     and along the right edge of the shapes.
+         *     and along the right edge of the shapes. ``parameters`` are those of the layout that are other
+         *     than usual; the shapes ``instead_of`` go, whose places copies take.
          */
         MakeRepeat: {
             /**
@@ -4430,6 +4431,15 @@ export interface components {
              * @default null
              */
             y?: number | null;
+            /** Parameters */
+            parameters?: {
+                [key: string]: number;
+            };
+            /**
+             * Instead Of
+             * @default []
+             */
+            instead_of?: string[];
         };
         /**
          * MakeSides

@@ -12,6 +12,7 @@ import { useClipboard } from '@/stores/clipboard';
 import { useCorners } from '@/stores/corners';
 import { newId, useDrawing } from '@/stores/drawing';
 import { useNodes } from '@/stores/nodes';
+import { useNotices } from '@/stores/notices';
 import { useRegions } from '@/stores/regions';
 import type { Row } from '@/stores/selection';
 import { useSelection } from '@/stores/selection';
@@ -53,6 +54,7 @@ export const useActions = defineStore('actions', () => {
   const simplifying = useSimplifying();
   const typing = useTyping();
   const twins = useTwins();
+  const notices = useNotices();
   const last = ref<Last | null>(null);
   /** Copies that lie on what they were made of, as long as they have not been moved. */
   const onSources = ref('');
@@ -99,11 +101,38 @@ export const useActions = defineStore('actions', () => {
     onSources.value = selection.ids.join();
   }
 
+  /** What *again* has made one after the other, of which shapes, and how. */
+  let series: { how: string; first: string[]; copies: string[]; last: string[] } | null = null;
+
   async function again(): Promise<void> {
     if (!last.value) return;
     const { by } = last.value;
-    const seed = await copied(any() ? ids() : last.value.ids, by);
-    if (seed) remember(by, [], seed);
+    const of = any() ? ids() : last.value.ids;
+    const how = JSON.stringify(by);
+    const goesOn = series && series.how === how && series.last.join() === of.join();
+    const seed = await copied(of, by);
+    if (!seed) return;
+    remember(by, [], seed);
+    const copies = selection.copiesOf(seed);
+    const { first, copies: earlier } = goesOn ? series! : { first: of, copies: [] };
+    series = { how, first, copies: [...earlier, ...copies], last: copies };
+    offerRepeat(by, first, series.copies);
+  }
+
+  /** After three times the same, a spin or row can take its place. */
+  function offerRepeat(by: Last['by'], first: string[], copies: string[]): void {
+    const count = copies.length / first.length + 1;
+    const found = count === 4 ? repeatOfMap(by, count) : null;
+    if (!found) return;
+    const { layout, name, about, parameters } = found;
+    notices.say('Three times the same.', {
+      label: `Make it a ${name.toLowerCase()}`,
+      run: async () => {
+        const id = newId();
+        const fields = { ids: first, id, name, layout, ...about, parameters };
+        if (await act('make-repeat', { ...fields, instead_of: copies })) selection.pick(id);
+      },
+    });
   }
 
   async function group(): Promise<void> {
@@ -462,6 +491,36 @@ export const useActions = defineStore('actions', () => {
 
   return { actions, onSources, byKey, remember, turnAlone, nextRole };
 });
+
+/** A repeat that is to be made: its layout, and where it is. */
+interface Repeated {
+  layout: 'spin' | 'row';
+  name: string;
+  about: { x?: number; y?: number };
+  parameters: Record<string, number>;
+}
+
+/** How shapes are repeated that are mapped again and again, if they are as live ones can be. */
+function repeatOfMap(by: Last['by'], count: number): Repeated | null {
+  const { a, b, c, d, e, f } = matrixOf(by);
+  const same = (one: number, two: number) => Math.abs(one - two) < 1e-9;
+  if (same(a, 1) && same(d, 1) && same(b, 0) && same(c, 0)) {
+    if (same(e, 0) === same(f, 0)) return null;
+    const level = same(f, 0);
+    const parameters = { columns: level ? count : 1, rows: level ? 1 : count, dx: e, dy: f };
+    return { layout: 'row', name: 'Row', about: {}, parameters };
+  }
+  if (!same(a, d) || !same(b, -c) || !same(a * a + b * b, 1)) return null;
+  const step = (Math.atan2(b, a) * 180) / Math.PI;
+  // The point that stays.
+  const spread = 2 - 2 * a;
+  const x = ((1 - a) * e - b * f) / spread;
+  const y = (b * e + (1 - a) * f) / spread;
+  const parameters = { count, whole_deg: step * (count - 1) };
+  // Round more than once the last copies lie on the first.
+  if (Math.abs(parameters.whole_deg) > 359) return null;
+  return { layout: 'spin', name: 'Spin', about: { x, y }, parameters };
+}
 
 /** The map that does one map after another. */
 function after(next: Last['by'], first: Last['by']): Last['by'] {

@@ -49,6 +49,20 @@ def test_what_is_repeated_stays_where_it_was_and_is_the_first_copy() -> None:
             assert_alike(alone, plain)
 
 
+def test_a_repeat_can_take_the_place_of_copies_that_were_made_one_by_one() -> None:
+    drawing = drawn(at(BEAD, 188, 128))
+    for number in range(3):
+        by = Affine.rotation_deg(40).about(100, 110)
+        place = {name: getattr(by, name) for name in "abcdef"}
+        source = f"n{number - 1}-0" if number else "bead"
+        drawing = do(drawing, "duplicate", ids=[source], seed=f"n{number}", by=place)
+    live = do(drawing, "make-repeat", ids=["bead"], id="all", name="All", layout="spin", x=100,
+              y=110, parameters={"count": 4, "whole_deg": 120},
+              instead_of=["n0-0", "n1-0", "n2-0"])  # fmt: skip
+    assert stack(live) == ["all"]
+    assert_alike(live, drawing)
+
+
 @given(st.integers(2, 24), st.floats(0, 80), st.sampled_from(["each", "join", "alternate"]))
 def test_a_spin_turned_by_a_step_is_itself(count: int, radius: float, takes: str) -> None:
     drawing = repeated("spin", count=count, radius=radius)

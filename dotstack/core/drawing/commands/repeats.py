@@ -4,14 +4,16 @@ from cmath import phase
 from math import degrees
 from typing import Literal
 
+from pydantic import Field
+
 from dotstack.core.drawing.commands.command import Command
-from dotstack.core.drawing.commands.shapes import Ids
+from dotstack.core.drawing.commands.shapes import Ids, with_parameters
 from dotstack.core.drawing.document import Drawing
 from dotstack.core.drawing.evaluate import Evaluator
 from dotstack.core.drawing.kinds import Node, RepeatNode, paint_of, revised
 from dotstack.core.drawing.kinds.layouts import Layout, Mirror, Row, Spin
 from dotstack.core.drawing.kinds.repeat import Takes
-from dotstack.core.drawing.places import place_of, replaced
+from dotstack.core.drawing.places import exchanged, place_of, replaced
 from dotstack.core.drawing.stacks import gathered_into, moved_within, one_stack
 from dotstack.core.errors import CommandError
 from dotstack.core.geometry import Affine, bundle
@@ -27,7 +29,8 @@ class MakeRepeat(Command):
 
     What is repeated stays where it is, and is the first copy. A spin goes round the point ``x``,
     ``y`` of the plate, and the axis of a mirror through it; without one round the plate's middle,
-    and along the right edge of the shapes.
+    and along the right edge of the shapes. ``parameters`` are those of the layout that are other
+    than usual; the shapes ``instead_of`` go, whose places copies take.
     """
 
     kind: Literal["make-repeat"] = "make-repeat"
@@ -37,6 +40,8 @@ class MakeRepeat(Command):
     layout: Literal["spin", "row", "mirror"]
     x: Coordinate | None = None
     y: Coordinate | None = None
+    parameters: dict[str, float] = Field(default_factory=dict)
+    instead_of: tuple[AnyId, ...] = ()
 
     @property
     def label(self) -> str:
@@ -44,7 +49,7 @@ class MakeRepeat(Command):
 
     @property
     def named(self) -> tuple[str, ...]:
-        return self.ids
+        return (*self.ids, *self.instead_of)
 
     def applied_to(self, drawing: Drawing, evaluator: Evaluator) -> Drawing:
         chosen = one_stack(drawing, self.ids)
@@ -67,7 +72,10 @@ class MakeRepeat(Command):
             id=self.id, name=self.name, transform=Placement.of(there), layout=layout, nodes=inner,
             look=paint_of(chosen[-1]).look,
         )  # fmt: skip
-        return gathered_into(drawing, chosen, repeat)
+        if self.parameters:
+            repeat = with_parameters(repeat, self.parameters)
+        done = gathered_into(drawing, chosen, repeat)
+        return exchanged(done, self.instead_of, lambda _: ()) if self.instead_of else done
 
     def _laid(
         self, middle: complex, about: complex, width: float, height: float

@@ -1,5 +1,6 @@
 """Commands that add, remove and name shapes, and change what they are and do."""
 
+from collections.abc import Mapping
 from typing import Annotated, Literal
 
 from pydantic import Field
@@ -26,7 +27,7 @@ from dotstack.core.drawing.sound import MAX_NODES
 from dotstack.core.drawing.stacks import moved_within, with_added
 from dotstack.core.drawing.tree import walk
 from dotstack.core.errors import CommandError
-from dotstack.core.values import AnyId, Id, Name, Placement
+from dotstack.core.values import AnyId, Id, Name, Placement, Value
 
 Seed = Annotated[str, Field(pattern=r"^[A-Za-z0-9-]{1,30}$")]
 Ids = Annotated[tuple[AnyId, ...], Field(min_length=1, max_length=MAX_NODES)]
@@ -124,14 +125,10 @@ class SetParameters(Command):
         return exchanged(drawing, set(self.ids), lambda node: (self._changed(node),))
 
     def _changed(self, node: Node) -> Node:
-        of = node.layout if isinstance(node, RepeatNode) else node
-        known = ranges_of(type(of)) if isinstance(of, PrimitiveNode | Spin | Row | Mirror) else ()
-        if unknown := [name for name in self.parameters if name not in known]:
-            raise CommandError(f"{node.name} has no {unknown[0].replace('_', ' ')}.")
-        changes: dict[str, object] = dict(self.parameters)
         if isinstance(node, RepeatNode):
-            layout = node.layout.model_dump() | changes
-            return revised(node, {"layout": layout})
+            return with_parameters(node, self.parameters)
+        _require_known(self.parameters, node, node.name)
+        changes: dict[str, object] = dict(self.parameters)
         if isinstance(node, RectangleNode) and "radius" in changes:
             changes["radii"] = None
         if self.radii:
@@ -139,6 +136,18 @@ class SetParameters(Command):
                 raise CommandError(f"{node.name} has no four corners.")
             changes["radii"] = self.radii
         return revised(node, changes)
+
+
+def with_parameters(repeat: RepeatNode, parameters: Mapping[str, float]) -> RepeatNode:
+    """The repeat with other parameters of its layout; raises CommandError or ValidationError."""
+    _require_known(parameters, repeat.layout, repeat.name)
+    return revised(repeat, {"layout": {**repeat.layout.model_dump(), **parameters}})
+
+
+def _require_known(parameters: Mapping[str, float], of: Value, name: str) -> None:
+    known = ranges_of(type(of)) if isinstance(of, PrimitiveNode | Spin | Row | Mirror) else ()
+    if unknown := [each for each in parameters if each not in known]:
+        raise CommandError(f"{name} has no {unknown[0].replace('_', ' ')}.")
 
 
 class SetState(Command):
