@@ -132,12 +132,12 @@ def test_three_times_again_can_become_a_row_or_a_spin(
         editor.press(")")
     for _ in range(3):
         editor.press("y")
-    before = [outline.bounds for _, outline in editor.exported(tmp_path)]
     page.get_by_role("button", name=f"Make it a {way}").click()
     expect(editor.row(way.capitalize())).to_contain_text(f"4 × {way}")
     after = [outline.bounds for _, outline in editor.exported(tmp_path)]
-    assert after == [pytest.approx(each, abs=1e-5) for each in before]
     if way == "spin":
         assert editor.facts("spread over", "radius") == [45, 0]
     editor.press("Control+z")
     assert editor.stack() == ["Box 4", "Box 3", "Box 2", "Box"]
+    before = [outline.bounds for _, outline in editor.exported(tmp_path)]
+    assert after == [pytest.approx(each, abs=1e-5) for each in before]

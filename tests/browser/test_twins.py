@@ -102,7 +102,7 @@ def test_paint_and_hiding_can_be_one_twins_own_until_it_follows_again(
     about(keys).get_by_role("button", name="only in this one").click()
     keys.press("h")
     assert areas(keys, tmp_path) == pytest.approx([400 * pi, 400 * pi, 500])
-    keys.menu("Follow again")
+    keys.menu("Twin and repeat › Follow again")
     keys.saved()
     about(keys).get_by_role("button", name="in all twins").click()
     keys.press("h")

@@ -17,7 +17,6 @@ const open = defineModel<boolean>({ required: true });
 /** What is at hand, and what lies one step further. */
 const AT_HAND = [
   ['copy', 'cutOut', 'duplicate', 'again', 'pasteHere', 'remove'],
-  ['makeTwin', 'allTwins', 'followAgain', 'freeTwins', 'spin', 'row', 'mirrorLive', 'bringBack'],
   ['type', 'spaceLetters', 'putOnLine', 'takeOffLine', 'breakIntoLetters'],
   [
     'group',
@@ -31,10 +30,15 @@ const AT_HAND = [
     'takeOut',
     'role',
   ],
-  ['nodes', 'corners', 'grow', 'band', 'lineToOutline', 'simplify', 'joinEnds', 'completeHalf'],
+  ['nodes', 'corners', 'simplify', 'joinEnds', 'completeHalf'],
   ['hide', 'showAll', 'lock', 'guide'],
 ];
 const FURTHER: Record<string, string[]> = {
+  'Twin and repeat': [
+    ...['makeTwin', 'allTwins', 'followAgain', 'freeTwins'],
+    ...['spin', 'row', 'mirrorLive', 'bringBack'],
+  ],
+  Outline: ['grow', 'band', 'lineToOutline'],
   Order: ['raise', 'lower', 'top', 'bottom'],
   'Turn and mirror': [
     ...['turn', 'turnBack', 'quarter', 'quarterBack'],

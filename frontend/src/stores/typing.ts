@@ -234,7 +234,8 @@ export const useTyping = defineStore('typing', () => {
 
   /** The character before which the caret stands that is nearest to a point of the plate. */
   function nearest(at: Point): { place: number; away: number; high: number } | null {
-    const cells = map.value?.cells ?? [];
+    // Of letters as they were told last some may have gone since.
+    const cells = (map.value?.cells ?? []).slice(0, draft.value.length + 1);
     let found: { place: number; away: number; high: number } | null = null;
     cells.forEach(({ before: [x0, y0, x1, y1] }, place) => {
       const high = Math.hypot(x1 - x0, y1 - y0) || 1;
