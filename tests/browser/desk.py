@@ -197,6 +197,10 @@ class Editor:
             for piece in svg.iter(f"{SVG}path")
         ]
 
+    def areas(self, folder: Path) -> list[float]:
+        """The areas of the pieces that come out, the lowest first."""
+        return [outline.area for _, outline in self.exported(folder)]
+
     def press(self, *keys: str) -> None:
         for key in keys:
             self.page.keyboard.press(key)

@@ -11,11 +11,6 @@ from tests.browser.desk import Editor
 MOSS, CLAY = "#3F7355", "#B8452E"
 
 
-def areas(editor: Editor, folder: Path) -> list[float]:
-    """The areas of the pieces that come out, the lowest first."""
-    return [outline.area for _, outline in editor.exported(folder)]
-
-
 @pytest.fixture
 def spin(editor: Editor) -> Editor:
     """Six discs round the middle of the plate."""
@@ -27,7 +22,7 @@ def spin(editor: Editor) -> Editor:
 
 def test_a_spin_is_led_by_its_tags_and_comes_as_is_chosen(spin: Editor, tmp_path: Path) -> None:
     page, disc = spin.page, 100 * pi
-    assert areas(spin, tmp_path) == pytest.approx([disc] * 6)
+    assert spin.areas(tmp_path) == pytest.approx([disc] * 6)
     assert spin.facts("copies", "spread over", "first at", "radius") == [6, 360, 0, 60]
     spin.drag_mark(spin.tag("radius"), (20, 0))
     (radius,) = spin.facts("radius")
@@ -36,14 +31,14 @@ def test_a_spin_is_led_by_its_tags_and_comes_as_is_chosen(spin: Editor, tmp_path
     choices = page.get_by_role("group", name="Copies come as")
     choices.get_by_role("button", name="joined").click()
     spin.saved()
-    (joined,) = areas(spin, tmp_path)
+    (joined,) = spin.areas(tmp_path)
     assert joined < 6 * disc
     choices.get_by_role("button", name="each").click()
     spin.set_fact("copies", 12)
     spin.set_fact("radius", 80)
     spin.set_fact("spread over", 180)
     spin.set_fact("size of the last", 2)
-    found = areas(spin, tmp_path)
+    found = spin.areas(tmp_path)
     assert (found[0], found[-1]) == pytest.approx((disc, 4 * disc))
     spin.fact("copies").fill("0")
     spin.fact("copies").press("Enter")
@@ -66,7 +61,7 @@ def test_inside_a_copy_all_is_changed_and_one_alone_is_painted_or_left_out(
     assert spin.selected() == ["Circle"]
     expect(about).to_contain_text("changed in all copies")
     spin.set_fact("radius", 5)
-    assert areas(spin, tmp_path) == pytest.approx([disc / 4] * 6)
+    assert spin.areas(tmp_path) == pytest.approx([disc / 4] * 6)
     spin.press("Escape")
     assert spin.selected() == ["Spin 1"]
     spin.press("Delete")
@@ -80,7 +75,7 @@ def test_inside_a_copy_all_is_changed_and_one_alone_is_painted_or_left_out(
     page.mouse.dblclick(*spin.at(68, 128))
     spin.drag((68, 128), (68, 90))
     expect(page.get_by_text("stand where it puts them")).to_be_visible()
-    assert areas(spin, tmp_path) == pytest.approx([disc / 4] * 6)
+    assert spin.areas(tmp_path) == pytest.approx([disc / 4] * 6)
 
 
 def test_a_row_has_clear_gaps_and_is_repeated_in_turn(editor: Editor, tmp_path: Path) -> None:
@@ -93,13 +88,13 @@ def test_a_row_has_clear_gaps_and_is_repeated_in_turn(editor: Editor, tmp_path: 
     editor.set_fact("rows", 2)
     editor.set_fact("every other row by", 12)
     assert editor.facts("w", "h") == [4 * 24 + 20 + 12, 12.5 + 10]
-    assert areas(editor, tmp_path) == pytest.approx([200] * 10)
+    assert editor.areas(tmp_path) == pytest.approx([200] * 10)
     editor.press("@")
     expect(editor.row("Spin")).to_contain_text("6 × spin")
     assert len(editor.exported(tmp_path)) == 60
     editor.menu("Settle")
     editor.saved()
-    assert areas(editor, tmp_path) == pytest.approx([200] * 60)
+    assert editor.areas(tmp_path) == pytest.approx([200] * 60)
 
 
 def test_a_live_mirror_closes_halves_that_end_on_its_axis(editor: Editor, tmp_path: Path) -> None:

@@ -38,11 +38,6 @@ def about(editor: Editor) -> Locator:
     return editor.page.get_by_role("region", name="Twin")
 
 
-def areas(editor: Editor, folder: Path) -> list[float]:
-    """The areas of the pieces that come out, the lowest first."""
-    return [outline.area for _, outline in editor.exported(folder)]
-
-
 @pytest.fixture
 def keys(editor: Editor) -> Editor:
     """Two twins of a circle and a box, the second one selected."""
@@ -61,11 +56,11 @@ def test_what_is_changed_in_one_twin_all_follow_while_the_pointer_drags(
     expect(keys.row("Twin 2")).to_contain_text("of Twin")
     expect(about(keys)).to_contain_text("One of 2 on this plate")
     disc, bar = 400 * pi, 500.0
-    assert areas(keys, tmp_path) == pytest.approx([disc, bar] * 2)
+    assert keys.areas(tmp_path) == pytest.approx([disc, bar] * 2)
     pick_inside(keys, "Twin 2", "Circle")
     keys.set_fact("radius", 10)
     small = pytest.approx([disc / 4, bar] * 2)
-    assert areas(keys, tmp_path) == small
+    assert keys.areas(tmp_path) == small
     x, y = keys.facts("x", "y")
     page.evaluate(f"window.before = {SHAPES}")
     keys.drag((x, y), (x, y + 40), drop=False)
@@ -79,9 +74,9 @@ def test_what_is_changed_in_one_twin_all_follow_while_the_pointer_drags(
         keys.pick(twin)
         heights += keys.facts("h")
     assert heights[0] == heights[1] > 45
-    assert areas(keys, tmp_path) == small
+    assert keys.areas(tmp_path) == small
     keys.press("Control+z", "Control+z")
-    assert areas(keys, tmp_path) == pytest.approx([disc, bar] * 2)
+    assert keys.areas(tmp_path) == pytest.approx([disc, bar] * 2)
 
 
 def test_paint_and_hiding_can_be_one_twins_own_until_it_follows_again(
@@ -101,12 +96,12 @@ def test_paint_and_hiding_can_be_one_twins_own_until_it_follows_again(
     pick_inside(keys, "Twin", "Box")
     about(keys).get_by_role("button", name="only in this one").click()
     keys.press("h")
-    assert areas(keys, tmp_path) == pytest.approx([400 * pi, 400 * pi, 500])
+    assert keys.areas(tmp_path) == pytest.approx([400 * pi, 400 * pi, 500])
     keys.menu("Twin and repeat › Follow again")
     keys.saved()
     about(keys).get_by_role("button", name="in all twins").click()
     keys.press("h")
-    assert areas(keys, tmp_path) == pytest.approx([400 * pi] * 2)
+    assert keys.areas(tmp_path) == pytest.approx([400 * pi] * 2)
     expect(page.get_by_role("button", name="Undo Hide")).to_be_visible()
 
 
@@ -132,7 +127,7 @@ def test_twins_are_named_found_and_freed(keys: Editor, tmp_path: Path) -> None:
     expect(keys.row("Twin 2")).to_contain_text("group · 2")
     pick_inside(keys, "Twin", "Circle")
     keys.press("Delete")
-    assert areas(keys, tmp_path) == pytest.approx([500, 400 * pi, 500, 500])
+    assert keys.areas(tmp_path) == pytest.approx([500, 400 * pi, 500, 500])
 
 
 def test_a_twin_is_combined_copied_to_other_drawings_and_never_lies_in_itself(

@@ -7,11 +7,12 @@ from collections.abc import Iterable
 
 from dotstack.core.drawing.document import Drawing
 from dotstack.core.drawing.evaluate import Evaluator
-from dotstack.core.drawing.kinds import Node, Source, TextNode, TwinNode
+from dotstack.core.drawing.kinds import Node, TextNode, TwinNode
 from dotstack.core.drawing.kinds.node import FollowerNode
 from dotstack.core.drawing.kinds.text import KeptLetters
 from dotstack.core.drawing.links import carrying, tied
 from dotstack.core.drawing.paths import PRECISION
+from dotstack.core.drawing.places import with_each
 from dotstack.core.drawing.tree import walk, with_children
 from dotstack.core.letters import Font
 
@@ -23,7 +24,9 @@ def with_letters_kept(node: Node, evaluator: Evaluator) -> Node:
     elif node.children:
         node = with_children(node, lambda child: (with_letters_kept(child, evaluator),)) or node
     if isinstance(node, TwinNode) and node.carried:
-        return node.model_copy(update={"carried": _source_kept(node.carried, evaluator)})
+        inner = tuple(with_letters_kept(each, evaluator) for each in node.carried.nodes)
+        carried = node.carried.model_copy(update={"nodes": inner})
+        return node.model_copy(update={"carried": carried})
     if not isinstance(node, TextNode) or evaluator.font(node.font.digest) is None:
         return node
     outline = evaluator.base_outline(node)
@@ -35,19 +38,7 @@ def with_letters_kept(node: Node, evaluator: Evaluator) -> Node:
 
 def drawing_with_letters_kept(drawing: Drawing, evaluator: Evaluator) -> Drawing:
     """The same of a whole drawing."""
-    plates = tuple(
-        plate.model_copy(
-            update={"nodes": tuple(with_letters_kept(node, evaluator) for node in plate.nodes)}
-        )
-        for plate in drawing.plates
-    )
-    sources = tuple(_source_kept(source, evaluator) for source in drawing.sources)
-    return tied(drawing.model_copy(update={"plates": plates, "sources": sources}))
-
-
-def _source_kept(source: Source, evaluator: Evaluator) -> Source:
-    nodes = tuple(with_letters_kept(node, evaluator) for node in source.nodes)
-    return source.model_copy(update={"nodes": nodes})
+    return tied(with_each(drawing, lambda node: with_letters_kept(node, evaluator)))
 
 
 def going_out(nodes: Iterable[Node], evaluator: Evaluator) -> list[Node]:

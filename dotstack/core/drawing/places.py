@@ -3,12 +3,15 @@
 from collections.abc import Callable, Collection, Iterable
 from dataclasses import dataclass
 from operator import is_
+from typing import TypeVar
 
 from dotstack.core.drawing.document import Drawing, Plate
-from dotstack.core.drawing.kinds import Node
+from dotstack.core.drawing.kinds import Node, Source
 from dotstack.core.drawing.tree import walk, with_children
 from dotstack.core.errors import UnknownNodeError
 from dotstack.core.geometry import Affine
+
+_Holder = TypeVar("_Holder", Plate, Source)
 
 
 @dataclass(frozen=True, slots=True)
@@ -84,6 +87,20 @@ def with_plate(drawing: Drawing, plate: Plate) -> Drawing:
 def with_nodes(plate: Plate, nodes: tuple[Node, ...]) -> Plate:
     """The plate with other nodes."""
     return plate.model_copy(update={"nodes": nodes})
+
+
+def with_each(drawing: Drawing, change: Callable[[Node], Node]) -> Drawing:
+    """The drawing with each shape directly on a plate or in a source changed."""
+
+    def changed(of: _Holder) -> _Holder:
+        return of.model_copy(update={"nodes": tuple(map(change, of.nodes))})
+
+    return drawing.model_copy(
+        update={
+            "plates": tuple(map(changed, drawing.plates)),
+            "sources": tuple(map(changed, drawing.sources)),
+        }
+    )
 
 
 def replaced(drawing: Drawing, node_id: str, change: Callable[[Node], Node]) -> Drawing:

@@ -26,23 +26,15 @@ const title = computed(() =>
 );
 const count = computed(() => (source.value ? twins.of(source.value).length : 0));
 
-const WORDS = {
-  fill: 'fill',
-  lines: 'lines',
-  opacity: 'opacity',
-  blend: 'blend',
-  shadows: 'shadows',
-  depth: 'depth',
-  grows: 'growing',
-} as const;
-
 /** What is its own, in words. */
 const own = computed(() => {
   const found = row.value ? twins.ownOf(row.value) : [];
-  const fields = found.flatMap((each) => each.fields.map((field) => WORDS[field]));
-  if (found.some(({ hidden }) => hidden)) fields.push('hidden' as never);
-  if (isTwin.value && isWholeOwn(row.value!.node)) fields.push('effects' as never);
-  return [...new Set<string>(fields)].join(', ');
+  const said = new Set<string>(found.flatMap(({ fields }) => fields));
+  // How lines are resized is no word of the interface.
+  if (said.delete('grows')) said.add('growing');
+  if (found.some(({ hidden }) => hidden)) said.add('hidden');
+  if (isTwin.value && isWholeOwn(row.value!.node)) said.add('effects');
+  return [...said].join(', ');
 });
 
 /** Whether something is done with the whole of a twin. */
@@ -89,9 +81,7 @@ function rename(event: Event): void {
     </div>
     <p v-if="own" class="own">
       <span>its own: {{ own }}</span>
-      <button :title="'as all others have it'" @click="actions.followAgain.run()">
-        follow again
-      </button>
+      <button title="as all others have it" @click="actions.followAgain.run()">follow again</button>
     </p>
     <div v-if="isTwin && !repeat" class="acts">
       <button @click="actions.allTwins.run()">all twins</button>

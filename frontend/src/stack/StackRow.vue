@@ -201,9 +201,7 @@ const hollow = computed(() => props.row.role === 'cuts' || !paintOf(node.value).
   border-radius: 18px;
   background-clip: padding-box;
 }
-.row.under {
-  background-color: #f5eee1;
-}
+.row.under,
 .row.alike {
   background-color: #f5eee1;
 }

@@ -169,7 +169,7 @@ export const useActions = defineStore('actions', () => {
     if (await act('make-repeat', { ids: ids(), id, name, layout })) selection.pick(id);
   };
 
-  const isTwin = (row: Row) => row.node.kind === 'twin' && !twins.repeatOf(row);
+  const isTwin = (row: Row) => row.node.kind === 'twin' && !twins.isCopy(row);
   /** Whether a shape has paint of its own, or what is hidden, in the twin that it is or lies in. */
   const hasOwn = (row: Row) => twins.ownOf(row).length > 0;
 

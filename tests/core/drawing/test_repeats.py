@@ -160,6 +160,17 @@ def test_a_repeat_is_one_shape_for_all_that_follows() -> None:
     assert_alike(do(joined, "settle", ids=["rows"]), joined)
 
 
+def test_what_a_step_does_not_touch_stays_the_same_object() -> None:
+    """By that it is seen that nothing of it has to be made, told or kept again."""
+    drawing = do(repeated("spin"), "add-shape", plate="plate", node=at(BAR, 9, 9))
+    drawing = do(drawing, "make-twin", ids=["bar"], id="t", source="s", seed="n")
+    assert tied(drawing) is drawing
+    moved = do(drawing, "transform", ids=["t"], by={"e": 3})
+    assert [node(moved, each) is node(drawing, each) for each in ("all", "n-0", "t")] == [
+        True, True, False
+    ]  # fmt: skip
+
+
 def test_what_a_document_says_of_copies_does_not_count() -> None:
     drawing = repeated("spin")
     said = json.loads(drawing.model_dump_json(context=WITH_INSIDES))

@@ -8,10 +8,9 @@ from pydantic import Field
 from dotstack.core.drawing.commands.command import Command
 from dotstack.core.drawing.document import Drawing, Swatch
 from dotstack.core.drawing.evaluate import Evaluator
-from dotstack.core.drawing.kinds import Node
+from dotstack.core.drawing.places import with_each
 from dotstack.core.drawing.tree import with_each_look
 from dotstack.core.errors import CommandError
-from dotstack.core.paint import Look
 from dotstack.core.paint.fill import recoloured
 from dotstack.core.values import Colour
 
@@ -37,15 +36,10 @@ class _Recolouring(Command):
     """Exchanges colours in all looks of the drawing."""
 
     def applied_to(self, drawing: Drawing, evaluator: Evaluator) -> Drawing:
-        def recoloured_in(nodes: tuple[Node, ...]) -> dict[str, tuple[Node, ...]]:
-            return {"nodes": tuple(with_each_look(node, self._recoloured) for node in nodes)}
-
-        plates = [plate.model_copy(update=recoloured_in(plate.nodes)) for plate in drawing.plates]
-        sources = [each.model_copy(update=recoloured_in(each.nodes)) for each in drawing.sources]
-        return drawing.model_copy(update={"plates": tuple(plates), "sources": tuple(sources)})
-
-    def _recoloured(self, look: Look) -> Look:
-        return look.recoloured(self._exchanged)
+        return with_each(
+            drawing,
+            lambda node: with_each_look(node, lambda look: look.recoloured(self._exchanged)),
+        )
 
     @abstractmethod
     def _exchanged(self, colour: str) -> str: ...

@@ -1,22 +1,27 @@
 """Pieces of what is live as shapes: commands act on them, and their wholes remember it."""
 
 from collections.abc import Callable, Iterable
-from typing import Literal, TypeVar
+from typing import Literal
 
 from dotstack.core.drawing.commands.command import Command
-from dotstack.core.drawing.document import Drawing, Plate
+from dotstack.core.drawing.document import Drawing
 from dotstack.core.drawing.evaluate import Evaluator
-from dotstack.core.drawing.kinds import Held, InPieces, Node, PieceNode, Source, revised
+from dotstack.core.drawing.kinds import Held, InPieces, Node, PieceNode, revised
 from dotstack.core.drawing.kinds.node import FollowerNode
 from dotstack.core.drawing.kinds.pieces import held_of, piece_id, whole_and_key
 from dotstack.core.drawing.paths import as_path
-from dotstack.core.drawing.places import all_ids, exchanged, place_of, places_of, replaced
+from dotstack.core.drawing.places import (
+    all_ids,
+    exchanged,
+    place_of,
+    places_of,
+    replaced,
+    with_each,
+)
 from dotstack.core.drawing.stacks import moved_within, whole_of, with_pieces
 from dotstack.core.drawing.tree import with_children
 from dotstack.core.errors import CommandError
 from dotstack.core.values import Id, Placement
-
-Holder = TypeVar("Holder", Plate, Source)
 
 
 class AllHome(Command):
@@ -104,8 +109,4 @@ def _without_pieces(drawing: Drawing) -> Drawing:
             return node
         return with_children(node, lambda child: (freed(child),)) or node
 
-    def all_freed(of: Holder) -> Holder:
-        return of.model_copy(update={"nodes": tuple(map(freed, of.nodes))})
-
-    plates, sources = map(all_freed, drawing.plates), map(all_freed, drawing.sources)
-    return drawing.model_copy(update={"plates": tuple(plates), "sources": tuple(sources)})
+    return with_each(drawing, freed)

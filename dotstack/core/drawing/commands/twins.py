@@ -137,13 +137,10 @@ class OnlyHere(Command):
             if not inner:
                 raise CommandError("Only shapes inside a twin can be other in this one alone.")
             twins.add(twin)
-        before = {place.node.id: place.node for place in places_of(drawing, twins)}
         done = self.command.applied_to(drawing, evaluator)
         after = {place.node.id: place.node for place in places_of(done, twins)}
         return exchanged(
-            drawing,
-            twins,
-            lambda node: (_twin(before[node.id]).kept_to_itself(after[node.id].children),),
+            drawing, twins, lambda node: (_twin(node).kept_to_itself(after[node.id].children),)
         )
 
 

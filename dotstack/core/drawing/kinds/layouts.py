@@ -1,6 +1,5 @@
 """Where the copies of a repeat stand: round a centre, in a row or grid, across axes."""
 
-from math import cos, radians, sin
 from typing import Annotated, Literal, TypeAlias
 
 from pydantic import AfterValidator, Field
@@ -20,6 +19,14 @@ def _some(angle: float) -> float:
     if angle == 0:
         raise ValueError("the copies of a spin need an angle to be spread over; 360 is all round")
     return angle
+
+
+class _Alike(Value):
+    """Copies that are all as large as what is repeated."""
+
+    def size_of(self, number: int) -> float:
+        """How large a copy is."""
+        return 1.0
 
 
 class Spin(Value):
@@ -66,7 +73,7 @@ class Spin(Value):
         return Affine.translation(x, y) @ Affine.rotation_deg(self.start_deg) @ scaled
 
 
-class Row(Value):
+class Row(_Alike):
     """Copies along the repeat's axes: a row of them, or a grid.
 
     Attributes:
@@ -92,12 +99,8 @@ class Row(Value):
             for column in range(self.columns)
         ]
 
-    def size_of(self, number: int) -> float:
-        """All are as large as what is repeated."""
-        return 1.0
 
-
-class Mirror(Value):
+class Mirror(_Alike):
     """Copies mirrored across axes through the repeat's origin, at equal angles.
 
     Across one axis there are two halves, across more the whole is a rosette of twice as many
@@ -111,18 +114,9 @@ class Mirror(Value):
     @property
     def places(self) -> list[Affine]:
         """From what is repeated to where each copy stands, in turn round the origin."""
-        twice = radians(2 * self.angle_deg)
-        quarters, rest = divmod(2 * self.angle_deg, 90.0)
-        c, s = cos(twice), sin(twice)
-        if rest == 0.0:
-            c, s = ((1.0, 0.0), (0.0, 1.0), (-1.0, 0.0), (0.0, -1.0))[int(quarters) % 4]
-        mirrored = Affine(c, s, s, -c)
+        mirrored = Affine.rotation_deg(2 * self.angle_deg) @ Affine.scaling(1.0, -1.0)
         turns = [Affine.rotation_deg(_TURN * number / self.axes) for number in range(self.axes)]
         return [place for turn in turns for place in (turn, turn @ mirrored)]
-
-    def size_of(self, number: int) -> float:
-        """All are as large as what is repeated."""
-        return 1.0
 
 
 Layout: TypeAlias = Annotated[Spin | Row | Mirror, Field(discriminator="kind")]

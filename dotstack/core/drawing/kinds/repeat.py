@@ -110,14 +110,16 @@ class RepeatNode(CopyingNode):
 
     def tied(self, nodes: "Sequence[Node] | None" = None) -> Self:
         """The repeat with its copies made anew, of these shapes, where anything is another."""
-        nodes = self.nodes if nodes is None else tuple(nodes)
+        if nodes is None or tuple(nodes) == self.nodes:
+            nodes = self.nodes
         own = (self.id, self.name, self.layout, self.left_out, self.own_copies, self.growth)
-        made, same = self.made, nodes is self.nodes or nodes == self.nodes
-        if made and made.source.nodes is self.nodes and same and made.of == own:
-            return self
-        source = Source(id=self.id, name=self.name, nodes=nodes)
+        made = self.made
         if made and made.source.nodes is nodes and made.source.id == self.id:
+            if made.of == own:
+                return self
             source = made.source
+        else:
+            source = Source(id=self.id, name=self.name, nodes=tuple(nodes))
         # What a document says of copies does not count.
         known = {copy.id: copy for copy in self.copies} if made else {}
         owns = {each.number: each for each in self.own_copies}
@@ -126,7 +128,8 @@ class RepeatNode(CopyingNode):
             for number, place in enumerate(self.layout.places)
             if number not in self.left_out
         )
-        changes = {"nodes": nodes, "copies": copies, "made": _Made(source, own)}
+        # The very nodes that the source has: by them it is seen that nothing is another.
+        changes = {"nodes": source.nodes, "copies": copies, "made": _Made(source, own)}
         return self.model_copy(update=changes)
 
     def with_more_own(self, own: Iterable[Own]) -> Self:

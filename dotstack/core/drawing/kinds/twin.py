@@ -129,8 +129,13 @@ class TwinNode(CopyingNode):
 
     def models(self) -> "Iterator[tuple[Node, Node]]":
         """Its shapes beside those of its source, where the outlines of all of them are the same."""
-        if self.link and not any(own.hidden for own in self.own_paint):
+        if self.link and self._has_all:
             yield from _pairs(self.inside, self.link.source.nodes)
+
+    @property
+    def _has_all(self) -> bool:
+        """Whether it hides nothing that others show."""
+        return not any(own.hidden for own in self.own_paint)
 
     def tied(self, source: Source) -> Self:
         """The twin tied to its source as that is now."""
@@ -179,7 +184,7 @@ class TwinNode(CopyingNode):
 
     def outline(self, evaluation: Evaluation) -> Outline:
         shown: Sequence[Node] = self.inside
-        if self.link and not any(own.hidden for own in self.own_paint):
+        if self.link and self._has_all:
             # The very shapes that all twins are made of: what is made of them is made once.
             shown = self.link.source.nodes
         outlines = [evaluation.outline(node) for node in shown if node.is_active]
