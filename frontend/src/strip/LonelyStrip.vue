@@ -10,6 +10,7 @@ import { newId, useDrawing } from '@/stores/drawing';
 import { latestWins } from '@/stores/latestWins';
 import type { Row } from '@/stores/selection';
 import { useSelection } from '@/stores/selection';
+import { useTwins } from '@/stores/twins';
 import { useView } from '@/stores/view';
 import { letGo } from '@/strip/letGo';
 import HomeTile from '@/strip/HomeTile.vue';
@@ -24,6 +25,7 @@ const MOST = 24;
 
 const drawing = useDrawing();
 const selection = useSelection();
+const twins = useTwins();
 const view = useView();
 const { actions } = useActions();
 const contours = shallowRef<readonly Piece[]>([]);
@@ -256,6 +258,10 @@ async function lift(contour: number): Promise<void> {
   <p v-else-if="row.strand === 'pieces'" class="soft advice">
     <b>{{ node.name }}</b> is a piece of <b>{{ above?.name }}</b>. Drag it, turn it, paint it or
     change its numbers: it alone changes. Delete drops it.
+  </p>
+  <p v-else-if="twins.isCopy(row)" class="soft advice">
+    <b>{{ node.name }}</b> is a copy, and stands where <b>{{ above?.name }}</b> puts it. Go in by a
+    double click: what is changed there is changed in all.
   </p>
   <p v-else-if="above" class="soft advice">
     <b>{{ node.name }}</b> lies inside <b>{{ above.name }}</b>. Drag it, or change its numbers: what
