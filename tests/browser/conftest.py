@@ -3,7 +3,7 @@
 from collections.abc import Iterator
 from dataclasses import dataclass
 from pathlib import Path
-from shutil import copy
+from shutil import copy, disk_usage
 from threading import Event, Thread
 from typing import Any
 
@@ -22,13 +22,19 @@ from tests.ports import free_port
 CHROMIUM = [
     "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run",
     "--disable-background-networking", "--disable-component-update", "--disable-sync",
-    "--disable-dev-shm-usage", "--force-color-profile=srgb", "--font-render-hinting=none",
-    "--hide-scrollbars",
+    "--force-color-profile=srgb", "--font-render-hinting=none", "--hide-scrollbars",
 ]  # fmt: skip
 
+# Memory that its processes share lies on the disk by this, and waits for it: only where a
+# container has next to none.
+if disk_usage("/dev/shm").total < 2**30:
+    CHROMIUM.append("--disable-dev-shm-usage")
 
-# A machine that is busy with other things is slow, and no fault of what is tested.
-expect.set_options(timeout=15_000)
+
+# A machine that is busy with other things is slow, or stands still for a while, and that is no
+# fault of what is tested. It costs time only where a test fails.
+PATIENCE = 60_000
+expect.set_options(timeout=PATIENCE)
 
 
 @pytest.fixture(scope="session")
@@ -119,7 +125,7 @@ def page(page: Page) -> Iterator[Page]:
     """A page on which no script may fail."""
     faults: list[str] = []
     page.on("pageerror", lambda error: faults.append(str(error)))
-    page.set_default_timeout(20_000)
+    page.set_default_timeout(PATIENCE)
     yield page
     assert not faults
 

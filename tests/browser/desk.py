@@ -119,7 +119,7 @@ class Editor:
             for i in range(count)
         )
         self.paste_svg(circles)
-        expect(self.page.locator("[role=listitem]")).to_have_count(count, timeout=30_000)
+        expect(self.page.locator("[role=listitem]")).to_have_count(count)
         self.saved()
 
     def paste_svg(self, elements: str) -> None:

@@ -436,7 +436,7 @@ def test_many_shapes_show_progress_can_be_cancelled_and_have_a_limit(editor: Edi
     strip.get_by_role("button", name="cancel").click()
     expect(strip).to_contain_text("not computed")
     strip.get_by_role("button", name="compute").click()
-    expect(editor.tile("split")).to_be_visible(timeout=60_000)
+    expect(editor.tile("split")).to_be_visible()
     editor.press("Delete")
     editor.paste_discs(501)
     page.keyboard.press("Control+a")

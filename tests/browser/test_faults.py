@@ -105,7 +105,7 @@ def test_a_drawing_that_is_changed_in_two_tabs_loses_no_step_of_either(
     second = Editor(other, editor.server)
     second.type_shape("2", (150, 150), width=20, height=20)
     # What is done in one tab appears in the other by itself.
-    expect(editor.row("Box")).to_be_visible(timeout=20_000)
+    expect(editor.row("Box")).to_be_visible()
     # Held back, one of them works on what the other has changed already.
     page.route("**/revision", lambda route: route.abort())
     second.pick("Box")
@@ -163,7 +163,7 @@ def test_what_is_done_while_the_server_is_away_is_seen_on_the_desk(
     page.get_by_role("form").get_by_label("radius").fill("20")
     page.get_by_role("form").get_by_role("button", name="Draw").click()
     expect(waiting.locator("text")).to_have_text(
-        ["waits: move, move", "waits: move", "waits: add Circle"], timeout=20_000
+        ["waits: move, move", "waits: move", "waits: add Circle"]
     )
     places = [(130, 60), (60, 200), (200, 50)]
     for outline, (x, y) in zip(waiting.locator("path.waits").all(), places, strict=True):
@@ -197,9 +197,9 @@ def test_a_reload_while_the_server_is_away_finds_the_page_and_what_waits(
     for label, value in (("radius", 44), ("x", 120)):
         editor.fact(label).fill(str(value))
         editor.fact(label).press("Enter")
-    expect(page.get_by_text("trying again · 2 steps wait")).to_be_visible(timeout=20_000)
+    expect(page.get_by_text("trying again · 2 steps wait")).to_be_visible()
     page.reload()
-    expect(page.get_by_text("2 steps wait here until it is back")).to_be_visible(timeout=20_000)
+    expect(page.get_by_text("2 steps wait here until it is back")).to_be_visible()
     server.start()
     expect(page.get_by_test_id("desk").locator("svg")).to_be_visible()
     editor.saved()
@@ -233,7 +233,7 @@ def test_a_step_at_which_the_server_fails_is_told_and_stands_in_no_way(
     for label, value in (("radius", 44), ("x", 120)):
         editor.fact(label).fill(str(value))
         editor.fact(label).press("Enter")
-    expect(page.get_by_text("The server fails at this step")).to_be_visible(timeout=20_000)
+    expect(page.get_by_text("The server fails at this step")).to_be_visible()
     editor.saved()
     expect(editor.fact("radius")).to_have_value("30")
     expect(editor.fact("x")).to_have_value("120")

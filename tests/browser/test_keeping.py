@@ -348,7 +348,7 @@ def test_a_thousand_assets_are_found_as_one_types(page: Page, server: Server) ->
     page.get_by_label("A kit to load").set_input_files(
         {"name": "big.dotkit", "mimeType": "application/zip", "buffer": made.getvalue()}
     )
-    expect(page.get_by_role("heading", name="Big set")).to_be_visible(timeout=20_000)
+    expect(page.get_by_role("heading", name="Big set")).to_be_visible()
     page.get_by_label("Find by name or tag").fill("buoy 99")
     expect(page.locator(".asset:visible")).to_have_count(19)
     expect(page.locator(".asset:visible path")).to_have_count(19)

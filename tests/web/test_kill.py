@@ -35,7 +35,7 @@ def server(folder: Path) -> Iterator[tuple[subprocess.Popen[bytes], int]]:
 
 
 def post(port: int, address: str, body: dict[str, Any]) -> dict[str, Any]:
-    with closing(http.client.HTTPConnection("127.0.0.1", port, timeout=10)) as connection:
+    with closing(http.client.HTTPConnection("127.0.0.1", port, timeout=60)) as connection:
         connection.request("POST", address, json.dumps(body), {"Content-Type": "application/json"})
         with connection.getresponse() as answer:
             found: dict[str, Any] = json.loads(answer.read())
