@@ -125,6 +125,11 @@ ACTS: tuple[dict[str, Any], ...] = (
     {"kind": "move-in-stack", "parent": "plate"},
     {"kind": "move-in-stack", "parent": "INTO"},
     {"kind": "make-twin", "id": "NEWa", "source": "NEWb", "seed": "NEW", "by": {"f": 30}},
+    {
+        "kind": "make-members",
+        "into": {"id": "INTO", "role": "alternates", "whole": "NEW", "name": "Lock"},
+    },
+    {"kind": "lift-members"},
     {"kind": "combine", "id": "NEW", "name": "Lock", "outcome": "join"},
     {"kind": "group", "id": "NEW", "name": "Ring"},
     {"kind": "settle"},

@@ -23,6 +23,7 @@ from dotstack.core.drawing.commands.lettering import (
     TakeOffLine,
 )
 from dotstack.core.drawing.commands.lines import LineToOutline
+from dotstack.core.drawing.commands.members import LiftMembers, MakeMembers, SetRole
 from dotstack.core.drawing.commands.nodes import CompleteHalf, EditNodes, JoinEnds
 from dotstack.core.drawing.commands.painting import CopyPaint, Paint, SpreadGradient
 from dotstack.core.drawing.commands.placing import (
@@ -54,7 +55,6 @@ from dotstack.core.drawing.commands.shapes import (
     Remove,
     Rename,
     SetParameters,
-    SetRole,
     SetState,
 )
 from dotstack.core.drawing.commands.simplifying import Simplify
@@ -95,8 +95,10 @@ AnyCommand: TypeAlias = Annotated[
     | FreeTwins
     | Group
     | JoinEnds
+    | LiftMembers
     | LiftOut
     | LineToOutline
+    | MakeMembers
     | MakeRepeat
     | MakeTwin
     | Mirror
@@ -208,8 +210,10 @@ __all__ = [
     "FreeTwins",
     "Group",
     "JoinEnds",
+    "LiftMembers",
     "LiftOut",
     "LineToOutline",
+    "MakeMembers",
     "MakeRepeat",
     "MakeTwin",
     "Mirror",

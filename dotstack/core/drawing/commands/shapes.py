@@ -5,14 +5,11 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from dotstack.core.combine import Role
 from dotstack.core.drawing.commands.command import Command
 from dotstack.core.drawing.copies import with_new_ids
 from dotstack.core.drawing.document import Drawing
 from dotstack.core.drawing.evaluate import Evaluator
 from dotstack.core.drawing.kinds import (
-    CompoundNode,
-    Member,
     Node,
     PrimitiveNode,
     RectangleNode,
@@ -21,9 +18,14 @@ from dotstack.core.drawing.kinds import (
 )
 from dotstack.core.drawing.kinds.layouts import Mirror, Row, Spin
 from dotstack.core.drawing.kinds.parameters import ranges_of
+from dotstack.core.drawing.members import DOES, Into, taken_in
 from dotstack.core.drawing.naming import free_name, numbered
-from dotstack.core.drawing.places import exchanged, plate_of, replaced
-from dotstack.core.drawing.sound import MAX_NODES
+from dotstack.core.drawing.places import (
+    exchanged,
+    plate_of,
+    replaced,
+)
+from dotstack.core.drawing.sound import MAX_NODES, check_fresh
 from dotstack.core.drawing.stacks import moved_within, with_added
 from dotstack.core.drawing.tree import walk
 from dotstack.core.errors import CommandError
@@ -34,15 +36,23 @@ Ids = Annotated[tuple[AnyId, ...], Field(min_length=1, max_length=MAX_NODES)]
 
 
 class AddShape(Command):
-    """Puts a shape on top of a plate's stack; a name that is taken there gets a number."""
+    """Puts a shape on top of a plate's stack; a name that is taken there gets a number.
+
+    With ``into`` it becomes a member of another shape, or of the compound that this becomes.
+    """
 
     kind: Literal["add-shape"] = "add-shape"
     plate: Id
     node: Node
+    into: Into | None = None
 
     @property
     def label(self) -> str:
-        return f"Add {self.node.name}"
+        return f"{DOES[self.into.role] if self.into else 'Add'} {self.node.name}"
+
+    @property
+    def named(self) -> tuple[str, ...]:
+        return (self.into.id,) if self.into else ()
 
     def applied_to(self, drawing: Drawing, evaluator: Evaluator) -> Drawing:
         plate = plate_of(drawing, self.plate)
@@ -50,7 +60,10 @@ class AddShape(Command):
         node = self.node
         if node.name in taken:
             node = revised(node, {"name": free_name(node.name, taken)})
-        return with_added(drawing, self.plate, (node,))
+        if not self.into:
+            return with_added(drawing, self.plate, (node,))
+        check_fresh(drawing, (node,))
+        return taken_in(drawing, self.into, (node,), evaluator)
 
 
 class Paste(Command):
@@ -175,30 +188,3 @@ class SetState(Command):
             if (value := getattr(self, name)) is not None
         }
         return exchanged(drawing, set(self.ids), lambda node: (revised(node, changes),))
-
-
-class SetRole(Command):
-    """Gives a member of a compound another role."""
-
-    kind: Literal["set-role"] = "set-role"
-    compound: Id
-    member: Id
-    role: Role
-
-    @property
-    def label(self) -> str:
-        return f"Role: {self.role}"
-
-    def applied_to(self, drawing: Drawing, evaluator: Evaluator) -> Drawing:
-        return replaced(drawing, self.compound, self._with_role)
-
-    def _with_role(self, node: Node) -> Node:
-        if not isinstance(node, CompoundNode) or all(
-            member.node.id != self.member for member in node.members
-        ):
-            raise CommandError(f"{node.name} has no member with the id {self.member!r}.")
-        members = tuple(
-            Member(role=self.role, node=member.node) if member.node.id == self.member else member
-            for member in node.members
-        )
-        return node.model_copy(update={"members": members})
