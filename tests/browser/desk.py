@@ -149,6 +149,14 @@ class Editor:
                 modifiers=modifiers  # type: ignore[arg-type]
             )
 
+    def drop(self, shape: Locator, onto: Locator, does: str) -> None:
+        """Drops a shape of the stack on another, and chooses what it does there."""
+        shape.drag_to(onto, target_position={"x": 60, "y": 18})
+        card = self.page.get_by_role("dialog", name="What it does in")
+        card.get_by_role("button", name=does).click()
+        expect(card).to_be_hidden()
+        self.saved()
+
     def strand(self, word: str, whole: str) -> Locator:
         """The head of a strand of what comes in pieces."""
         return self.page.get_by_label(f"{word} of {whole}", exact=True)
@@ -215,10 +223,10 @@ class Editor:
         self.comes_true("(await navigator.clipboard.readText()).includes('<svg')")
 
     def comes_true(self, promised: str) -> None:
-        """Waits for what a script awaits to be true, for ten seconds at most."""
+        """Waits for what a script awaits to be true, for a minute at most."""
         self.page.evaluate(
             f"""async () => {{
-                for (let tries = 0; tries < 500; tries += 1) {{
+                for (let tries = 0; tries < 3000; tries += 1) {{
                     if ({promised}) return;
                     await new Promise((done) => setTimeout(done, 20));
                 }}

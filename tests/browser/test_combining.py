@@ -106,8 +106,7 @@ def test_roles_are_flipped_and_members_come_and_go_by_dragging(
     top.drag_to(editor.row("Join"), target_position={"x": 60, "y": 3})
     editor.saved()
     assert areas(editor, tmp_path) == about(DISC, 2 * DISC - LENS)
-    editor.row("Circle 3").drag_to(editor.row("Join"), target_position={"x": 60, "y": 18})
-    editor.saved()
+    editor.drop(editor.row("Circle 3"), editor.row("Join"), "adds")
     assert areas(editor, tmp_path) == about(3 * DISC - 3 * LENS + CORE)
 
 
@@ -389,8 +388,7 @@ def test_shapes_are_put_inside_another_and_taken_out_again(editor: Editor, tmp_p
     editor.saved()
     assert editor.stack() == ["Circle", "Circle 3", "Circle 2", "Circle"]
     editor.press("Control+z")
-    editor.row("Circle").first.drag_to(editor.row("Circle 3"), target_position={"x": 60, "y": 18})
-    editor.saved()
+    editor.drop(editor.row("Circle").first, editor.row("Circle 3"), "shows within")
     assert editor.stack() == ["Circle 3", "Circle", "Circle 2", "Circle", "Circle 3"]
 
 

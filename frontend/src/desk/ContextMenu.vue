@@ -29,6 +29,7 @@ const AT_HAND = [
     'clip',
     'takeOut',
     'role',
+    'liftOut',
   ],
   ['nodes', 'corners', 'simplify', 'joinEnds', 'completeHalf'],
   ['hide', 'showAll', 'lock', 'guide'],

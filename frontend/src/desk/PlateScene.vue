@@ -11,6 +11,11 @@ import { useSelection } from '@/stores/selection';
 import { useView } from '@/stores/view';
 
 /** What is painted on the plate, and the outlines that can be taken hold of. */
+const props = defineProps<{
+  /** Whether the pointer takes hold of what is selected. */
+  picking: boolean;
+}>();
+
 const selection = useSelection();
 const view = useView();
 const regions = useRegions();
@@ -58,7 +63,7 @@ const members = computed(() => {
 
 /** Selected shapes inside others, which can be dragged though these are what is painted. */
 const reachable = computed(() =>
-  view.outcome || regions.open || view.tool !== 'pick'
+  view.outcome || regions.open || !props.picking
     ? []
     : selection.selected
         .filter((row) => row.depth && !row.held && !row.dimmed)

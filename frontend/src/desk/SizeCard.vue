@@ -12,6 +12,8 @@ import { offered } from '@/marks/shapes';
 const props = defineProps<{
   shape: ShapeWord;
   at: Point;
+  /** The selected shape, and its middle. */
+  beside: { name: string; middle: Point } | null;
   plate: { width: number; height: number };
 }>();
 const emit = defineEmits<{
@@ -70,6 +72,9 @@ onMounted(() => form.value?.querySelector('input')?.select());
         @enter="draw"
       />
     </div>
+    <button v-if="beside" type="button" class="centred" @click="place = { ...beside.middle }">
+      centred in {{ beside.name }}
+    </button>
     <div class="row">
       <v-btn size="small" @click="emit('cancel')">Cancel</v-btn>
       <v-btn size="small" color="primary" variant="flat" type="submit">Draw</v-btn>
@@ -95,6 +100,20 @@ h3 {
   display: grid;
   grid-template-columns: 1fr 1fr;
   gap: 8px;
+}
+.centred {
+  max-width: 100%;
+  margin-top: 6px;
+  padding: 2px 9px;
+  border: 1px solid var(--rule);
+  border-radius: 12px;
+  font-size: 12px;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+.centred:hover {
+  border-color: var(--clay);
 }
 .row {
   display: flex;

@@ -138,7 +138,7 @@ function press(event: PointerEvent, start: (from: Point) => Gesture | null, clic
 const { snapperFor } = useSnapping();
 const { spaceHeld, ground, fit, fitSelection, zoom } = useDeskView(() => desk.value!);
 const given = { hands, press, place, snapperFor, element: () => desk.value! };
-const { card, justDrawn, pressDraw, askSize, drawTyped } = useDraw(given);
+const { card, beside, justDrawn, pressDraw, askSize, drawTyped } = useDraw(given);
 const path = usePath(given);
 const asset = useAsset(given);
 const { ring, grabRing, grabPivot } = useRing(given);
@@ -429,7 +429,7 @@ const { ghost } = asset;
           :fill="head.background ?? 'none'"
         />
         <PiecePaths v-if="compare.picture" :pieces="compare.picture.pieces" />
-        <PlateScene v-else />
+        <PlateScene v-else :picking="view.tool === 'pick' || justDrawn" />
         <CrossingTicks v-if="view.manner === 'wire' && picking" />
         <g v-if="view.outcome" class="outcome" data-testid="outcome-preview">
           <PiecePaths :pieces="view.outcome" />
@@ -576,6 +576,7 @@ const { ghost } = asset;
       :key="view.tool"
       :shape="shapeWord(view.tool)"
       :at="card.at"
+      :beside="beside"
       :plate="head!"
       :style="{ left: `${card.left}px`, top: `${card.top}px` }"
       @draw="drawTyped"

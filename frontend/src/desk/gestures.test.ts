@@ -18,7 +18,7 @@ const SHIFT = { ...NONE, shift: true };
 const ALT = { ...NONE, alt: true };
 const FREE = { ...NONE, free: true };
 const ink = { fill: '#3F7355', lines: [], opacity: 1 };
-const fresh = { plate: 'quay', id: 'new', ink };
+const fresh = { onto: { plate: 'quay' }, id: 'new', ink };
 const origin = { x: 0, y: 0 };
 
 /** Hands that round to whole units, and remember what they did and what they showed. */

@@ -7,7 +7,7 @@ import type { Point } from '@/marks/numbers';
 import { angleOf, shortNumber } from '@/marks/numbers';
 import type { Ink } from '@/marks/paint';
 import { draggedSize } from '@/marks/refinements';
-import type { Between, ShapeKind } from '@/marks/shapes';
+import type { Between, Onto, ShapeKind } from '@/marks/shapes';
 import { drawn, naturalHeight } from '@/marks/shapes';
 
 export interface Keys {
@@ -81,7 +81,7 @@ export function stretching(ids: string[], { box, width, height }: Sized) {
 
 /** A new shape: where it goes, under which id, in which paint. */
 export interface Fresh {
-  plate: string;
+  onto: Onto;
   id: string;
   ink: Ink;
 }
@@ -208,9 +208,9 @@ export function drawGesture(
     const height = Math.abs(dy) * reach;
     if (width === 0 || height === 0) return { command: null, said: { text: '' } };
     const centre = keys.alt ? start : { x: start.x + dx / 2, y: start.y + dy / 2 };
-    const { plate, id, ink } = fresh;
+    const { onto, id, ink } = fresh;
     return {
-      command: drawn(kind, plate, id, ink, centre, { width, height }),
+      command: drawn(kind, onto, id, ink, centre, { width, height }),
       said: { text: `${shortNumber(width)} × ${shortNumber(height)}`, marks },
     };
   });
@@ -232,7 +232,7 @@ export function betweenGesture(
     const length = Math.hypot(end.x - begin.x, end.y - begin.y);
     if (length === 0) return { command: null, said: { text: '' } };
     return {
-      command: between(fresh.plate, fresh.id, fresh.ink, begin, end),
+      command: between(fresh.onto, fresh.id, fresh.ink, begin, end),
       said: {
         text: `${shortNumber(length)} at ${degreesOf(begin, end)}`,
         marks: keys.shift ? [] : snapped.marks,

@@ -6,6 +6,7 @@ import type { Point } from '@/marks/numbers';
 import type { ShapeKind } from '@/marks/shapes';
 import { drawn, lineBetween, shapeWord } from '@/marks/shapes';
 import { newId, useDrawing } from '@/stores/drawing';
+import { useInto } from '@/stores/into';
 import { useSelection } from '@/stores/selection';
 import { useStyle } from '@/stores/style';
 import { useView } from '@/stores/view';
@@ -19,6 +20,7 @@ export function useDraw({ hands, press, place, snapperFor }: Desk) {
   const selection = useSelection();
   const view = useView();
   const style = useStyle();
+  const into = useInto();
   /** Where sizes are typed: on the plate, and of the card on the desk. */
   const card = ref<{ at: Point; left: number; top: number } | null>(null);
 
@@ -31,8 +33,9 @@ export function useDraw({ hands, press, place, snapperFor }: Desk) {
   );
 
   function drew(id: string): void {
-    if (!drawing.nodes[id]) return;
+    if (!selection.rowById.has(id)) return;
     selection.pick(id);
+    into.drew(id);
     last.value = id;
   }
 
@@ -60,7 +63,7 @@ export function useDraw({ hands, press, place, snapperFor }: Desk) {
   function pressDraw(event: PointerEvent): void {
     const kind = view.tool;
     if (kind === 'pick' || kind === 'path' || kind === 'text') return;
-    const fresh = { plate: selection.plate, id: newId(), ink: style.ink };
+    const fresh = { onto: into.onto(), id: newId(), ink: style.ink };
     const { between } = shapeWord(kind);
     press(
       event,
@@ -77,6 +80,15 @@ export function useDraw({ hands, press, place, snapperFor }: Desk) {
     );
   }
 
+  /** The shape that something is drawn into or beside, and its middle. */
+  const beside = computed(() => {
+    const node = into.target;
+    const bounds = node && selection.figureById.get(node.id)?.bounds;
+    if (!bounds) return null;
+    const { x0, y0, x1, y1 } = bounds;
+    return { name: node.name, middle: { x: (x0 + x1) / 2, y: (y0 + y1) / 2 } };
+  });
+
   async function drawTyped(at: Point, values: Record<string, number>): Promise<void> {
     const kind = view.tool;
     if (kind === 'pick' || kind === 'path' || kind === 'text') return;
@@ -87,8 +99,8 @@ export function useDraw({ hands, press, place, snapperFor }: Desk) {
     const [from, to] = [-length / 2, length / 2].map((by) => ({ x: at.x + by, y: at.y }));
     const command =
       kind === 'line'
-        ? lineBetween(selection.plate, id, style.ink, from!, to!)
-        : drawn(kind, selection.plate, id, style.ink, at, {
+        ? lineBetween(into.onto(), id, style.ink, from!, to!)
+        : drawn(kind, into.onto(), id, style.ink, at, {
             width: 2 * rx,
             height: tall,
             ...others,
@@ -96,5 +108,5 @@ export function useDraw({ hands, press, place, snapperFor }: Desk) {
     if (await drawing.run(command)) drew(id);
   }
 
-  return { card, justDrawn, pressDraw, askSize, drawTyped };
+  return { card, beside, justDrawn, pressDraw, askSize, drawTyped };
 }

@@ -8,6 +8,7 @@ import type { Mark } from '@/desk/snapping';
 import type { Point } from '@/marks/numbers';
 import { pathOf } from '@/marks/shapes';
 import { newId, useDrawing } from '@/stores/drawing';
+import { useInto } from '@/stores/into';
 import { useSelection } from '@/stores/selection';
 import { useStyle } from '@/stores/style';
 import { useView } from '@/stores/view';
@@ -20,6 +21,7 @@ export function usePath({ hands, press, place, snapperFor }: Desk) {
   const selection = useSelection();
   const view = useView();
   const style = useStyle();
+  const into = useInto();
   const path = ref<PathNode[]>([]);
   const pathAt = ref<Point | null>(null);
   const marks = ref<Mark[]>([]);
@@ -68,7 +70,9 @@ export function usePath({ hands, press, place, snapperFor }: Desk) {
     if (nodes.length < 2) return;
     const id = newId();
     const data = pathData(nodes, closed);
-    if (await drawing.run(pathOf(selection.plate, id, style.ink, data))) selection.pick(id);
+    if (!(await drawing.run(pathOf(into.onto(), id, style.ink, data)))) return;
+    selection.pick(id);
+    into.drew(id);
   }
 
   /** Ends a path by key; answers whether one was being drawn. */

@@ -6,6 +6,7 @@ import { shapeWord } from '@/marks/shapes';
 import { useActions } from '@/stores/actions';
 import { useColours } from '@/stores/colours';
 import { useCorners } from '@/stores/corners';
+import { useInto } from '@/stores/into';
 import { useNodes } from '@/stores/nodes';
 import { useRegions } from '@/stores/regions';
 import { useSelection } from '@/stores/selection';
@@ -24,6 +25,7 @@ const nodes = useNodes();
 const simplifying = useSimplifying();
 const typing = useTyping();
 const shelf = useShelf();
+const into = useInto();
 const actions = useActions();
 
 interface Hint {
@@ -34,7 +36,16 @@ interface Hint {
 /** Ctrl or Cmd, everywhere where something snaps. */
 const FREE: [string, string] = ['Ctrl', 'no snapping'];
 
+/** What is drawn, and what it does where it goes into a shape. */
 function drawing_(tool: Exclude<typeof view.tool, 'pick'>): Hint {
+  const hint = plainly(tool);
+  const { does, target } = into;
+  if (!target) return hint;
+  const says = does ? `Drag, or click to type its size: in ${target.name} it ${does}.` : hint.says;
+  return { says, keys: [['J C O T', 'into it'], ...hint.keys] };
+}
+
+function plainly(tool: Exclude<typeof view.tool, 'pick'>): Hint {
   const back: [string, string] = ['Esc', 'back to picking'];
   if (tool === 'path')
     return {

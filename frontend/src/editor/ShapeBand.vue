@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import IntoPill from '@/editor/IntoPill.vue';
 import ColourField from '@/fields/ColourField.vue';
 import NumberField from '@/fields/NumberField.vue';
 import ShapeIcon from '@/look/ShapeIcon.vue';
@@ -55,6 +56,7 @@ const { actions } = useActions();
       Shelf
       <kbd>0</kbd>
     </button>
+    <IntoPill />
     <span class="rule" />
     <v-menu :close-on-content-click="false">
       <template #activator="{ props: activator }">
@@ -248,6 +250,18 @@ const { actions } = useActions();
 h4 {
   margin: 4px 0 0;
   font-size: 12px;
+}
+@media (width < 1400px) {
+  .band {
+    gap: 2px;
+  }
+  .chip {
+    gap: 4px;
+    padding: 5px 6px 5px 4px;
+  }
+  .rule {
+    margin: 0 4px;
+  }
 }
 @media (width < 1150px) {
   .band {

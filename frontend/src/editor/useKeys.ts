@@ -4,6 +4,7 @@ import type { Outcome } from '@/api/types';
 import { NODE_ACTS, SNIP } from '@/marks/nodes';
 import type { Point } from '@/marks/numbers';
 import { OUTCOME_WORDS } from '@/marks/outcomes';
+import { roleOf } from '@/marks/roles';
 import { SHAPES } from '@/marks/shapes';
 import { spelled } from '@/marks/spelled';
 import { useRegionKeys } from '@/regions/keys';
@@ -13,6 +14,7 @@ import { useCompare } from '@/stores/compare';
 import { useColours } from '@/stores/colours';
 import { useCorners } from '@/stores/corners';
 import { useDrawing } from '@/stores/drawing';
+import { useInto } from '@/stores/into';
 import { useNodes } from '@/stores/nodes';
 import { useRegions } from '@/stores/regions';
 import { useSelection } from '@/stores/selection';
@@ -80,6 +82,7 @@ export function useKeys(parts: Parts): void {
   const compare = useCompare();
   const corners = useCorners();
   const nodes = useNodes();
+  const into = useInto();
   const simplifying = useSimplifying();
   const typing = useTyping();
   let inPlace = false;
@@ -205,6 +208,7 @@ export function useKeys(parts: Parts): void {
     if (typing.spacing && withGaps(event)) return true;
     const key = spelled(event);
     const shape = SHAPES.find((each) => each.key === named(event));
+    const role = roleOf(named(event));
     const direction = NUDGES[key];
     if (shape) view.tool = shape.kind;
     else if (key === 'Escape') escape();
@@ -215,7 +219,9 @@ export function useKeys(parts: Parts): void {
     else if (key === 'Enter' && !['pick', 'path'].includes(view.tool)) parts.askSize(middle());
     else if (key === 'Backspace' && parts.takeBack()) return true;
     else if (direction) return nudge(event, direction);
-    else if (OUTCOMES[key]) parts.take(OUTCOMES[key]);
+    else if (role && view.tool !== 'pick' && into.target) {
+      if (!event.repeat) into.choose(role);
+    } else if (OUTCOMES[key]) parts.take(OUTCOMES[key]);
     else if (key === ',') parts.align();
     else if (key === '*') parts.keep();
     else if (key === 'E') parts.exportMarks();
@@ -275,8 +281,10 @@ export function useKeys(parts: Parts): void {
   function onRelease(event: KeyboardEvent | FocusEvent): void {
     const key = event instanceof KeyboardEvent ? spelled(event).toLowerCase() : '';
     if (!key || key === 'g' || key === 'shift') compare.release();
-    if (event instanceof KeyboardEvent) regionKeys.release(event);
-    else regions.dropping = false;
+    if (event instanceof KeyboardEvent) {
+      regionKeys.release(event);
+      if (roleOf(named(event))) into.release();
+    } else regions.dropping = false;
   }
 
   window.addEventListener('keyup', onRelease);

@@ -14,7 +14,7 @@ import RegionFacts from '@/facts/RegionFacts.vue';
 import RepeatFacts from '@/facts/RepeatFacts.vue';
 import ShapeFacts from '@/facts/ShapeFacts.vue';
 import TwinFacts from '@/facts/TwinFacts.vue';
-import { ROLES } from '@/stores/actions';
+import { ROLES } from '@/marks/roles';
 import { useDrawing } from '@/stores/drawing';
 import { useNodes } from '@/stores/nodes';
 import { useRegions } from '@/stores/regions';

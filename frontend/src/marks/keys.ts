@@ -1,6 +1,7 @@
 // All keys, as they are pressed, shown in the sheet and in tooltips, and listed in docs/keys.md.
 import { NODE_ACTS, SNIP } from '@/marks/nodes';
 import { OUTCOME_WORDS } from '@/marks/outcomes';
+import { ROLES, ROLE_WORDS } from '@/marks/roles';
 import { SHAPES } from '@/marks/shapes';
 
 /** A key, and what it does. */
@@ -55,6 +56,7 @@ export const ACTION_WORDS = {
   allHome: { word: 'All pieces home', key: '' },
   unbundle: { word: 'Unbundle', key: 'Shift+B' },
   role: { word: 'Next role', key: 'Shift+R' },
+  liftOut: { word: 'Lift out', key: '>' },
   raise: { word: 'Raise', key: 'PageUp' },
   lower: { word: 'Lower', key: 'PageDown' },
   top: { word: 'Raise to top', key: 'Home' },
@@ -147,6 +149,11 @@ const CORNERS: readonly Row[] = [
   ['Esc', 'back to the shape'],
 ];
 
+const INTO: readonly Row[] = ROLES.map((role) => [
+  ROLE_WORDS[role].key,
+  `it ${role} there: ${ROLE_WORDS[role].says}; held, the next one alone`,
+]);
+
 const TYPING: readonly Row[] = [
   ['Alt+← Alt+→', 'closer or wider at the caret; with Shift by ten times as much'],
   ['Ctrl+Z', 'take back what was typed since the last pause'],
@@ -184,6 +191,7 @@ export const KEY_LISTS: readonly { title: string; keys: readonly Row[] }[] = [
         .map(({ key, word }) => [key, word.toLowerCase()] as const),
     ],
   },
+  { title: 'While a shape is drawn, with one selected', keys: INTO },
   { title: 'While letters are typed', keys: TYPING },
   { title: 'While letters are spaced', keys: SPACING },
   { title: 'While nodes are worked on', keys: NODES },

@@ -125,10 +125,13 @@ export function naturalHeight(kind: ShapeKind, across: number): number {
   return kind === 'drop' ? (across * (1 + typed.tip.start)) / 2 : across;
 }
 
+/** Where a new shape goes: on a plate, or into a shape of it. */
+export type Onto = Pick<Fields<'add-shape'>, 'plate' | 'into'>;
+
 /** The command that draws a shape of this box round its middle. */
 export function drawn(
   kind: ShapeKind,
-  plate: string,
+  onto: Onto,
   id: string,
   ink: Ink,
   middle: Point,
@@ -144,7 +147,7 @@ export function drawn(
     centre.y += down / 2 - extent.ry;
   }
   if (kind === 'ring') others.inner ??= 0.6;
-  return added(plate, {
+  return added(onto, {
     kind: kind === 'ring' ? 'ellipse' : kind,
     id,
     name: shapeWord(kind).word,
@@ -172,18 +175,18 @@ function between(id: string, ink: Ink, word: string, from: Point, to: Point) {
 }
 
 /** The command that draws something between two points. */
-export type Between = (plate: string, id: string, ink: Ink, from: Point, to: Point) => Command;
+export type Between = (onto: Onto, id: string, ink: Ink, from: Point, to: Point) => Command;
 
-export function lineBetween(...[plate, id, ink, from, to]: Parameters<Between>): Command {
+export function lineBetween(...[onto, id, ink, from, to]: Parameters<Between>): Command {
   const { node, reach } = between(id, ink, 'Line', from, to);
-  return added(plate, { ...node, kind: 'line', length: reach });
+  return added(onto, { ...node, kind: 'line', length: reach });
 }
 
 /** A half circle from one point to the other, clockwise. */
-export function arcBetween(...[plate, id, ink, from, to]: Parameters<Between>): Command {
+export function arcBetween(...[onto, id, ink, from, to]: Parameters<Between>): Command {
   const { node, reach } = between(id, ink, 'Arc', from, to);
   const radius = reach / 2;
-  return added(plate, {
+  return added(onto, {
     ...node,
     kind: 'arc',
     rx: radius,
@@ -194,14 +197,14 @@ export function arcBetween(...[plate, id, ink, from, to]: Parameters<Between>): 
 }
 
 /** The command that draws a path; an open one gets a line and no fill. */
-export function pathOf(plate: string, id: string, ink: Ink, data: string): Command {
+export function pathOf(onto: Onto, id: string, ink: Ink, data: string): Command {
   const look = data.endsWith('Z') ? ink : strokeOnly(ink);
-  return added(plate, { kind: 'path', id, name: 'Path', look, data });
+  return added(onto, { kind: 'path', id, name: 'Path', look, data });
 }
 
 /** The command that adds a text whose first line is set from a point. */
 export function textOf(
-  plate: string,
+  onto: Onto,
   id: string,
   ink: Ink,
   at: Point,
@@ -211,9 +214,9 @@ export function textOf(
   // As the core names it anew when other words are typed.
   const name = words.trim().split('\n')[0]!.trim().slice(0, 40).trim();
   const transform = { e: at.x, f: at.y };
-  return added(plate, { kind: 'text', id, name, look: ink, transform, words, ...manner });
+  return added(onto, { kind: 'text', id, name, look: ink, transform, words, ...manner });
 }
 
-function added(plate: string, node: Fields<'add-shape'>['node']): Command {
-  return commandOf('add-shape', { plate, node });
+function added(onto: Onto, node: Fields<'add-shape'>['node']): Command {
+  return commandOf('add-shape', { ...onto, node });
 }

@@ -101,7 +101,7 @@ const hollow = computed(() => props.row.role === 'cuts' || !paintOf(node.value).
         on: chosen,
         under,
         alike,
-        clips: drop === 'into' && !isHolder,
+        takes: drop === 'into',
         dim: row.dimmed,
       },
     ]"
@@ -217,8 +217,8 @@ const hollow = computed(() => props.row.role === 'cuts' || !paintOf(node.value).
 .row.into {
   box-shadow: inset 0 0 0 2px var(--clay);
 }
-.row.clips::after {
-  content: 'show within';
+.row.takes::after {
+  content: 'into it';
   position: absolute;
   right: 12px;
   padding: 1px 8px;

@@ -1,11 +1,13 @@
 <script setup lang="ts">
 import { computed, nextTick, ref, watch } from 'vue';
 
+import type { Node } from '@/api/types';
 import { holds, staysLive, kindOf } from '@/marks/kinds';
+import RoleCard from '@/stack/RoleCard.vue';
 import StackRow from '@/stack/StackRow.vue';
 import StrandHead from '@/stack/StrandHead.vue';
 import { entriesOf, entryOf, holderOf, ROW, strandKey, threadsOf, xOf } from '@/stack/thread';
-import { newId, useDrawing } from '@/stores/drawing';
+import { useDrawing } from '@/stores/drawing';
 import type { Row } from '@/stores/selection';
 import { useSelection } from '@/stores/selection';
 import { useTwins } from '@/stores/twins';
@@ -21,9 +23,19 @@ const unfolded = ref(new Set<string>());
 const renaming = ref<string | null>(null);
 const sought = ref('');
 const list = ref<HTMLElement>();
-/** Where dragged shapes would go: above or below a row, or into it; into a plain shape as a clip. */
+/** Where dragged shapes would go: above or below a row, or into it. */
 const drop = ref<{ row: Row; where: 'above' | 'below' | 'into' } | null>(null);
 let dragged: string[] = [];
+/** Shapes that were dropped on another, whose role there is asked for. */
+const asked = ref<{ ids: string[]; row: Row } | null>(null);
+const askedAt = computed(
+  () => ROW * (1 + visible.value.findIndex(({ key }) => key === asked.value?.row.node.id)),
+);
+
+/** Whether what is dropped into it can do one thing or another there. */
+function asksForRole(node: Node): boolean {
+  return !holds(node) || (node.kind === 'compound' && !node.bundled);
+}
 
 /** Lines whose holders are all unfolded, or those that are sought. */
 const visible = computed(() => {
@@ -123,9 +135,9 @@ async function onDrop(): Promise<void> {
   const ids = dragged;
   onDragEnd();
   if (!to) return;
-  if (to.where === 'into' && !holds(to.row.node)) {
-    const clip = { holder: to.row.node.id, id: newId() };
-    if (await drawing.run({ kind: 'put-inside', ids, ...clip })) selection.pick(...ids);
+  const inside = ids.every((id) => selection.rowById.get(id)?.parent === to.row.node.id);
+  if (to.where === 'into' && !inside && asksForRole(to.row.node)) {
+    asked.value = { ids, row: to.row };
     return;
   }
   const parent = to.where === 'into' ? to.row.node.id : (to.row.parent ?? selection.plate);
@@ -237,6 +249,14 @@ defineExpose({ rename });
           @set="set(row, $event)"
         />
       </template>
+      <RoleCard
+        v-if="asked"
+        :key="asked.row.node.id"
+        :ids="asked.ids"
+        :target="asked.row.node"
+        :style="{ top: `${askedAt}px` }"
+        @done="asked = null"
+      />
       <p v-if="!visible.length" class="empty soft">
         <template v-if="sought">No shape has “{{ sought }}” in its name.</template>
         <template v-else>

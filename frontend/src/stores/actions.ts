@@ -1,13 +1,14 @@
 import { defineStore } from 'pinia';
 import { nextTick, ref } from 'vue';
 
-import type { Command, Node, Role } from '@/api/types';
+import type { Command, Node } from '@/api/types';
 import type { Fields } from '@/marks/commands';
 import type { ActionName } from '@/marks/keys';
 import { ACTION_NAMES, ACTION_WORDS } from '@/marks/keys';
 import { areAway, childrenOf, holds, kindOf, paintOf } from '@/marks/kinds';
 import { matrixOf, turnAbout } from '@/marks/matrix';
 import type { Point } from '@/marks/numbers';
+import { ROLES } from '@/marks/roles';
 import { useClipboard } from '@/stores/clipboard';
 import { useCorners } from '@/stores/corners';
 import { newId, useDrawing } from '@/stores/drawing';
@@ -31,8 +32,6 @@ export interface Action {
   can(): boolean;
   run(): unknown;
 }
-
-export const ROLES: readonly Role[] = ['adds', 'cuts', 'limits', 'alternates'];
 
 /** The last move or turn, to be done again on a fresh copy. */
 interface Last {
@@ -420,6 +419,10 @@ export const useActions = defineStore('actions', () => {
     role: {
       can: () => every((row) => row.role !== null),
       run: () => nextRole(selection.selected),
+    },
+    liftOut: {
+      can: () => every((row) => row.role !== null),
+      run: () => act('lift-members', { ids: ids() }),
     },
     raise: { can: any, run: arrange('raise') },
     lower: { can: any, run: arrange('lower') },

@@ -6,10 +6,12 @@ import type { Command, LetterMap } from '@/api/types';
 import { commandOf } from '@/marks/commands';
 import type { Point } from '@/marks/numbers';
 import type { Manner } from '@/marks/shapes';
+import type { Onto } from '@/marks/shapes';
 import { textOf } from '@/marks/shapes';
 import { newId, useDrawing } from '@/stores/drawing';
 import { useFonts } from '@/stores/fonts';
 import { latestWins } from '@/stores/latestWins';
+import { useInto } from '@/stores/into';
 import { useNotices } from '@/stores/notices';
 import { useSelection } from '@/stores/selection';
 import { useStyle } from '@/stores/style';
@@ -22,7 +24,7 @@ const NUDGE = 5;
 
 /** Where a text goes that has no letter yet, and how it is set. */
 interface Fresh {
-  plate: string;
+  onto: Onto;
   at: Point;
   manner: Manner;
 }
@@ -32,6 +34,7 @@ export const useTyping = defineStore('typing', () => {
   const drawing = useDrawing();
   const selection = useSelection();
   const fonts = useFonts();
+  const into = useInto();
   const notices = useNotices();
   const style = useStyle();
   const view = useView();
@@ -113,15 +116,15 @@ export const useTyping = defineStore('typing', () => {
 
   async function beginAt(at: Point): Promise<void> {
     if (of.value) await leave();
-    const plate = selection.plate;
-    const set = await fonts.manner(drawing.heads[plate]!);
+    const onto = into.onto();
+    const set = await fonts.manner(drawing.heads[onto.plate]!);
     if (!set) return;
     selection.pick();
     known.value = null;
     draft.value = saved.value = '';
     manner.value = 'typing';
     choose(0);
-    fresh.value = { plate, at, manner: set };
+    fresh.value = { onto, at, manner: set };
     of.value = drawing.watchedText = newId();
   }
 
@@ -129,8 +132,8 @@ export const useTyping = defineStore('typing', () => {
   function command(): Command {
     const id = of.value!;
     if (!fresh.value) return commandOf('set-words', { id, words: draft.value });
-    const { plate, at, manner: set } = fresh.value;
-    return textOf(plate, id, style.ink, at, draft.value, set);
+    const { onto, at, manner: set } = fresh.value;
+    return textOf(onto, id, style.ink, at, draft.value, set);
   }
 
   /** Shows what was typed. */
@@ -167,7 +170,10 @@ export const useTyping = defineStore('typing', () => {
     if (fresh.value) fonts.remember(fresh.value.manner);
     saved.value = draft.value;
     fresh.value = null;
-    if (await drawing.run(made)) return true;
+    if (await drawing.run(made)) {
+      if (before.fresh) into.drew(id);
+      return true;
+    }
     if (of.value === id) {
       saved.value = before.words;
       fresh.value = before.fresh;

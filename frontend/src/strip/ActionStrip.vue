@@ -355,41 +355,5 @@ defineExpose({ take });
 .strip .tile {
   flex: none;
   width: 84px;
-  display: flex;
-  flex-direction: column;
-  align-items: center;
-  padding: 6px 5px 5px;
-  border: 1px solid var(--rule);
-  border-radius: 12px;
-  background: #fff;
-}
-.strip .tile svg {
-  flex: 1;
-  min-height: 0;
-  width: 66px;
-}
-.strip .tile b {
-  font-weight: 500;
-  font-size: 12.5px;
-  line-height: 1.25;
-  white-space: nowrap;
-}
-.strip .tile small {
-  color: var(--soft);
-  font-size: 10px;
-  line-height: 1.4;
-  white-space: nowrap;
-}
-.strip .tile:hover:not(:disabled),
-.strip .tile:focus-visible {
-  border-color: var(--clay);
-  box-shadow: 0 0 0 1.5px var(--clay);
-  outline: none;
-}
-.strip .tile:disabled {
-  background: transparent;
-  border-style: dashed;
-  color: var(--soft);
-  cursor: default;
 }
 </style>
