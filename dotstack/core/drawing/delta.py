@@ -4,7 +4,7 @@ from collections.abc import Mapping
 
 from pydantic import Field
 
-from dotstack.core.drawing.document import SWATCHES, Drawing, Plate, Swatch
+from dotstack.core.drawing.document import SWATCHES, Drawing, Measure, Plate, Swatch
 from dotstack.core.drawing.kinds import Node, Source
 from dotstack.core.drawing.links import tied
 from dotstack.core.values import Colour, Id, Length, Name, Value
@@ -24,7 +24,7 @@ class Entries(Value):
     """Parts of a drawing by id; None stands for one that is not there.
 
     Attributes:
-        name, swatches: of the drawing.
+        name, swatches, measures: of the drawing.
         plates: the ids of all plates, in order.
         heads: plates that are new, other or gone.
         nodes: shapes directly on a plate that are new, other or gone, also by their sources.
@@ -34,6 +34,7 @@ class Entries(Value):
 
     name: Name
     swatches: tuple[Swatch, ...] = SWATCHES
+    measures: tuple[Measure, ...] = ()
     plates: tuple[Id, ...]
     heads: dict[str, PlateHead | None]
     nodes: dict[str, Node | None]
@@ -65,6 +66,7 @@ def difference(before: Drawing, after: Drawing) -> Delta:
         return Entries(
             name=drawing.name,
             swatches=drawing.swatches,
+            measures=drawing.measures,
             plates=tuple(plate.id for plate in drawing.plates),
             heads={key: all_heads.get(key) for key in heads},
             nodes={key: all_nodes.get(key) for key in nodes},
@@ -107,6 +109,7 @@ def patched(drawing: Drawing, entries: Entries) -> Drawing:
         Drawing(
             name=entries.name,
             swatches=entries.swatches,
+            measures=entries.measures,
             plates=tuple(plate(key) for key in entries.plates),
             sources=tuple(source for source in sources.values() if source is not None),
         )

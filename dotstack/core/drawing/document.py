@@ -5,6 +5,7 @@ from typing import Annotated
 from pydantic import Field
 
 from dotstack.core.drawing.kinds import Node, Source
+from dotstack.core.expressions import LARGEST, LONGEST, NAME
 from dotstack.core.paint import INK, Fill
 from dotstack.core.values import Colour, Id, Length, Name, Value
 
@@ -21,6 +22,23 @@ class Plate(Value):
     height: Length
     background: Colour | None = "#FFFFFF"
     nodes: tuple[Node, ...] = ()
+
+
+MeasureName = Annotated[str, Field(pattern=rf"^{NAME}$")]
+
+
+class Measure(Value):
+    """A number of the drawing under a name.
+
+    Attributes:
+        text: as it was typed: a number, or an expression of other measures.
+        value: what that comes to, in the plate's units.
+
+    """
+
+    name: MeasureName
+    text: Annotated[str, Field(min_length=1, max_length=LONGEST)]
+    value: Annotated[float, Field(ge=-LARGEST, le=LARGEST)] = 0.0
 
 
 class Swatch(Value):
@@ -53,6 +71,7 @@ class Drawing(Value):
     plates: tuple[Plate, ...] = ()
     sources: tuple[Source, ...] = ()
     swatches: Annotated[tuple[Swatch, ...], Field(max_length=200)] = SWATCHES
+    measures: Annotated[tuple[Measure, ...], Field(max_length=200)] = ()
 
     @property
     def nodes(self) -> tuple[Node, ...]:

@@ -1239,6 +1239,11 @@ export interface components {
             guide?: boolean;
             /** @default null */
             origin?: components["schemas"]["Origin"] | null;
+            /**
+             * Formulas
+             * @default []
+             */
+            formulas?: components["schemas"]["Formula"][];
             /** Rx */
             rx: number;
             /** Ry */
@@ -1369,6 +1374,11 @@ export interface components {
             /** @default null */
             origin?: components["schemas"]["Origin"] | null;
             /**
+             * Formulas
+             * @default []
+             */
+            formulas?: components["schemas"]["Formula"][];
+            /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
@@ -1440,6 +1450,11 @@ export interface components {
             guide?: boolean;
             /** @default null */
             origin?: components["schemas"]["Origin"] | null;
+            /**
+             * Formulas
+             * @default []
+             */
+            formulas?: components["schemas"]["Formula"][];
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -1624,6 +1639,11 @@ export interface components {
             guide?: boolean;
             /** @default null */
             origin?: components["schemas"]["Origin"] | null;
+            /**
+             * Formulas
+             * @default []
+             */
+            formulas?: components["schemas"]["Formula"][];
             /** Rx */
             rx: number;
             /** Ry */
@@ -1693,6 +1713,11 @@ export interface components {
             guide?: boolean;
             /** @default null */
             origin?: components["schemas"]["Origin"] | null;
+            /**
+             * Formulas
+             * @default []
+             */
+            formulas?: components["schemas"]["Formula"][];
             /** Rx */
             rx: number;
             /** Ry */
@@ -1723,7 +1748,7 @@ export interface components {
          * @description Parts of a drawing by id; None stands for one that is not there.
          *
          *     Attributes:
-         *         name, swatches: of the drawing.
+         *         name, swatches, measures: of the drawing.
          *         plates: the ids of all plates, in order.
          *         heads: plates that are new, other or gone.
          *         nodes: shapes directly on a plate that are new, other or gone, also by their sources.
@@ -1762,6 +1787,11 @@ export interface components {
              *     ]
              */
             swatches?: components["schemas"]["Swatch"][];
+            /**
+             * Measures
+             * @default []
+             */
+            measures?: components["schemas"]["Measure"][];
             /** Plates */
             plates: string[];
             /** Heads */
@@ -1899,6 +1929,16 @@ export interface components {
             style: string;
         };
         /**
+         * Formula
+         * @description The expression that a number of a shape follows, by the path of fields that leads to it.
+         */
+        Formula: {
+            /** Path */
+            path: string;
+            /** Text */
+            text: string;
+        };
+        /**
          * Gradient
          * @description Colours that change over a shape's box, along its own axes.
          *
@@ -1982,6 +2022,11 @@ export interface components {
             guide?: boolean;
             /** @default null */
             origin?: components["schemas"]["Origin"] | null;
+            /**
+             * Formulas
+             * @default []
+             */
+            formulas?: components["schemas"]["Formula"][];
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -2215,6 +2260,11 @@ export interface components {
             /** @default null */
             origin?: components["schemas"]["Origin"] | null;
             /**
+             * Formulas
+             * @default []
+             */
+            formulas?: components["schemas"]["Formula"][];
+            /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
@@ -2267,6 +2317,25 @@ export interface components {
              * @default false
              */
             grows?: boolean;
+        };
+        /**
+         * Measure
+         * @description A number of the drawing under a name.
+         *
+         *     Attributes:
+         *         text: as it was typed: a number, or an expression of other measures.
+         *         value: what that comes to, in the plate's units.
+         */
+        Measure: {
+            /** Name */
+            name: string;
+            /** Text */
+            text: string;
+            /**
+             * Value
+             * @default 0
+             */
+            value?: number;
         };
         /**
          * Member
@@ -2584,6 +2653,11 @@ export interface components {
             /** @default null */
             origin?: components["schemas"]["Origin"] | null;
             /**
+             * Formulas
+             * @default []
+             */
+            formulas?: components["schemas"]["Formula"][];
+            /**
              * Held
              * @default []
              */
@@ -2670,6 +2744,11 @@ export interface components {
             guide?: boolean;
             /** @default null */
             origin?: components["schemas"]["Origin"] | null;
+            /**
+             * Formulas
+             * @default []
+             */
+            formulas?: components["schemas"]["Formula"][];
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -2804,6 +2883,11 @@ export interface components {
             /** @default null */
             origin?: components["schemas"]["Origin"] | null;
             /**
+             * Formulas
+             * @default []
+             */
+            formulas?: components["schemas"]["Formula"][];
+            /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
@@ -2918,6 +3002,11 @@ export interface components {
             guide?: boolean;
             /** @default null */
             origin?: components["schemas"]["Origin"] | null;
+            /**
+             * Formulas
+             * @default []
+             */
+            formulas?: components["schemas"]["Formula"][];
             /** Rx */
             rx: number;
             /** Ry */
@@ -2996,6 +3085,11 @@ export interface components {
             guide?: boolean;
             /** @default null */
             origin?: components["schemas"]["Origin"] | null;
+            /**
+             * Formulas
+             * @default []
+             */
+            formulas?: components["schemas"]["Formula"][];
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -3082,6 +3176,11 @@ export interface components {
             guide?: boolean;
             /** @default null */
             origin?: components["schemas"]["Origin"] | null;
+            /**
+             * Formulas
+             * @default []
+             */
+            formulas?: components["schemas"]["Formula"][];
             /**
              * Held
              * @default []
@@ -3202,6 +3301,11 @@ export interface components {
             guide?: boolean;
             /** @default null */
             origin?: components["schemas"]["Origin"] | null;
+            /**
+             * Formulas
+             * @default []
+             */
+            formulas?: components["schemas"]["Formula"][];
             /**
              * Growth
              * @default 1
@@ -3415,6 +3519,11 @@ export interface components {
             guide?: boolean;
             /** @default null */
             origin?: components["schemas"]["Origin"] | null;
+            /**
+             * Formulas
+             * @default []
+             */
+            formulas?: components["schemas"]["Formula"][];
             /** Rx */
             rx: number;
             /** Ry */
@@ -3521,6 +3630,11 @@ export interface components {
             guide?: boolean;
             /** @default null */
             origin?: components["schemas"]["Origin"] | null;
+            /**
+             * Formulas
+             * @default []
+             */
+            formulas?: components["schemas"]["Formula"][];
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -3644,6 +3758,11 @@ export interface components {
             /** @default null */
             origin?: components["schemas"]["Origin"] | null;
             /**
+             * Formulas
+             * @default []
+             */
+            formulas?: components["schemas"]["Formula"][];
+            /**
              * Growth
              * @default 1
              */
@@ -3722,6 +3841,11 @@ export interface components {
             /** @default null */
             origin?: components["schemas"]["Origin"] | null;
             /**
+             * Formulas
+             * @default []
+             */
+            formulas?: components["schemas"]["Formula"][];
+            /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
@@ -3796,7 +3920,7 @@ export interface components {
             /** Key */
             key: string;
             /** Command */
-            command: components["schemas"]["AddPlate"] | components["schemas"]["AddShape"] | components["schemas"]["AddUnderlay"] | components["schemas"]["Align"] | components["schemas"]["AllHome"] | components["schemas"]["Arrange"] | components["schemas"]["BringBack"] | components["schemas"]["BreakIntoLetters"] | components["schemas"]["BuildRegions"] | components["schemas"]["Close"] | components["schemas"]["Combine"] | components["schemas"]["CompleteHalf"] | components["schemas"]["CopyPaint"] | components["schemas"]["Duplicate"] | components["schemas"]["DuplicatePlate"] | components["schemas"]["EditNodes"] | components["schemas"]["FillHole"] | components["schemas"]["FollowAgain"] | components["schemas"]["FreeTwins"] | components["schemas"]["Group"] | components["schemas"]["JoinEnds"] | components["schemas"]["LiftMembers"] | components["schemas"]["LiftOut"] | components["schemas"]["LineToOutline"] | components["schemas"]["MakeMembers"] | components["schemas"]["MakeRepeat"] | components["schemas"]["MakeTwin"] | components["schemas"]["dotstack__core__drawing__commands__placing__Mirror"] | components["schemas"]["MoveInStack"] | components["schemas"]["MovePlate"] | components["schemas"]["OpenHoles"] | components["schemas"]["Paint"] | components["schemas"]["Paste"] | components["schemas"]["PlaceExactly"] | components["schemas"]["PutInside"] | components["schemas"]["PutOnLine"] | components["schemas"]["OneColour"] | components["schemas"]["OnlyHere"] | components["schemas"]["Recolour"] | components["schemas"]["Refine"] | components["schemas"]["Remove"] | components["schemas"]["RemovePlate"] | components["schemas"]["Rename"] | components["schemas"]["RenameDrawing"] | components["schemas"]["RenameSource"] | components["schemas"]["Renew"] | components["schemas"]["Resize"] | components["schemas"]["SameAngle"] | components["schemas"]["SameCentre"] | components["schemas"]["SameSize"] | components["schemas"]["SetCorners"] | components["schemas"]["SetEnds"] | components["schemas"]["SetLetters"] | components["schemas"]["SetOutcome"] | components["schemas"]["SetParameters"] | components["schemas"]["SetPlate"] | components["schemas"]["SetRefinements"] | components["schemas"]["SetRegions"] | components["schemas"]["SetRepeat"] | components["schemas"]["SetRole"] | components["schemas"]["SetState"] | components["schemas"]["SetSwatches"] | components["schemas"]["SetThrough"] | components["schemas"]["SetWords"] | components["schemas"]["Simplify"] | components["schemas"]["SpaceLetters"] | components["schemas"]["Stretch"] | components["schemas"]["Spread"] | components["schemas"]["SpreadGradient"] | components["schemas"]["Settle"] | components["schemas"]["TakeOffLine"] | components["schemas"]["TakeOut"] | components["schemas"]["TakeOutcome"] | components["schemas"]["Transform"] | components["schemas"]["Unbundle"] | components["schemas"]["Ungroup"];
+            command: components["schemas"]["AddPlate"] | components["schemas"]["AddShape"] | components["schemas"]["AddUnderlay"] | components["schemas"]["Align"] | components["schemas"]["AllHome"] | components["schemas"]["Arrange"] | components["schemas"]["BringBack"] | components["schemas"]["BreakIntoLetters"] | components["schemas"]["BuildRegions"] | components["schemas"]["Close"] | components["schemas"]["Combine"] | components["schemas"]["CompleteHalf"] | components["schemas"]["CopyPaint"] | components["schemas"]["Duplicate"] | components["schemas"]["DuplicatePlate"] | components["schemas"]["EditNodes"] | components["schemas"]["FillHole"] | components["schemas"]["Follow"] | components["schemas"]["FollowAgain"] | components["schemas"]["FreeTwins"] | components["schemas"]["Group"] | components["schemas"]["JoinEnds"] | components["schemas"]["LiftMembers"] | components["schemas"]["LiftOut"] | components["schemas"]["LineToOutline"] | components["schemas"]["MakeMembers"] | components["schemas"]["MakeRepeat"] | components["schemas"]["MakeTwin"] | components["schemas"]["dotstack__core__drawing__commands__placing__Mirror"] | components["schemas"]["MoveInStack"] | components["schemas"]["MovePlate"] | components["schemas"]["OpenHoles"] | components["schemas"]["Paint"] | components["schemas"]["Paste"] | components["schemas"]["PlaceExactly"] | components["schemas"]["PutInside"] | components["schemas"]["PutOnLine"] | components["schemas"]["OneColour"] | components["schemas"]["OnlyHere"] | components["schemas"]["Recolour"] | components["schemas"]["Refine"] | components["schemas"]["Remove"] | components["schemas"]["RemoveMeasure"] | components["schemas"]["RemovePlate"] | components["schemas"]["Rename"] | components["schemas"]["RenameDrawing"] | components["schemas"]["RenameMeasure"] | components["schemas"]["RenameSource"] | components["schemas"]["Renew"] | components["schemas"]["Resize"] | components["schemas"]["SameAngle"] | components["schemas"]["SameCentre"] | components["schemas"]["SameSize"] | components["schemas"]["SetCorners"] | components["schemas"]["SetEnds"] | components["schemas"]["SetLetters"] | components["schemas"]["SetMeasure"] | components["schemas"]["SetOutcome"] | components["schemas"]["SetParameters"] | components["schemas"]["SetPlate"] | components["schemas"]["SetRefinements"] | components["schemas"]["SetRegions"] | components["schemas"]["SetRepeat"] | components["schemas"]["SetRole"] | components["schemas"]["SetState"] | components["schemas"]["SetSwatches"] | components["schemas"]["SetThrough"] | components["schemas"]["SetWords"] | components["schemas"]["Simplify"] | components["schemas"]["SpaceLetters"] | components["schemas"]["Stretch"] | components["schemas"]["Spread"] | components["schemas"]["SpreadGradient"] | components["schemas"]["Settle"] | components["schemas"]["TakeOffLine"] | components["schemas"]["TakeOut"] | components["schemas"]["TakeOutcome"] | components["schemas"]["Transform"] | components["schemas"]["Unbundle"] | components["schemas"]["Ungroup"];
         };
         /**
          * AddNodes
@@ -4255,6 +4379,21 @@ export interface components {
             id: string;
             /** Hole */
             hole: number;
+        };
+        /**
+         * Follow
+         * @description Lets fields of shapes follow expressions, by the paths of the fields.
+         */
+        Follow: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "follow";
+            /** Ids */
+            ids: string[];
+            /** Texts */
+            texts: Record<string, never>;
         };
         /**
          * FollowAgain
@@ -4892,6 +5031,19 @@ export interface components {
             ids: string[];
         };
         /**
+         * RemoveMeasure
+         * @description Takes a measure away; fields that followed it keep their values.
+         */
+        RemoveMeasure: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "remove-measure";
+            /** Name */
+            name: string;
+        };
+        /**
          * RemoveNodes
          * @description Removes nodes; the sides between the others are refitted, or ``straight``.
          */
@@ -4947,6 +5099,21 @@ export interface components {
             kind: "rename-drawing";
             /** Name */
             name: string;
+        };
+        /**
+         * RenameMeasure
+         * @description Gives a measure another name, wherever it is used.
+         */
+        RenameMeasure: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "rename-measure";
+            /** Name */
+            name: string;
+            /** New Name */
+            new_name: string;
         };
         /**
          * RenameSource
@@ -5207,6 +5374,21 @@ export interface components {
              * @default null
              */
             other_side?: boolean | null;
+        };
+        /**
+         * SetMeasure
+         * @description Gives a measure another value, or makes it; all that follows it moves along.
+         */
+        SetMeasure: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "set-measure";
+            /** Name */
+            name: string;
+            /** Text */
+            text: string;
         };
         /**
          * SetOutcome
@@ -6014,7 +6196,7 @@ export interface components {
             /** Revision */
             revision: number;
             /** Command */
-            command: components["schemas"]["AddPlate"] | components["schemas"]["AddShape"] | components["schemas"]["AddUnderlay"] | components["schemas"]["Align"] | components["schemas"]["AllHome"] | components["schemas"]["Arrange"] | components["schemas"]["BringBack"] | components["schemas"]["BreakIntoLetters"] | components["schemas"]["BuildRegions"] | components["schemas"]["Close"] | components["schemas"]["Combine"] | components["schemas"]["CompleteHalf"] | components["schemas"]["CopyPaint"] | components["schemas"]["Duplicate"] | components["schemas"]["DuplicatePlate"] | components["schemas"]["EditNodes"] | components["schemas"]["FillHole"] | components["schemas"]["FollowAgain"] | components["schemas"]["FreeTwins"] | components["schemas"]["Group"] | components["schemas"]["JoinEnds"] | components["schemas"]["LiftMembers"] | components["schemas"]["LiftOut"] | components["schemas"]["LineToOutline"] | components["schemas"]["MakeMembers"] | components["schemas"]["MakeRepeat"] | components["schemas"]["MakeTwin"] | components["schemas"]["dotstack__core__drawing__commands__placing__Mirror"] | components["schemas"]["MoveInStack"] | components["schemas"]["MovePlate"] | components["schemas"]["OpenHoles"] | components["schemas"]["Paint"] | components["schemas"]["Paste"] | components["schemas"]["PlaceExactly"] | components["schemas"]["PutInside"] | components["schemas"]["PutOnLine"] | components["schemas"]["OneColour"] | components["schemas"]["OnlyHere"] | components["schemas"]["Recolour"] | components["schemas"]["Refine"] | components["schemas"]["Remove"] | components["schemas"]["RemovePlate"] | components["schemas"]["Rename"] | components["schemas"]["RenameDrawing"] | components["schemas"]["RenameSource"] | components["schemas"]["Renew"] | components["schemas"]["Resize"] | components["schemas"]["SameAngle"] | components["schemas"]["SameCentre"] | components["schemas"]["SameSize"] | components["schemas"]["SetCorners"] | components["schemas"]["SetEnds"] | components["schemas"]["SetLetters"] | components["schemas"]["SetOutcome"] | components["schemas"]["SetParameters"] | components["schemas"]["SetPlate"] | components["schemas"]["SetRefinements"] | components["schemas"]["SetRegions"] | components["schemas"]["SetRepeat"] | components["schemas"]["SetRole"] | components["schemas"]["SetState"] | components["schemas"]["SetSwatches"] | components["schemas"]["SetThrough"] | components["schemas"]["SetWords"] | components["schemas"]["Simplify"] | components["schemas"]["SpaceLetters"] | components["schemas"]["Stretch"] | components["schemas"]["Spread"] | components["schemas"]["SpreadGradient"] | components["schemas"]["Settle"] | components["schemas"]["TakeOffLine"] | components["schemas"]["TakeOut"] | components["schemas"]["TakeOutcome"] | components["schemas"]["Transform"] | components["schemas"]["Unbundle"] | components["schemas"]["Ungroup"];
+            command: components["schemas"]["AddPlate"] | components["schemas"]["AddShape"] | components["schemas"]["AddUnderlay"] | components["schemas"]["Align"] | components["schemas"]["AllHome"] | components["schemas"]["Arrange"] | components["schemas"]["BringBack"] | components["schemas"]["BreakIntoLetters"] | components["schemas"]["BuildRegions"] | components["schemas"]["Close"] | components["schemas"]["Combine"] | components["schemas"]["CompleteHalf"] | components["schemas"]["CopyPaint"] | components["schemas"]["Duplicate"] | components["schemas"]["DuplicatePlate"] | components["schemas"]["EditNodes"] | components["schemas"]["FillHole"] | components["schemas"]["Follow"] | components["schemas"]["FollowAgain"] | components["schemas"]["FreeTwins"] | components["schemas"]["Group"] | components["schemas"]["JoinEnds"] | components["schemas"]["LiftMembers"] | components["schemas"]["LiftOut"] | components["schemas"]["LineToOutline"] | components["schemas"]["MakeMembers"] | components["schemas"]["MakeRepeat"] | components["schemas"]["MakeTwin"] | components["schemas"]["dotstack__core__drawing__commands__placing__Mirror"] | components["schemas"]["MoveInStack"] | components["schemas"]["MovePlate"] | components["schemas"]["OpenHoles"] | components["schemas"]["Paint"] | components["schemas"]["Paste"] | components["schemas"]["PlaceExactly"] | components["schemas"]["PutInside"] | components["schemas"]["PutOnLine"] | components["schemas"]["OneColour"] | components["schemas"]["OnlyHere"] | components["schemas"]["Recolour"] | components["schemas"]["Refine"] | components["schemas"]["Remove"] | components["schemas"]["RemoveMeasure"] | components["schemas"]["RemovePlate"] | components["schemas"]["Rename"] | components["schemas"]["RenameDrawing"] | components["schemas"]["RenameMeasure"] | components["schemas"]["RenameSource"] | components["schemas"]["Renew"] | components["schemas"]["Resize"] | components["schemas"]["SameAngle"] | components["schemas"]["SameCentre"] | components["schemas"]["SameSize"] | components["schemas"]["SetCorners"] | components["schemas"]["SetEnds"] | components["schemas"]["SetLetters"] | components["schemas"]["SetMeasure"] | components["schemas"]["SetOutcome"] | components["schemas"]["SetParameters"] | components["schemas"]["SetPlate"] | components["schemas"]["SetRefinements"] | components["schemas"]["SetRegions"] | components["schemas"]["SetRepeat"] | components["schemas"]["SetRole"] | components["schemas"]["SetState"] | components["schemas"]["SetSwatches"] | components["schemas"]["SetThrough"] | components["schemas"]["SetWords"] | components["schemas"]["Simplify"] | components["schemas"]["SpaceLetters"] | components["schemas"]["Stretch"] | components["schemas"]["Spread"] | components["schemas"]["SpreadGradient"] | components["schemas"]["Settle"] | components["schemas"]["TakeOffLine"] | components["schemas"]["TakeOut"] | components["schemas"]["TakeOutcome"] | components["schemas"]["Transform"] | components["schemas"]["Unbundle"] | components["schemas"]["Ungroup"];
             /** Nodes */
             nodes?: string[];
             /**

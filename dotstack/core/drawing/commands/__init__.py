@@ -23,6 +23,12 @@ from dotstack.core.drawing.commands.lettering import (
     TakeOffLine,
 )
 from dotstack.core.drawing.commands.lines import LineToOutline
+from dotstack.core.drawing.commands.measures import (
+    Follow,
+    RemoveMeasure,
+    RenameMeasure,
+    SetMeasure,
+)
 from dotstack.core.drawing.commands.members import LiftMembers, MakeMembers, SetRole
 from dotstack.core.drawing.commands.nodes import CompleteHalf, EditNodes, JoinEnds
 from dotstack.core.drawing.commands.painting import CopyPaint, Paint, SpreadGradient
@@ -70,6 +76,7 @@ from dotstack.core.drawing.commands.underlays import AddUnderlay
 from dotstack.core.drawing.document import Drawing
 from dotstack.core.drawing.evaluate import Evaluator
 from dotstack.core.drawing.links import tied
+from dotstack.core.drawing.measures import checked
 from dotstack.core.drawing.stacks import active_in_order
 from dotstack.core.errors import CommandError, GeometryError
 
@@ -91,6 +98,7 @@ AnyCommand: TypeAlias = Annotated[
     | DuplicatePlate
     | EditNodes
     | FillHole
+    | Follow
     | FollowAgain
     | FreeTwins
     | Group
@@ -115,9 +123,11 @@ AnyCommand: TypeAlias = Annotated[
     | Recolour
     | Refine
     | Remove
+    | RemoveMeasure
     | RemovePlate
     | Rename
     | RenameDrawing
+    | RenameMeasure
     | RenameSource
     | Renew
     | Resize
@@ -127,6 +137,7 @@ AnyCommand: TypeAlias = Annotated[
     | SetCorners
     | SetEnds
     | SetLetters
+    | SetMeasure
     | SetOutcome
     | SetParameters
     | SetPlate
@@ -175,7 +186,8 @@ def apply(drawing: Drawing, command: AnyCommand, evaluator: Evaluator) -> Drawin
     Raises CommandError, LimitError or ArrangementError, and then nothing has changed.
     """
     try:
-        return tied(acted_on(drawing, command.named, command.applied_to, evaluator))
+        done = tied(acted_on(drawing, command.named, command.applied_to, evaluator))
+        return done if (sound := checked(done)) is done else tied(sound)
     except GeometryError as error:
         raise CommandError(str(error)) from error
     except ValidationError as error:
@@ -206,6 +218,7 @@ __all__ = [
     "DuplicatePlate",
     "EditNodes",
     "FillHole",
+    "Follow",
     "FollowAgain",
     "FreeTwins",
     "Group",
@@ -230,9 +243,11 @@ __all__ = [
     "Recolour",
     "Refine",
     "Remove",
+    "RemoveMeasure",
     "RemovePlate",
     "Rename",
     "RenameDrawing",
+    "RenameMeasure",
     "RenameSource",
     "Renew",
     "Resize",
@@ -242,6 +257,7 @@ __all__ = [
     "SetCorners",
     "SetEnds",
     "SetLetters",
+    "SetMeasure",
     "SetOutcome",
     "SetParameters",
     "SetPlate",

@@ -9,6 +9,7 @@ from pydantic import Field
 
 from dotstack.core.arrangement import Arrangement
 from dotstack.core.drawing.kinds.refinements import Refinements
+from dotstack.core.expressions import LONGEST
 from dotstack.core.geometry import Affine, Outline
 from dotstack.core.letters import Font
 from dotstack.core.paint import OF_WHOLE, Look
@@ -22,6 +23,8 @@ T = TypeVar("T")
 N = TypeVar("N", bound="NodeBase")
 # How many outlines of each kind of primitive are remembered.
 _DRAWN = 2000
+# How many of a shape's numbers can follow measures.
+MAX_FORMULAS = 200
 # A radius that is drawn this much smaller than it was asked for is clamped.
 _LESS = 1 - 1e-9
 
@@ -61,6 +64,17 @@ class Origin(Value):
     angle_deg: Annotated[float, Field(allow_inf_nan=False)]
 
 
+Path = Annotated[str, Field(pattern=r"^[a-z_]+(\.([a-z_]+|\d{1,4}))*$", max_length=120)]
+Expressed = Annotated[str, Field(min_length=1, max_length=LONGEST, pattern=r"\S")]
+
+
+class Formula(Value):
+    """The expression that a number of a shape follows, by the path of fields that leads to it."""
+
+    path: Path
+    text: Expressed
+
+
 class NodeBase(Value, ABC):
     """What every shape of the stack has.
 
@@ -70,6 +84,7 @@ class NodeBase(Value, ABC):
         visible, guide: hidden and guide shapes take no part in outcomes, results or exports.
         locked: not to be picked or moved on the desk.
         origin: the asset that it was placed from, if it was.
+        formulas: what of its numbers follows measures of the drawing; see ``measures``.
 
     """
 
@@ -82,6 +97,7 @@ class NodeBase(Value, ABC):
     locked: bool = False
     guide: bool = False
     origin: Origin | None = None
+    formulas: Annotated[tuple[Formula, ...], Field(max_length=MAX_FORMULAS)] = ()
 
     @property
     @abstractmethod
@@ -126,7 +142,7 @@ class NodeBase(Value, ABC):
     @property
     def common(self) -> dict[str, object]:
         """The fields that stay when it becomes a shape of another kind, by their names."""
-        names = NodeBase.model_fields.keys() - {"refinements"}
+        names = NodeBase.model_fields.keys() - {"refinements", "formulas"}
         return {name: getattr(self, name) for name in names}
 
     @property

@@ -1,0 +1,188 @@
+"""Measures: numbers of a drawing under a name, and the fields of shapes that follow them.
+
+A field that follows holds its value as any other does, and its shape the expression beside it:
+nothing that reads shapes needs to know of measures.
+"""
+
+from collections.abc import Callable, Mapping, Sequence
+from operator import is_
+
+from pydantic import ValidationError
+
+from dotstack.core.drawing.document import Drawing, Measure
+from dotstack.core.drawing.kinds import Node
+from dotstack.core.drawing.kinds.node import FollowerNode, Formula, own_fields, revised
+from dotstack.core.drawing.places import with_each
+from dotstack.core.drawing.tree import with_children
+from dotstack.core.errors import CommandError
+from dotstack.core.expressions import expression
+from dotstack.core.values import Value
+
+# What may follow measures of every shape, beside what its kind alone has.
+_OF_ALL = ("refinements", "look")
+
+
+def values_of(measures: Sequence[Measure]) -> dict[str, float]:
+    """The values of measures by their names.
+
+    Raises CommandError where one would be made from itself, with the chain, or cannot be.
+    """
+    texts = {measure.name: expression(measure.text) for measure in measures}
+    found: dict[str, float] = {}
+
+    def find(name: str, above: tuple[str, ...]) -> None:
+        if name in above:
+            chain = " needs ".join((*above[above.index(name) :], name))
+            raise CommandError(f"A measure cannot need itself: {chain}.")
+        for each in sorted(texts[name].names):
+            if each not in texts:
+                raise CommandError(f"{name} needs {each}, and there is no such measure.")
+            if each not in found:
+                find(each, (*above, name))
+        found[name] = texts[name].value(found)
+
+    for name in texts:
+        if name not in found:
+            find(name, ())
+    return found
+
+
+def with_measures(drawing: Drawing, measures: Sequence[Measure]) -> Drawing:
+    """The drawing with other measures, and all that follows them; raises CommandError."""
+    values = values_of(measures)
+    valued = tuple(
+        measure.model_copy(update={"value": values[measure.name]}) for measure in measures
+    )
+    return _following(drawing.model_copy(update={"measures": valued}), values, moved=True)
+
+
+def checked(drawing: Drawing) -> Drawing:
+    """The drawing in which fields that were changed by other means follow no measure any more.
+
+    What stays as it is keeps its identity.
+    """
+    values = {measure.name: measure.value for measure in drawing.measures}
+    return _following(drawing, values, moved=False)
+
+
+def with_formulas(drawing: Drawing, change: Callable[[str], str]) -> Drawing:
+    """The drawing with the text of each expression that a field follows changed."""
+
+    def changed(node: Node) -> Node:
+        if not node.formulas:
+            return node
+        fresh = [each.model_copy(update={"text": change(each.text)}) for each in node.formulas]
+        return node.model_copy(update={"formulas": tuple(fresh)})
+
+    return _changed(drawing, changed)
+
+
+def following(node: Node, texts: Mapping[str, str], values: Mapping[str, float]) -> Node:
+    """The node whose fields, by their paths, have the values of expressions.
+
+    They follow the measures that these name; one that names none is a plain number. Raises
+    CommandError, which names the shape.
+    """
+    formulas = {formula.path: formula for formula in node.formulas}
+    for path, text in texts.items():
+        node = _with_value(node, path, expression(text).value(values))
+        formulas.pop(path, None)
+        if expression(text).names:
+            formulas[path] = Formula(path=path, text=text.strip())
+    return node.model_copy(update={"formulas": tuple(formulas.values())})
+
+
+def _following(drawing: Drawing, values: Mapping[str, float], *, moved: bool) -> Drawing:
+    """The drawing in which what follows measures does so, or no more unless they ``moved``."""
+    return _changed(drawing, lambda node: _node(node, values, moved=moved))
+
+
+def _changed(drawing: Drawing, change: Callable[[Node], Node]) -> Drawing:
+    """The drawing with each shape that follows measures changed, wherever it is."""
+
+    def changed(node: Node) -> Node:
+        node = change(node) if node.formulas else node
+        if isinstance(node, FollowerNode):
+            inner = [changed(child) for child in node.stored]
+            same = all(new is old for new, old in zip(inner, node.stored, strict=True))
+            return node if same else node.with_stored(inner)
+        if not node.children:
+            return node
+        return with_children(node, lambda child: (changed(child),)) or node
+
+    before = _roots(drawing)
+    if not any(map(_follows, before)):
+        return drawing
+    done = with_each(drawing, changed)
+    return drawing if all(map(is_, before, _roots(done))) else done
+
+
+def _roots(drawing: Drawing) -> list[Node]:
+    """The shapes directly on plates, and in sources."""
+    return [*drawing.nodes, *(node for source in drawing.sources for node in source.nodes)]
+
+
+def _follows(node: Node) -> bool:
+    inner = node.stored if isinstance(node, FollowerNode) else node.children
+    return bool(node.formulas) or any(map(_follows, inner))
+
+
+def _node(node: Node, values: Mapping[str, float], *, moved: bool) -> Node:
+    kept = []
+    for formula in node.formulas:
+        read = expression(formula.text)
+        now = value_at(node, formula.path)
+        if now is None or not read.names <= values.keys():
+            continue
+        try:
+            wanted = read.value(values)
+        except CommandError as error:
+            raise CommandError(f"{node.name} cannot follow: {error}") from error
+        if now != wanted:
+            if not moved:
+                continue
+            node = _with_value(node, formula.path, wanted)
+        kept.append(formula)
+    if len(kept) == len(node.formulas):
+        return node
+    return node.model_copy(update={"formulas": tuple(kept)})
+
+
+def value_at(node: Node, path: str) -> float | None:
+    """The number at a path of fields and places in lists; None where there is none."""
+    first, *steps = path.split(".")
+    if first not in (*_OF_ALL, *own_fields(type(node))):
+        return None
+    found: object = getattr(node, first)
+    for step in steps:
+        if isinstance(found, tuple):
+            at = int(step) if step.isdecimal() else len(found)
+            found = found[at] if at < len(found) else None
+        else:
+            found = getattr(found, step, None) if isinstance(found, Value) else None
+    return float(found) if isinstance(found, float | int) and not isinstance(found, bool) else None
+
+
+def _with_value(node: Node, path: str, value: float) -> Node:
+    if value_at(node, path) is None:
+        raise CommandError(f"{node.name} has no number {path.replace('_', ' ')}.")
+    first, *steps = path.split(".")
+    try:
+        return revised(node, {first: _set(getattr(node, first), steps, value)})
+    except ValidationError as error:
+        fault = error.errors(include_url=False)[0]["msg"].replace("Input should", "should")
+        name = path.rpartition(".")[2].replace("_deg", "").replace("_", " ")
+        raise CommandError(f"{name} of {node.name} {fault}; it would be {value:g}.") from error
+
+
+def _set(found: object, steps: Sequence[str], value: float) -> object:
+    """A value with a number put at a path in it, checked with all that is round it."""
+    if not steps:
+        return value
+    first, *rest = steps
+    if isinstance(found, tuple):
+        at = int(first)
+        return (*found[:at], _set(found[at], rest, value), *found[at + 1 :])
+    assert isinstance(found, Value), "the path leads to a number"
+    fields = {name: getattr(found, name) for name in type(found).model_fields}
+    return type(found).model_validate({**fields, first: _set(fields[first], rest, value)})
