@@ -1,6 +1,8 @@
 """The command line's way with files: exports and kits, and what it says when it cannot."""
 
 import errno
+import re
+from math import pi
 from pathlib import Path
 
 import pytest
@@ -10,6 +12,8 @@ from dotstack.cli import main
 from dotstack.core.drawing import Evaluator
 from dotstack.core.drawing.drawing_file import write_drawing
 from dotstack.core.drawing.kit import read_kit, write_kit
+from dotstack.core.geometry import Outline
+from tests.core.drafting import do, drawn
 from tests.core.drawing.test_drawing_file import quay
 from tests.core.drawing.test_kit import bare, harbour
 
@@ -96,3 +100,74 @@ def test_wrong_usage_is_told(arguments: list[str], capsys: pytest.CaptureFixture
         main(["export", "quay.dotdrawing", *arguments])
     assert caught.value.code == 2
     assert "choose from" in (said := capsys.readouterr().err) or "whole numbers" in said
+
+
+@pytest.fixture
+def measured(tmp_path: Path) -> Path:
+    """A drawing of a disc that follows two measures."""
+    disc = {"kind": "ellipse", "id": "disc", "name": "Disc", "rx": 10, "ry": 10, "fill": "#22303C"}
+    drawing = do(drawn(disc), "set-measure", name="gap", text="3")
+    drawing = do(drawing, "set-measure", name="module", text="gap * 4")
+    drawing = do(drawing, "follow", ids=["disc"], texts={"rx": "module", "ry": "module"})
+    path = tmp_path / "disc.dotdrawing"
+    path.write_bytes(write_drawing(drawing, Evaluator()))
+    return path
+
+
+def area(path: Path) -> float:
+    """Of the only path in an SVG file."""
+    (data,) = re.findall(r'\bd="([^"]+)"', path.read_text())
+    return Outline.from_path_data(data).area
+
+
+def test_measures_make_variants_of_a_mark(measured: Path, tmp_path: Path) -> None:
+    out = tmp_path / "out"
+    table = tmp_path / "sizes.csv"
+    table.write_text('name,gap,module\r\nsmall,1,\r\n"large, wide","2,5",gap*8\r\n', "utf-8")
+    arguments = ["export", str(measured), "-o", str(out)]
+    assert main([*arguments, "--set", "gap=2"]) == 0
+    assert area(out / "Quay.svg") == pytest.approx(pi * 64)
+    assert main([*arguments, "--table", str(table)]) == 0
+    assert area(out / "small" / "Quay.svg") == pytest.approx(pi * 16)
+    assert area(out / "large, wide" / "Quay.svg") == pytest.approx(pi * 400)
+    # Typed and from a table at once; the file itself stays as it is.
+    table.write_text("gap\n1\n2\n", "utf-8")
+    assert main([*arguments, "--set", "module=gap", "--table", str(table)]) == 0
+    assert area(out / "2" / "Quay.svg") == pytest.approx(pi * 4)
+    assert main(arguments) == 0
+    assert area(out / "Quay.svg") == pytest.approx(pi * 144)
+
+
+@pytest.mark.parametrize(
+    ("set_", "table", "says"),
+    [
+        ("mast=2", None, "no measure called mast; the drawing has: gap, module"),
+        ("gap=2+", None, "ends where"),
+        ("gap=-1", None, "rx of Disc should be"),
+        ("gap=module", None, "need itself: gap needs module needs gap"),
+        (None, "gap\n1\n0\n", "Row 3 of t.csv: rx of Disc"),
+        (None, "gap,module\n1\n", "row 2 of t.csv: it has 1 cells, and 2"),
+        (None, "gap,gap\n1,2\n", "each once"),
+        (None, "gap\n", "a row for each variant"),
+        (None, "", "first row is wanted"),
+        (None, 'gap\n"1', "no table in CSV"),
+        (None, "name,gap\na,1\na,2\n", "two variants are called a"),
+    ],
+)
+def test_variants_that_cannot_be_are_refused_before_anything_is_written(
+    measured: Path,
+    tmp_path: Path,
+    set_: str | None,
+    table: str | None,
+    says: str,
+    capsys: pytest.CaptureFixture[str],
+) -> None:
+    arguments = ["export", str(measured), "-o", str(tmp_path / "out")]
+    if set_:
+        arguments += ["--set", set_]
+    if table is not None:
+        (tmp_path / "t.csv").write_text(table, "utf-8")
+        arguments += ["--table", str(tmp_path / "t.csv")]
+    assert main(arguments) == 1
+    assert says in capsys.readouterr().err
+    assert not (tmp_path / "out").exists()

@@ -2,20 +2,22 @@
 
 import argparse
 import sys
-from collections.abc import Callable, Iterable
+from collections.abc import Callable, Iterable, Iterator
 from functools import partial
 from pathlib import Path
 
 from pydantic import ValidationError
 
 from dotstack.cli.refusing import REFUSED, refused
+from dotstack.cli.variants import add_to as add_variants_to
+from dotstack.cli.variants import variants
 from dotstack.core.drawing import Evaluator
 from dotstack.core.drawing.drawing_file import read_drawing
 from dotstack.core.drawing.exporting import export, export_adapter, file_name
 from dotstack.core.drawing.kit import KitCollection, read_kit, write_kit
 from dotstack.core.drawing.pictures import node_picture, plate_picture
 from dotstack.core.drawing.surroundings import Surroundings
-from dotstack.core.errors import CoreError
+from dotstack.core.errors import CommandError, CoreError
 from dotstack.core.formats import Picture
 from dotstack.core.letters import Font
 from dotstack.fonts import shipped
@@ -42,6 +44,7 @@ def add_to(commands: "argparse._SubParsersAction[argparse.ArgumentParser]") -> N
     out.add_argument("--width", type=float, help="of each mark in DXF, in millimetres")
     out.add_argument("--family", help="the name of the font")
     out.add_argument("-o", "--output", type=Path, default=Path(), help="a folder")
+    add_variants_to(out)
     out.set_defaults(run=_export)
     kit = commands.add_parser("kit", help="look into kits, and make them of drawing files")
     actions = kit.add_subparsers(dest="action", required=True)
@@ -76,18 +79,28 @@ def _collections(path: Path) -> list[KitCollection]:
     return [read_kit(data)]
 
 
-def _pictures(path: Path) -> list[Picture]:
+def _pictures(options: argparse.Namespace) -> Iterator[tuple[Path, list[Picture]]]:
+    """What is to be exported, and the folders that it goes to."""
+    path: Path = options.file
     if path.suffix == ".dotdrawing":
         read = read_drawing(path.read_bytes())
         evaluator = _evaluator(read.fonts)
-        return [plate_picture(plate, evaluator) for plate in read.drawing.plates]
+        for variant in variants(read.drawing, options):
+            plates = variant.drawing.plates
+            yield variant.folder, [plate_picture(plate, evaluator) for plate in plates]
+        return
+    if options.set or options.table:
+        raise CommandError("A kit has no measures; they are the drawing's.")
     evaluator = _evaluator(())
-    return [
-        node_picture(asset.name, asset.node, evaluator)
-        for collection in _collections(path)
-        for section in collection.sections
-        for asset in section.assets
-    ]
+    yield (
+        options.output,
+        [
+            node_picture(asset.name, asset.node, evaluator)
+            for collection in _collections(path)
+            for section in collection.sections
+            for asset in section.assets
+        ],
+    )
 
 
 def _evaluator(carried: Iterable[Font]) -> Evaluator:
@@ -101,7 +114,11 @@ def _export(options: argparse.Namespace) -> int:
 
 
 def _export_all(options: argparse.Namespace) -> None:
-    pictures = _pictures(options.file)
+    for folder, pictures in _pictures(options):
+        _export_into(folder, pictures, options)
+
+
+def _export_into(folder: Path, pictures: list[Picture], options: argparse.Namespace) -> None:
     for name in options.format:
         given = {
             "sizes": options.sizes if name in _SIZED else None,
@@ -116,7 +133,7 @@ def _export_all(options: argparse.Namespace) -> None:
         for note in made.notes:
             print(note, file=sys.stderr)
         for key, data in made.files.items():
-            _save(options.output / key, data)
+            _save(folder / key, data)
 
 
 def _progress(name: str, done: int, of: int) -> None:

@@ -12,6 +12,7 @@ from pydantic import ValidationError
 from dotstack.core.drawing.document import Drawing, Measure
 from dotstack.core.drawing.kinds import Node
 from dotstack.core.drawing.kinds.node import FollowerNode, Formula, own_fields, revised
+from dotstack.core.drawing.links import tied
 from dotstack.core.drawing.places import with_each
 from dotstack.core.drawing.tree import with_children
 from dotstack.core.errors import CommandError
@@ -54,6 +55,18 @@ def with_measures(drawing: Drawing, measures: Sequence[Measure]) -> Drawing:
         measure.model_copy(update={"value": values[measure.name]}) for measure in measures
     )
     return _following(drawing.model_copy(update={"measures": valued}), values, moved=True)
+
+
+def varied(drawing: Drawing, texts: Mapping[str, str]) -> Drawing:
+    """The drawing with other values of measures that it has, all at once; raises CommandError."""
+    known = {measure.name: measure for measure in drawing.measures}
+    for name, text in texts.items():
+        if name not in known:
+            has = ", ".join(known) or "none"
+            raise CommandError(f"There is no measure called {name}; the drawing has: {has}.")
+        expression(text)
+        known[name] = known[name].model_copy(update={"text": text})
+    return tied(with_measures(drawing, tuple(known.values())))
 
 
 def checked(drawing: Drawing) -> Drawing:
