@@ -106,8 +106,8 @@ def test_wrong_usage_is_told(arguments: list[str], capsys: pytest.CaptureFixture
 def measured(tmp_path: Path) -> Path:
     """A drawing of a disc that follows two measures."""
     disc = {"kind": "ellipse", "id": "disc", "name": "Disc", "rx": 10, "ry": 10, "fill": "#22303C"}
-    drawing = do(drawn(disc), "set-measure", name="gap", text="3")
-    drawing = do(drawing, "set-measure", name="module", text="gap * 4")
+    drawing = do(drawn(disc), "set-measure", measure={"name": "gap", "text": "3"})
+    drawing = do(drawing, "set-measure", measure={"name": "module", "text": "gap * 4"})
     drawing = do(drawing, "follow", ids=["disc"], texts={"rx": "module", "ry": "module"})
     path = tmp_path / "disc.dotdrawing"
     path.write_bytes(write_drawing(drawing, Evaluator()))

@@ -4383,6 +4383,8 @@ export interface components {
         /**
          * Follow
          * @description Lets fields of shapes follow expressions, by the paths of the fields.
+         *
+         *     With ``makes`` there is this measure first.
          */
         Follow: {
             /**
@@ -4393,7 +4395,11 @@ export interface components {
             /** Ids */
             ids: string[];
             /** Texts */
-            texts: Record<string, never>;
+            texts: {
+                [key: string]: string;
+            };
+            /** @default null */
+            makes?: components["schemas"]["Made"] | null;
         };
         /**
          * FollowAgain
@@ -4554,6 +4560,16 @@ export interface components {
             do: "line-up";
             /** To */
             to: ("left" | "centre" | "right" | "top" | "middle" | "bottom") | ("line" | "circle");
+        };
+        /**
+         * Made
+         * @description A measure, and what it is.
+         */
+        Made: {
+            /** Name */
+            name: string;
+            /** Text */
+            text: string;
         };
         /**
          * MakeMembers
@@ -5385,10 +5401,7 @@ export interface components {
              * @enum {string}
              */
             kind: "set-measure";
-            /** Name */
-            name: string;
-            /** Text */
-            text: string;
+            measure: components["schemas"]["Made"];
         };
         /**
          * SetOutcome

@@ -52,6 +52,7 @@ export type KeptPicture = Schemas['KeptPicture'];
 export type PastedShapes = Schemas['PastedShapes'];
 export type SnapTargets = Whole<Schemas['SnapTargets']>;
 export type Source = Pick<Schemas['Source'], 'id' | 'name'>;
+export type Measure = Whole<Schemas['Measure']>;
 export type Swatch = Schemas['Swatch'];
 export type ColourAnswer = Whole<Schemas['ColourAnswer']>;
 export type ContrastAnswer = Whole<Schemas['ContrastAnswer']>;

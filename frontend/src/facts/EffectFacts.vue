@@ -77,12 +77,14 @@ function setDepth(fields: Partial<Depth>): void {
           <NumberField
             label="right"
             :value="shadow.dx"
+            :path="`look.shadows.${i}.dx`"
             :rule="SIZE"
             @change="setShadow(i, { dx: $event })"
           />
           <NumberField
             label="down"
             :value="shadow.dy"
+            :path="`look.shadows.${i}.dy`"
             :rule="SIZE"
             @change="setShadow(i, { dy: $event })"
           />
@@ -90,6 +92,7 @@ function setDepth(fields: Partial<Depth>): void {
             label="blur"
             says="the width of its soft edge"
             :value="shadow.blur"
+            :path="`look.shadows.${i}.blur`"
             :rule="BLUR"
             @change="setShadow(i, { blur: $event })"
           />
@@ -97,6 +100,8 @@ function setDepth(fields: Partial<Depth>): void {
             label="opaque"
             says="how opaque the shadow is"
             :value="shadow.opacity * 100"
+            :path="`look.shadows.${i}.opacity`"
+            :times="0.01"
             :rule="SHARE"
             unit="%"
             @change="setShadow(i, { opacity: $event / 100 })"
@@ -127,6 +132,7 @@ function setDepth(fields: Partial<Depth>): void {
           <NumberField
             label="length"
             :value="depth.length"
+            path="look.depth.length"
             :rule="LENGTH"
             @change="setDepth({ length: $event })"
           />
@@ -134,6 +140,7 @@ function setDepth(fields: Partial<Depth>): void {
             label="to"
             says="where it is pushed to, clockwise from the right"
             :value="depth.angle_deg"
+            path="look.depth.angle_deg"
             unit="°"
             @change="setDepth({ angle_deg: $event })"
           />
@@ -141,6 +148,7 @@ function setDepth(fields: Partial<Depth>): void {
             label="bevel"
             says="how wide the slanted edge of the front is"
             :value="depth.bevel"
+            path="look.depth.bevel"
             :rule="LENGTH"
             @change="setDepth({ bevel: $event })"
           />

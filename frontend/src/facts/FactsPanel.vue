@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue';
+import { computed, provide, ref } from 'vue';
 
 import type { Role } from '@/api/types';
 import AlignFacts from '@/facts/AlignFacts.vue';
@@ -14,6 +14,7 @@ import RegionFacts from '@/facts/RegionFacts.vue';
 import RepeatFacts from '@/facts/RepeatFacts.vue';
 import ShapeFacts from '@/facts/ShapeFacts.vue';
 import TwinFacts from '@/facts/TwinFacts.vue';
+import { FOLLOWED, ofShapes } from '@/fields/followed';
 import { ROLES } from '@/marks/roles';
 import { useDrawing } from '@/stores/drawing';
 import { useNodes } from '@/stores/nodes';
@@ -29,6 +30,20 @@ const align = ref<InstanceType<typeof AlignFacts>>();
 
 const row = computed(() => selection.only);
 const nodes = computed(() => selection.selected.map((each) => each.node));
+provide(
+  FOLLOWED,
+  ofShapes(() => nodes.value),
+);
+
+/** Whether all are boxes, of the sides that they were drawn with. */
+const asDrawn = computed(() =>
+  nodes.value.every((node, i) => {
+    const figure = selection.figures[i];
+    if (node.kind !== 'rectangle' || !figure) return false;
+    const same = (one: number, other: number) => Math.abs(one - other) < 1e-9;
+    return same(figure.width, node.width) && same(figure.height, node.height);
+  }),
+);
 
 /** Fields begin anew with another selection. */
 const fresh = computed(() => selection.ids.join());
@@ -70,7 +85,12 @@ defineExpose({ align: () => align.value?.focus() });
           {{ faulty.node.name }} cannot be shown: {{ selection.faultById.get(faulty.node.id) }}.
           Undo takes back the step that put it there, Delete removes it.
         </p>
-        <PlaceFacts v-else-if="!outline.open" :key="fresh" :figures="selection.figures" />
+        <PlaceFacts
+          v-else-if="!outline.open"
+          :key="fresh"
+          :figures="selection.figures"
+          :sides="asDrawn"
+        />
       </section>
       <TwinFacts v-if="row && !outline.open" :key="`twin ${fresh}`" />
       <NodeFacts v-if="outline.open" />

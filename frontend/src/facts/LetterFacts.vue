@@ -137,6 +137,7 @@ const isOn = (tag: string, usual: boolean) => (of((text) => text.features[tag]) 
       <NumberField
         label="size"
         :value="of((text) => text.size)"
+        path="size"
         :rule="LENGTH"
         @change="set({ size: $event })"
       />
@@ -151,6 +152,8 @@ const isOn = (tag: string, usual: boolean) => (of((text) => text.features[tag]) 
         unit="%"
         says="added between letters, in hundredths of the body"
         :value="of((text) => text.tracking / 10)"
+        path="tracking"
+        :times="10"
         :rule="SPACING"
         @change="set({ tracking: 10 * $event })"
       />
@@ -159,6 +162,8 @@ const isOn = (tag: string, usual: boolean) => (of((text) => text.features[tag]) 
         unit="%"
         says="added to spaces, in hundredths of the body"
         :value="of((text) => text.word_space / 10)"
+        path="word_space"
+        :times="10"
         :rule="SPACING"
         @change="set({ word_space: 10 * $event })"
       />
@@ -166,6 +171,7 @@ const isOn = (tag: string, usual: boolean) => (of((text) => text.features[tag]) 
         label="leading"
         says="from line to line, in bodies"
         :value="of((text) => text.leading)"
+        path="leading"
         :rule="{ min: 0, max: 20 }"
         @change="set({ leading: $event })"
       />

@@ -18,7 +18,7 @@ import { CAPS, MARKS, POSITIONS } from '@/marks/lines';
 import { JOINS } from '@/marks/refinements';
 
 /** One line along an outline: its paint and width, and all else when it is unfolded. */
-const props = defineProps<{ line: Line; label: string; ends: boolean }>();
+const props = defineProps<{ line: Line; path: string; label: string; ends: boolean }>();
 const emit = defineEmits<{ change: [fields: Partial<Line>]; remove: [] }>();
 
 const WIDTH = { min: 0, max: 1e6 };
@@ -77,6 +77,7 @@ function begin(kind: 'dashes' | 'dots'): void {
       <NumberField
         label="width"
         :value="line.width"
+        :path="`${path}.width`"
         :rule="WIDTH"
         @change="$event ? emit('change', { width: $event }) : emit('remove')"
       />
@@ -93,6 +94,7 @@ function begin(kind: 'dashes' | 'dots'): void {
         label="away"
         says="from the outline, below 0 inside"
         :value="line.away"
+        :path="`${path}.away`"
         @change="emit('change', { away: $event })"
       />
       <ChoiceRow
@@ -107,6 +109,7 @@ function begin(kind: 'dashes' | 'dots'): void {
         label="limit"
         says="of a sharp join: how many half widths its point may lie away"
         :value="line.limit"
+        :path="`${path}.limit`"
         :rule="LIMIT"
         @change="emit('change', { limit: $event })"
       />

@@ -149,6 +149,8 @@ function spread(event: Event): void {
       <NumberField
         label="opacity"
         :value="opacity"
+        path="look.opacity"
+        :times="0.01"
         :rule="SHARE"
         unit="%"
         @change="paint({ opacity: $event / 100 })"
@@ -204,6 +206,7 @@ function spread(event: Event): void {
         v-for="(line, i) in lines"
         :key="i"
         :line="line"
+        :path="`look.lines.${i}`"
         :label="lines.length > 1 ? `Line ${i + 1}` : 'Line'"
         :ends="hasEnds"
         @focusin="colours.touched = i"

@@ -11,7 +11,11 @@ import { useDrawing } from '@/stores/drawing';
 import { useView } from '@/stores/view';
 
 /** Place, size and angle of one shape or of several at once. */
-const props = defineProps<{ figures: Figure[] }>();
+const props = defineProps<{
+  figures: Figure[];
+  /** Whether its sides are fields of what it is: of boxes as they were drawn. */
+  sides: boolean;
+}>();
 
 const SIZE = { min: 0, max: 1e6, above: true };
 const ANGLE = { min: -36000, max: 36000 };
@@ -120,6 +124,7 @@ function resize(fields: { width?: number; height?: number }): void {
       :value="width"
       :rule="SIZE"
       :disabled="width === 0"
+      :path="sides ? 'width' : undefined"
       @change="resize({ width: $event })"
     />
     <NumberField
@@ -128,6 +133,7 @@ function resize(fields: { width?: number; height?: number }): void {
       :value="height"
       :rule="SIZE"
       :disabled="height === 0"
+      :path="sides ? 'height' : undefined"
       @change="resize({ height: $event })"
     />
     <NumberField label="angle" :value="angle" :rule="ANGLE" unit="°" @change="turnTo($event)">

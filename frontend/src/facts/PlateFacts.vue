@@ -2,6 +2,7 @@
 import { computed } from 'vue';
 
 import type { PlateHead } from '@/api/types';
+import MeasureFacts from '@/facts/MeasureFacts.vue';
 import ColourField from '@/fields/ColourField.vue';
 import NumberField from '@/fields/NumberField.vue';
 import { isActive } from '@/marks/kinds';
@@ -90,6 +91,7 @@ const measures = computed<[string, string][]>(() => {
       <span class="soft">{{ word }}</span> <span class="mono">{{ value }}</span>
     </p>
   </section>
+  <MeasureFacts />
   <section>
     <p class="soft note">Select a shape to see its exact numbers, and to type them.</p>
   </section>

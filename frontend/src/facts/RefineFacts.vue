@@ -48,6 +48,7 @@ function sooner(place: number): void {
       <li v-for="(refinement, i) in refinements" :key="`${i} ${refinement.kind}`">
         <RefinementRow
           :refinement="refinement"
+          :path="`refinements.${i}`"
           :note="notes[i]"
           :first="i === 0"
           @change="change(i, $event)"

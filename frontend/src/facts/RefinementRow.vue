@@ -17,6 +17,8 @@ import {
 /** One refinement: its word, its values, whether it is on, and what is to be told of it. */
 const props = defineProps<{
   refinement: Refinement;
+  /** Where it stands in its shape. */
+  path: string;
   note: Figure['notes'][number] | undefined;
   first: boolean;
 }>();
@@ -92,6 +94,7 @@ function choose(name: string, event: Event): void {
         <NumberField
           label="size"
           :value="refinement.size"
+          :path="`${path}.size`"
           :rule="LENGTH"
           @change="emit('change', { size: $event })"
         />
@@ -113,6 +116,7 @@ function choose(name: string, event: Event): void {
         label="by"
         says="distance, below 0 to shrink"
         :value="refinement.distance"
+        :path="`${path}.distance`"
         @change="emit('change', { distance: $event })"
       />
     </template>
@@ -120,6 +124,7 @@ function choose(name: string, event: Event): void {
       <NumberField
         label="width"
         :value="refinement.width"
+        :path="`${path}.width`"
         :rule="ABOVE"
         @change="emit('change', { width: $event })"
       />
@@ -137,6 +142,7 @@ function choose(name: string, event: Event): void {
         <NumberField
           label="width"
           :value="refinement.width"
+          :path="`${path}.width`"
           :rule="ABOVE"
           @change="emit('change', { width: $event })"
         />
@@ -154,12 +160,14 @@ function choose(name: string, event: Event): void {
         <NumberField
           label="rings"
           :value="refinement.count"
+          :path="`${path}.count`"
           :rule="RINGS"
           @change="emit('change', { count: $event })"
         />
         <NumberField
           label="gap"
           :value="refinement.gap"
+          :path="`${path}.gap`"
           :rule="LENGTH"
           @change="emit('change', { gap: $event })"
         />
@@ -186,6 +194,7 @@ function choose(name: string, event: Event): void {
         label="limit"
         says="of a sharp join: how many distances its point may lie away"
         :value="refinement.limit"
+        :path="`${path}.limit`"
         :rule="LIMIT"
         @change="emit('change', { limit: $event })"
       />

@@ -7,7 +7,7 @@ import { common } from '@/marks/common';
 import { kindOf } from '@/marks/kinds';
 import { shortNumber } from '@/marks/numbers';
 import type { Parameter } from '@/marks/parameters';
-import { parameterFields, valuesOf } from '@/marks/parameters';
+import { parameterFields, pathsOf, valuesOf } from '@/marks/parameters';
 import { useDrawing } from '@/stores/drawing';
 
 /** The parameters that all the selected shapes have, whatever else they are. */
@@ -89,6 +89,8 @@ const clamped = computed(() => {
         :value="value(parameter)"
         :rule="parameter"
         :unit="parameter.unit"
+        :path="pathsOf(parameter, nodes[0]!)"
+        :times="parameter.of?.times"
         @change="setParameter(parameter, $event)"
       />
       <template v-if="boxes.length === nodes.length">
@@ -102,6 +104,7 @@ const clamped = computed(() => {
             :label="corner"
             :value="common(boxes, (box) => radiiOf(box)[i]!)"
             :rule="RADIUS"
+            :path="`radii.${i}`"
             @change="setCorner(i, $event)"
           />
         </template>

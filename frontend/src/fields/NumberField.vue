@@ -1,13 +1,18 @@
 <script setup lang="ts">
-import { computed, nextTick, ref, useId, watch } from 'vue';
+import { computed, inject, nextTick, ref, useId, watch } from 'vue';
 
-import { changed, CHANGES, evaluated } from '@/fields/arithmetic';
+import { changed, CHANGES, defined, evaluated, namesIn } from '@/marks/arithmetic';
+import { FOLLOWED } from '@/fields/followed';
 import { shortNumber } from '@/marks/numbers';
 import { useDrawing } from '@/stores/drawing';
+import { useMeasures } from '@/stores/measures';
 
 /**
  * A number that is typed, stepped by the arrow keys, or scrubbed by dragging its label; what
  * makes no sense is said and not taken. ``value`` is undefined where several differ.
+ *
+ * Names of measures may be typed: what has a ``path`` follows them, and shows the expression;
+ * ``gap = 3`` makes a measure of it on the way.
  */
 interface Rule {
   min?: number;
@@ -23,12 +28,27 @@ const props = defineProps<{
   /** What the label stands for, where it is short. */
   says?: string;
   disabled?: boolean;
+  /** The fields that it stands for, in what it is about; they are ``times`` what is shown. */
+  path?: string | readonly string[];
+  times?: number;
 }>();
-const emit = defineEmits<{ change: [value: number]; enter: []; label: [] }>();
+const emit = defineEmits<{
+  change: [value: number];
+  /** While its label is dragged, and null where that leads nowhere. */
+  look: [value: number | null];
+  enter: [];
+  label: [];
+}>();
 
 const SCRUB_PIXELS = 4;
 
 const drawing = useDrawing();
+const measures = useMeasures();
+const find = inject(FOLLOWED, null);
+const followed = computed(() =>
+  find && props.path?.length ? find([props.path].flat(), props.times ?? 1) : null,
+);
+const expression = computed(() => followed.value?.text() ?? null);
 const id = useId();
 const input = ref<HTMLInputElement>();
 const text = ref('');
@@ -44,13 +64,14 @@ const shown = computed(() =>
 );
 watch(
   // What was refused gives way to what is true.
-  () => [props.value, drawing.refusals],
+  () => [props.value, expression.value, drawing.refusals],
   () => reset(),
   { immediate: true },
 );
 
 function reset(): void {
-  text.value = shown.value;
+  const editing = input.value && document.activeElement === input.value;
+  text.value = (editing && expression.value) || shown.value;
   fault.value = '';
   touched = false;
   stepped = null;
@@ -76,12 +97,35 @@ function fits(value: number): boolean {
   return !((above && value === min) || (whole && !Number.isInteger(value)));
 }
 
+/** Follows an expression, or the measure that is named on the way. */
+async function follow(typed: string): Promise<void> {
+  const makes = defined(typed);
+  if (makes && !makes.text && props.value === undefined) {
+    fault.value = wanted.value;
+    return;
+  }
+  if (makes) makes.text ||= String(props.value);
+  const refused = followed.value
+    ? await followed.value.take(makes?.name ?? typed, makes ?? undefined)
+    : await measures.set(makes!.name, makes!.text);
+  if (refused) fault.value = refused;
+  else reset();
+}
+
 /** Takes what is typed; answers whether it made sense. */
 function commit(): boolean {
   if (!touched) return true;
-  const value = changed(text.value, props.value);
+  const names = namesIn(text.value);
+  const changes = /^[+*/]/.test(text.value.trim());
+  if (defined(text.value) || (names.length && followed.value && !changes)) {
+    touched = false;
+    void follow(text.value);
+    return true;
+  }
+  const value = changed(text.value, props.value, measures.values);
   if (value === null || !fits(value)) {
-    fault.value = wanted.value;
+    const unknown = names.find((name) => !(name in measures.values));
+    fault.value = unknown ? `There is no measure called ${unknown}.` : wanted.value;
     return false;
   }
   fault.value = '';
@@ -139,7 +183,9 @@ function onLabelMove(event: PointerEvent): void {
   if (steps) scrubbed = true;
   if (!scrubbed) return;
   const next = allowed(scrub.value + steps * stepOf(event));
-  if (next !== null) text.value = shortNumber(next) + (props.unit ?? '');
+  if (next === null) return;
+  text.value = shortNumber(next) + (props.unit ?? '');
+  emit('look', next);
 }
 
 function onLabelUp(): void {
@@ -149,7 +195,20 @@ function onLabelUp(): void {
   if (!scrubbed) return emit('label');
   const value = evaluated(text.value);
   if (value !== null && value !== props.value && fits(value)) emit('change', value);
-  else reset();
+  else {
+    emit('look', null);
+    reset();
+  }
+}
+
+/** What is edited is the expression, where there is one. */
+function onFocus(): void {
+  if (!touched && expression.value) text.value = expression.value;
+  void marked();
+}
+
+function onBlur(): void {
+  if (commit() && !touched && !fault.value) text.value = shown.value;
 }
 
 defineExpose({ commit });
@@ -180,13 +239,16 @@ defineExpose({ commit });
       :aria-invalid="fault ? 'true' : undefined"
       :aria-describedby="fault ? `${id}-fault` : undefined"
       @input="onInput"
-      @blur="commit"
-      @focus="marked"
+      @blur="onBlur"
+      @focus="onFocus"
       @keydown.enter.prevent="onEnter()"
       @keydown.up.prevent="onStep($event, 1)"
       @keydown.down.prevent="onStep($event, -1)"
       @keydown.esc="touched && ($event.stopPropagation(), reset())"
     />
+    <span v-if="expression && !fault" class="expression mono" :title="`follows ${expression}`"
+      >= {{ expression }}</span
+    >
     <span v-if="fault" :id="`${id}-fault`" role="alert" class="fault">{{ fault }}</span>
   </div>
 </template>
@@ -225,6 +287,15 @@ input {
 }
 input:disabled {
   color: var(--soft);
+}
+.expression {
+  flex-basis: 100%;
+  overflow: hidden;
+  color: var(--tide);
+  font-size: 11.5px;
+  text-align: right;
+  text-overflow: ellipsis;
+  white-space: nowrap;
 }
 .fault {
   flex-basis: 100%;

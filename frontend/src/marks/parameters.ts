@@ -19,6 +19,8 @@ export interface Parameter {
     key: string;
     shown(values: Values): number;
     taken(typed: number, values: Values): number;
+    /** What it makes is always so many times what is typed. */
+    times?: number;
   };
 }
 
@@ -47,7 +49,7 @@ export const diameter: Parameter = {
   ...radius,
   key: 'diameter',
   word: 'diameter',
-  of: { key: 'rx', shown: ({ rx }) => 2 * rx!, taken: (typed) => typed / 2 },
+  of: { key: 'rx', shown: ({ rx }) => 2 * rx!, taken: (typed) => typed / 2, times: 0.5 },
 };
 /** The side of a regular polygon, and its height: with a corner at the top. */
 export const side: Parameter = {
@@ -113,6 +115,13 @@ export const axisTurn = parameter('mirror', 'angle_deg', 'axis at', 90, '°');
 /** What has the values of a shape's parameters: itself, or how it is repeated. */
 export function valuesOf(node: Node): Values {
   return (node.kind === 'repeat' ? node.layout : node) as unknown as Values;
+}
+
+/** The paths of the fields of a shape that a parameter is, where it is always so many times them. */
+export function pathsOf({ key, of }: Parameter, node: Node): string[] {
+  if (of && !of.times) return [];
+  const names = Object.keys(parameterFields({ key, of } as Parameter, 1, valuesOf(node)));
+  return node.kind === 'repeat' ? names.map((name) => `layout.${name}`) : names;
 }
 
 /** What is set where a parameter of a shape with these values is typed. */

@@ -8,6 +8,7 @@ import type {
   Entries,
   Figure,
   Line,
+  Measure,
   Node,
   PlateHead,
   PreviewState,
@@ -65,6 +66,7 @@ export const useDrawing = defineStore('drawing', () => {
   const name = ref('');
   const plates = ref<readonly string[]>([]);
   const swatches = ref<readonly Swatch[]>([]);
+  const measures = ref<readonly Measure[]>([]);
   const sources = shallowReactive<Record<string, Source>>({});
   const heads = shallowReactive<Record<string, PlateHead>>({});
   const nodes = shallowReactive<Record<string, Node>>({});
@@ -112,6 +114,7 @@ export const useDrawing = defineStore('drawing', () => {
     put(sources, entries.sources);
     plates.value = entries.plates;
     swatches.value = entries.swatches ?? [];
+    measures.value = entries.measures ?? [];
     preview.value = null;
   }
 
@@ -406,6 +409,7 @@ export const useDrawing = defineStore('drawing', () => {
     name,
     plates,
     swatches,
+    measures,
     sources,
     heads,
     nodes,

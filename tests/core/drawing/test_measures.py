@@ -22,7 +22,7 @@ def measured(**texts: str) -> Drawing:
     """A disc and a board, with these measures."""
     drawing = drawn(BOARD, DISC)
     for name, text in texts.items():
-        drawing = do(drawing, "set-measure", name=name, text=text)
+        drawing = do(drawing, "set-measure", measure={"name": name, "text": text})
     return drawing
 
 
@@ -92,7 +92,7 @@ def test_one_change_moves_all_that_follows() -> None:
     drawing = do(drawing, "paint", ids=["board"], lines=[{"paint": "#22303C", "width": 1}])
     drawing = follow(drawing, "board", width="module*10", look__lines__0__width="gap")
     assert facts(drawing, "disc")[2] == pytest.approx(2 * (16 + 2))
-    wide = do(drawing, "set-measure", name="module", text="12")
+    wide = do(drawing, "set-measure", measure={"name": "module", "text": "12"})
     assert facts(wide, "disc")[2:4] == pytest.approx((54, 54))
     board = node(wide, "board")
     assert (facts(wide, "board")[2], board.look.lines[0].width) == (120, 3)
@@ -101,7 +101,10 @@ def test_one_change_moves_all_that_follows() -> None:
     assert facts(wide, "board")[3] == 40
     plain = follow(wide, "board", width="90")
     assert formulas(plain, "board") == {"look.lines.0.width": "gap"}
-    assert do(plain, "set-measure", name="module", text="1").plates[0].nodes[0].width == 90
+    assert (
+        do(plain, "set-measure", measure={"name": "module", "text": "1"}).plates[0].nodes[0].width
+        == 90
+    )
 
 
 def test_what_is_changed_by_other_means_follows_no_more() -> None:
@@ -114,7 +117,7 @@ def test_what_is_changed_by_other_means_follows_no_more() -> None:
     assert formulas(settled, "disc") == {}
     # What comes from elsewhere follows what is called the same, if it has its value.
     for text, left in (("8", {"rx", "ry"}), ("5", set())):
-        other = do(drawn(), "set-measure", name="module", text=text)
+        other = do(drawn(), "set-measure", measure={"name": "module", "text": text})
         disc = drawing.plates[0].nodes[1].model_dump(mode="json")
         pasted = do(other, "paste", plate="plate", nodes=[disc], seed="p")
         assert set(formulas(pasted, "p-0")) == left
@@ -125,8 +128,8 @@ def test_a_spin_and_twins_follow() -> None:
                  name="Ring", layout="spin")  # fmt: skip
     drawing = follow(drawing, "ring", layout__count="discs", layout__radius="reach")
     drawing = follow(drawing, "ring:0:disc", rx="reach / 10", ry="reach / 10")
-    more = do(do(drawing, "set-measure", name="discs", text="80"),
-              "set-measure", name="reach", text="100")  # fmt: skip
+    more = do(do(drawing, "set-measure", measure={"name": "discs", "text": "80"}),
+              "set-measure", measure={"name": "reach", "text": "100"})  # fmt: skip
     ring = node(more, "ring")
     assert isinstance(ring, RepeatNode)
     assert len(ring.children) == 80
@@ -135,7 +138,7 @@ def test_a_spin_and_twins_follow() -> None:
     middle = facts(more, "ring")[:2]
     assert [math.dist(size[:2], middle) for size in sizes] == pytest.approx([100] * 3)
     with pytest.raises(CommandError, match="count of Ring should be"):
-        do(drawing, "set-measure", name="discs", text="2.5")
+        do(drawing, "set-measure", measure={"name": "discs", "text": "2.5"})
 
 
 def test_a_measure_is_renamed_everywhere_and_goes_when_nothing_needs_it() -> None:
@@ -154,12 +157,15 @@ def test_a_measure_is_renamed_everywhere_and_goes_when_nothing_needs_it() -> Non
 @pytest.mark.parametrize(
     ("says", "kind", "fields"),
     [
-        ("needs itself|need itself: a needs b needs a", "set-measure", {"name": "a", "text": "b"}),
-        ("need itself: a needs a", "set-measure", {"name": "a", "text": "a+1"}),
-        ("c needs mast", "set-measure", {"name": "c", "text": "mast"}),
-        ("mm is a unit", "set-measure", {"name": "mm", "text": "2"}),
-        ("Disc cannot follow: “8 / a” divides by zero", "set-measure", {"name": "a", "text": "0"}),
-        ("rx of Disc should be .* it would be -4", "set-measure", {"name": "a", "text": "-2"}),
+        ("need itself: a needs b needs a", "set-measure",
+         {"measure": {"name": "a", "text": "b"}}),
+        ("need itself: a needs a", "set-measure", {"measure": {"name": "a", "text": "a+1"}}),
+        ("c needs mast", "set-measure", {"measure": {"name": "c", "text": "mast"}}),
+        ("mm is a unit", "set-measure", {"measure": {"name": "mm", "text": "2"}}),
+        ("Disc cannot follow: “8 / a” divides by zero", "set-measure",
+         {"measure": {"name": "a", "text": "0"}}),
+        ("rx of Disc should be .* it would be -4", "set-measure",
+         {"measure": {"name": "a", "text": "-2"}}),
         ("no measure called mast", "follow", {"ids": ["disc"], "texts": {"rx": "mast"}}),
         ("Disc has no number width", "follow", {"ids": ["disc"], "texts": {"width": "a"}}),
         ("no number transform", "follow", {"ids": ["disc"], "texts": {"transform.e": "a"}}),
@@ -179,9 +185,9 @@ def test_what_cannot_be_is_refused_and_changes_nothing(
 
 
 ACTS: tuple[dict[str, Any], ...] = (
-    {"kind": "set-measure", "name": "a", "text": "VALUE"},
-    {"kind": "set-measure", "name": "b", "text": "a + VALUE"},
-    {"kind": "set-measure", "name": "c", "text": "VALUE - b"},
+    {"kind": "set-measure", "measure": {"name": "a", "text": "VALUE"}},
+    {"kind": "set-measure", "measure": {"name": "b", "text": "a + VALUE"}},
+    {"kind": "set-measure", "measure": {"name": "c", "text": "VALUE - b"}},
     {"kind": "rename-measure", "name": "a", "new_name": "d"},
     {"kind": "rename-measure", "name": "d", "new_name": "a"},
     {"kind": "remove-measure", "name": "c"},

@@ -10,30 +10,57 @@ const UNITS: Record<string, number> = {
 };
 
 /** How what is there is changed: more, less (a + and a negative number), times, divided by. */
-export const CHANGES = '+10 adds, +-10 takes away, *2 and /3 change what is there';
+export const CHANGES =
+  '+10 adds, +-10 takes away, *2 and /3 change what is there; gap = 3 makes a measure, gap = keeps this as one';
 
 /**
  * The value of what is typed into a field that holds ``now``: what begins with +, * or /
  * changes that; null if it makes no sense.
  */
-export function changed(typed: string, now: number | undefined): number | null {
+export function changed(
+  typed: string,
+  now: number | undefined,
+  names: Readonly<Record<string, number>> = {},
+): number | null {
   const means = typed.trim().replace('×', '*').replace('÷', '/');
-  if (!/^[+*/]/.test(means)) return evaluated(typed, now ?? 1);
-  return now === undefined ? null : evaluated(`(${now.toFixed(12)})${means}`, now);
+  if (!/^[+*/]/.test(means)) return evaluated(typed, now ?? 1, names);
+  return now === undefined ? null : evaluated(`(${now.toFixed(12)})${means}`, now, names);
+}
+
+const NAME = /\p{L}[\p{L}\p{N}_]*/u;
+const TOKENS = new RegExp(
+  `\\d+\\.?\\d*(?:e[+-]?\\d+)?|\\.\\d+(?:e[+-]?\\d+)?|${NAME.source}|[-+*/()°%]|\\S`,
+  'giu',
+);
+
+/** The names of measures that are used in what is typed, known or not. */
+export function namesIn(typed: string): string[] {
+  const words = (typed.match(TOKENS) ?? []).filter((token) => /^\p{L}/u.test(token));
+  return words.filter((word) => !(word.toLowerCase() in UNITS));
+}
+
+/** A measure that is named as it is typed, as ``gap = 3``, or ``gap =`` for what is there. */
+export function defined(typed: string): { name: string; text: string } | null {
+  const parts = new RegExp(`^\\s*(${NAME.source})\\s*=(.*)$`, 'u').exec(typed);
+  return parts && { name: parts[1]!, text: parts[2]!.trim() };
 }
 
 /**
  * The value of what is typed, or null if it makes no sense: numbers with . or , as the
  * decimal sign, + − * / and parentheses, and after a number px, mm, cm, in, pt, ° or %.
- * A percentage is of ``whole``.
+ * A percentage is of ``whole``; ``names`` stand for numbers too.
  */
-export function evaluated(typed: string, whole = 1): number | null {
+export function evaluated(
+  typed: string,
+  whole = 1,
+  names: Readonly<Record<string, number>> = {},
+): number | null {
   const tokens = typed
     .replaceAll(',', '.')
     .replaceAll('×', '*')
     .replaceAll('÷', '/')
     .replaceAll('−', '-')
-    .match(/\d+\.?\d*(?:e[+-]?\d+)?|\.\d+(?:e[+-]?\d+)?|[a-z]+|[-+*/()°%]|\S/gi);
+    .match(TOKENS);
   if (!tokens) return null;
   let at = 0;
 
@@ -60,7 +87,11 @@ export function evaluated(typed: string, whole = 1): number | null {
       at++;
       value = sum();
       if (tokens![at++] !== ')') return NaN;
-    } else value = Number(tokens![at++] ?? NaN);
+    } else {
+      const token = tokens![at++] ?? '';
+      if (Object.hasOwn(names, token)) return names[token]!;
+      value = /^[\d.]/.test(token) ? Number(token) : NaN;
+    }
     const unit = tokens![at]?.toLowerCase();
     if (unit === '°') at++;
     else if (unit === '%') {

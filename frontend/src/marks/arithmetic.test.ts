@@ -1,6 +1,6 @@
 import { describe, expect, test } from 'vitest';
 
-import { changed, evaluated } from '@/fields/arithmetic';
+import { changed, defined, evaluated, namesIn } from '@/marks/arithmetic';
 
 describe('what is typed is evaluated', () => {
   test.each([
@@ -55,4 +55,37 @@ describe('what begins with a sign changes what is there', () => {
     expect(changed('+10', undefined)).toBeNull();
     expect(changed('10', undefined)).toBe(10);
   });
+});
+
+describe('names of measures', () => {
+  const names = { gap: 3, module: 8, größe: 2 };
+  test.each([
+    ['gap', 3],
+    ['module*2 + gap', 19],
+    ['-(gap - module)/größe', 2.5],
+    ['gap+1in', 99],
+    ['2e1*gap', 60],
+  ])('%s is %d', (typed, value) => expect(evaluated(typed, 1, names)).toBeCloseTo(value, 9));
+
+  test.each(['mast', 'gap gap', '2gap', 'gap(2)', 'toString', 'constructor', 'gap.x'])(
+    '%j makes no sense',
+    (typed) => expect(evaluated(typed, 1, names)).toBeNull(),
+  );
+
+  test('what is there can be changed by them', () => {
+    expect(changed('*gap', 10, names)).toBe(30);
+    expect(changed('+module', 10, names)).toBe(18);
+  });
+
+  test('are told from units, and from numbers', () => {
+    expect(namesIn('gap*2mm + 1e3 - Module2')).toEqual(['gap', 'Module2']);
+  });
+
+  test.each([
+    ['gap = 3', { name: 'gap', text: '3' }],
+    [' gap=module * 2 ', { name: 'gap', text: 'module * 2' }],
+    ['gap =', { name: 'gap', text: '' }],
+    ['3 = gap', null],
+    ['gap', null],
+  ])('%j is a measure that is named', (typed, found) => expect(defined(typed)).toEqual(found));
 });

@@ -1,0 +1,66 @@
+import { defineStore } from 'pinia';
+import { computed } from 'vue';
+
+import client, { answered, RefusedError } from '@/api/client';
+import type { Command, Node, PreviewState } from '@/api/types';
+import { namesIn } from '@/marks/arithmetic';
+import { childrenOf } from '@/marks/kinds';
+import { commandOf } from '@/marks/commands';
+import { useDrawing } from '@/stores/drawing';
+import { useSelection } from '@/stores/selection';
+
+/** The measures of the drawing: numbers under a name, and what uses them. */
+export const useMeasures = defineStore('measures', () => {
+  const drawing = useDrawing();
+  const selection = useSelection();
+
+  const values = computed<Record<string, number>>(() =>
+    Object.fromEntries(drawing.measures.map(({ name, value }) => [name, value])),
+  );
+
+  /** Does a command; answers why it is refused, if it is, for the field to say. */
+  async function attempt(command: Command): Promise<string | null> {
+    let fault: string | null = null;
+    // In its turn, so that what is done next does not overtake it.
+    await drawing.runFound(async () => {
+      try {
+        await answered<PreviewState>(
+          client.POST('/api/drawings/{drawing_id}/preview', {
+            params: { path: { drawing_id: drawing.id } },
+            body: { revision: drawing.revision, command, nodes: [], letters: null },
+          }),
+        );
+      } catch (error) {
+        if (!(error instanceof RefusedError) || error.problem.current) throw error;
+        fault = error.message;
+        return null;
+      }
+      return command;
+    });
+    return fault;
+  }
+
+  function set(name: string, text: string): Promise<string | null> {
+    return attempt(commandOf('set-measure', { measure: { name, text } }));
+  }
+
+  /** The shapes of this plate that use a measure, and which measures do. */
+  function usersOf(name: string): { shapes: string[]; measures: string[] } {
+    const uses = (node: Node) => node.formulas.some(({ text }) => namesIn(text).includes(name));
+    const shapes = selection.rows.filter(({ node }) => uses(node)).map(({ node }) => node.id);
+    const measures = drawing.measures
+      .filter(({ text }) => namesIn(text).includes(name))
+      .map((measure) => measure.name);
+    return { shapes, measures };
+  }
+
+  /** How many shapes of the drawing use a measure. */
+  function countOf(name: string): number {
+    const within = (node: Node): number =>
+      Number(node.formulas.some(({ text }) => namesIn(text).includes(name))) +
+      childrenOf(node).reduce((sum, { node: inner }) => sum + within(inner), 0);
+    return Object.values(drawing.nodes).reduce((sum, node) => sum + within(node), 0);
+  }
+
+  return { values, attempt, set, usersOf, countOf };
+});
