@@ -27,10 +27,12 @@ def editor(editor: Editor) -> None:
 
 
 def draw(editor: Editor) -> None:
-    """Exact sizes, typed."""
+    """Exact sizes of a disc that cuts, typed."""
     editor.open().page.get_by_role("tab", name="Mussel").click()
-    editor.page.keyboard.press("4")
-    editor.page.mouse.click(*editor.at(60, 60))
+    editor.pick("Mussel")
+    editor.page.keyboard.press("1")
+    editor.page.keyboard.press("c")
+    editor.page.mouse.click(*editor.at(215, 190))
     expect(editor.page.get_by_role("form")).to_be_visible()
 
 
@@ -49,13 +51,12 @@ def construct(editor: Editor) -> None:
     editor.set_fact("angle", 15)
 
 
-def snapping(editor: Editor) -> None:
-    """A shape on its way to the centre of another."""
-    editor.open().page.get_by_role("tab", name="Night ferry").click()
-    editor.page.keyboard.press("g")
-    editor.pick("North star")
-    editor.drag((66, 66), (157, 86), drop=False)
-    expect(editor.reason().first).to_be_visible()
+def measures(editor: Editor) -> None:
+    """The measures that the waves of a ring follow."""
+    editor.open().page.get_by_role("tab", name="Tide ring").click()
+    editor.page.keyboard.press("Escape")
+    expect(editor.fact("wave")).to_be_visible()
+    editor.page.mouse.move(300, 620)
 
 
 def several(editor: Editor) -> None:
@@ -180,7 +181,7 @@ def versions(editor: Editor) -> None:
 
 
 VIEWS = (
-    home, editor, draw, construct, snapping, several, outcomes, regions, refining, nodes, letters,
+    home, editor, draw, construct, measures, several, outcomes, regions, refining, nodes, letters,
     paint, pieces, repeats, tracing, shelf, shelf_page, export, versions,
 )  # fmt: skip
 

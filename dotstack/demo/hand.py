@@ -106,6 +106,12 @@ class Hand:
         self.do("set-parameters", ids=[repeat], parameters=parameters)
         return repeat
 
+    def follow(self, node_id: str, measure: str, value: float, **texts: str) -> None:
+        """Names a measure, and lets fields follow it; ``__`` stands for a dot in their paths."""
+        paths = {path.replace("__", "."): text for path, text in texts.items()}
+        makes = {"name": measure, "text": f"{value:g}"}
+        self.do("follow", ids=[node_id], texts=paths, makes=makes)
+
     def combine(self, outcome: str, name: str, *ids: str) -> str:
         """Takes an outcome; answers the compound's id."""
         compound = self._id()

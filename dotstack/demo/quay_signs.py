@@ -53,7 +53,10 @@ def _tide_ring(hand: Hand) -> None:
     hand.plate("Tide ring")
     disc = hand.circle("Outer disc", 128, 128, 96, MOSS)
     wave = hand.circle("Wave", 128, 28, 15)
+    # One number changes all waves, and how far out they run.
+    hand.follow(wave, "wave", 15, rx="wave", ry="wave")
     waves = hand.spin("Waves", wave, 128, 128, count=12)
+    hand.follow(waves, "reach", 100, layout__radius="reach")
     well = hand.circle("Well", 100, 100, 58)
     hand.same_centre(disc, well)
     hand.combine("cut", "Tide ring", disc, waves, well)

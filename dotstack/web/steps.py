@@ -285,7 +285,7 @@ def copy_out(path: DrawingPath, body: Shapes) -> Response:
     drawing, ids = at(path.drawing_id, body.revision), tuple(body.ids)
     with studio().evaluators.of(path.drawing_id) as evaluator:
         svg = write_svg(shapes_picture(drawing, ids, evaluator))
-        nodes = going_out(standing(drawing, ids, evaluator), evaluator)
+        nodes = going_out(standing(drawing, ids, evaluator), evaluator, drawing.measures)
         return answers.json(CopiedShapes(svg=svg, nodes=nodes))
 
 

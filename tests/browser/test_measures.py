@@ -84,9 +84,13 @@ def test_what_a_field_cannot_follow_it_says(editor: Editor) -> None:
     field.press("Enter")
     expect(fault(field)).to_contain_text("should be greater than 0")
     field.press("Escape")
-    # Pulled by hand it follows no more, and a field that holds no more than a number takes one.
+    # Its place follows too, as long as that is where its middle lies; its angle takes the number.
     editor.set_fact("x", "gap * 10")
-    assert editor.facts("x") == [40]
+    expect(follows(editor, "x")).to_have_text("= gap * 10")
+    editor.set_fact("angle", "gap * 5")
+    assert editor.facts("x", "angle") == [40, 20]
+    expect(follows(editor, "angle")).to_have_count(0)
+    # Pulled by hand it follows no more.
     editor.set_fact("w", 30)
     expect(follows(editor, "radius")).to_have_count(0)
     to_plate(editor)

@@ -9,6 +9,7 @@ from dotstack.core.drawing.evaluate import Evaluator
 from dotstack.core.drawing.frame import Frame, frame_of
 from dotstack.core.drawing.kinds import GroupNode, Node, Origin, PieceNode, PrimitiveNode, revised
 from dotstack.core.drawing.links import carrying, with_own_sources
+from dotstack.core.drawing.measures import with_needs
 from dotstack.core.drawing.paths import as_path
 from dotstack.core.drawing.places import place_of, places_of, topmost_first
 from dotstack.core.drawing.stacks import with_pieces
@@ -30,7 +31,8 @@ class Mark:
 def kept(drawing: Drawing, ids: Sequence[str], evaluator: Evaluator) -> list[Node]:
     """Shapes as they stand on their plate, each moved to the origin, the topmost first."""
     return [
-        _at_origin(node, affine, evaluator) for node, affine in _chosen(drawing, ids, evaluator)
+        with_needs(_at_origin(node, affine, evaluator), drawing.measures)
+        for node, affine in _chosen(drawing, ids, evaluator)
     ]
 
 
@@ -38,9 +40,12 @@ def kept_as_one(drawing: Drawing, ids: Sequence[str], evaluator: Evaluator) -> N
     """Shapes as they stand to each other, as one group at the origin; one shape is itself."""
     chosen = _chosen(drawing, ids, evaluator)[::-1]
     if len(chosen) == 1:
-        return _at_origin(*chosen[0], evaluator)
-    nodes = tuple(_standing(node, affine) for node, affine in chosen)
-    return _at_origin(GroupNode(id="group", name="Mark", nodes=nodes), Affine(), evaluator)
+        one = _at_origin(*chosen[0], evaluator)
+    else:
+        nodes = tuple(_standing(node, affine) for node, affine in chosen)
+        group = GroupNode(id="group", name="Mark", nodes=nodes)
+        one = _at_origin(group, Affine(), evaluator)
+    return with_needs(one, drawing.measures)
 
 
 def _chosen(

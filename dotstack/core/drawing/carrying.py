@@ -1,16 +1,17 @@
 """What shapes bring along when they leave for other places.
 
-Texts bring their outlines and fonts, twins their source.
+Texts bring their outlines and fonts, twins their source, what follows measures these.
 """
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 
-from dotstack.core.drawing.document import Drawing
+from dotstack.core.drawing.document import Drawing, Measure
 from dotstack.core.drawing.evaluate import Evaluator
 from dotstack.core.drawing.kinds import Node, TextNode, TwinNode
 from dotstack.core.drawing.kinds.node import FollowerNode
 from dotstack.core.drawing.kinds.text import KeptLetters
 from dotstack.core.drawing.links import carrying, tied
+from dotstack.core.drawing.measures import with_needs
 from dotstack.core.drawing.paths import PRECISION
 from dotstack.core.drawing.places import with_each
 from dotstack.core.drawing.tree import walk, with_children
@@ -41,9 +42,14 @@ def drawing_with_letters_kept(drawing: Drawing, evaluator: Evaluator) -> Drawing
     return tied(with_each(drawing, lambda node: with_letters_kept(node, evaluator)))
 
 
-def going_out(nodes: Iterable[Node], evaluator: Evaluator) -> list[Node]:
-    """Nodes as they leave for elsewhere, with all that they bring along."""
-    return [with_letters_kept(node, evaluator) for node in carrying(nodes)]
+def going_out(
+    nodes: Iterable[Node], evaluator: Evaluator, measures: Sequence[Measure] = ()
+) -> list[Node]:
+    """Nodes as they leave for elsewhere, with all that they bring along.
+
+    ``measures`` are those of the drawing that they leave.
+    """
+    return [with_needs(with_letters_kept(node, evaluator), measures) for node in carrying(nodes)]
 
 
 def fonts_of(nodes: Iterable[Node]) -> dict[str, TextNode]:

@@ -5,7 +5,8 @@ from typing import Annotated
 from pydantic import Field
 
 from dotstack.core.drawing.kinds import Node, Source
-from dotstack.core.expressions import LARGEST, LONGEST, NAME
+from dotstack.core.drawing.kinds.formulas import Definition
+from dotstack.core.expressions import LARGEST
 from dotstack.core.paint import INK, Fill
 from dotstack.core.values import Colour, Id, Length, Name, Value
 
@@ -24,20 +25,9 @@ class Plate(Value):
     nodes: tuple[Node, ...] = ()
 
 
-MeasureName = Annotated[str, Field(pattern=rf"^{NAME}$")]
+class Measure(Definition):
+    """A number of the drawing under a name; ``value`` is what it comes to, in plates' units."""
 
-
-class Measure(Value):
-    """A number of the drawing under a name.
-
-    Attributes:
-        text: as it was typed: a number, or an expression of other measures.
-        value: what that comes to, in the plate's units.
-
-    """
-
-    name: MeasureName
-    text: Annotated[str, Field(min_length=1, max_length=LONGEST)]
     value: Annotated[float, Field(ge=-LARGEST, le=LARGEST)] = 0.0
 
 

@@ -10,8 +10,9 @@ from operator import is_
 from pydantic import ValidationError
 
 from dotstack.core.drawing.document import Drawing, Measure
-from dotstack.core.drawing.kinds import Node
-from dotstack.core.drawing.kinds.node import FollowerNode, Formula, own_fields, revised
+from dotstack.core.drawing.kinds import Node, TwinNode
+from dotstack.core.drawing.kinds.formulas import Definition, Formula
+from dotstack.core.drawing.kinds.node import FollowerNode, own_fields, revised
 from dotstack.core.drawing.links import tied
 from dotstack.core.drawing.places import with_each
 from dotstack.core.drawing.tree import with_children
@@ -19,11 +20,13 @@ from dotstack.core.errors import CommandError
 from dotstack.core.expressions import expression
 from dotstack.core.values import Value
 
-# What may follow measures of every shape, beside what its kind alone has.
+# What may follow measures of every shape, beside what its kind alone has: where its origin lies,
+# and all that is in these.
+_PLACE = ("transform.e", "transform.f")
 _OF_ALL = ("refinements", "look")
 
 
-def values_of(measures: Sequence[Measure]) -> dict[str, float]:
+def values_of(measures: Sequence[Definition]) -> dict[str, float]:
     """The values of measures by their names.
 
     Raises CommandError where one would be made from itself, with the chain, or cannot be.
@@ -74,8 +77,58 @@ def checked(drawing: Drawing) -> Drawing:
 
     What stays as it is keeps its identity.
     """
+    drawing = _with_needed(drawing)
     values = {measure.name: measure.value for measure in drawing.measures}
     return _following(drawing, values, moved=False)
+
+
+def with_needs(node: Node, measures: Sequence[Measure]) -> Node:
+    """The node whose expressions carry the measures that they need, for other drawings."""
+    texts = {measure.name: measure.text for measure in measures}
+
+    def needed(text: str, found: dict[str, str]) -> dict[str, str]:
+        for name in sorted(expression(text).names & texts.keys()):
+            needed(texts[name], found)
+            found[name] = texts[name]
+        return found
+
+    def loaded(formula: Formula) -> Formula:
+        needs = needed(formula.text, {}).items()
+        return formula.model_copy(
+            update={"needs": tuple(Definition(name=name, text=text) for name, text in needs)}
+        )
+
+    def changed(node: Node) -> Node:
+        fresh = tuple(map(loaded, node.formulas))
+        return node.model_copy(update={"formulas": fresh})
+
+    return _each(node, changed) if measures else node
+
+
+def _with_needed(drawing: Drawing) -> Drawing:
+    """The drawing with the measures that shapes from elsewhere need, and it has not.
+
+    Where one of the same name is another, the shape is left to its numbers.
+    """
+    known = {measure.name: measure for measure in drawing.measures}
+
+    def unloaded(node: Node) -> Node:
+        nonlocal known
+        if not any(formula.needs for formula in node.formulas):
+            return node
+        for formula in node.formulas:
+            fresh = {each.name: Measure(**each.model_dump()) for each in formula.needs}
+            fits = all(known[name].text == fresh[name].text for name in known.keys() & fresh)
+            wanted = expression(formula.text).value(values_of(formula.needs))
+            if fits and value_at(node, formula.path) == wanted:
+                known = {**fresh, **known}
+        bare = (formula.model_copy(update={"needs": ()}) for formula in node.formulas)
+        return node.model_copy(update={"formulas": tuple(bare)})
+
+    drawing = _changed(drawing, unloaded)
+    if len(known) == len(drawing.measures):
+        return drawing
+    return with_measures(drawing, tuple(known.values()))
 
 
 def with_formulas(drawing: Drawing, change: Callable[[str], str]) -> Drawing:
@@ -112,22 +165,27 @@ def _following(drawing: Drawing, values: Mapping[str, float], *, moved: bool) ->
 
 def _changed(drawing: Drawing, change: Callable[[Node], Node]) -> Drawing:
     """The drawing with each shape that follows measures changed, wherever it is."""
-
-    def changed(node: Node) -> Node:
-        node = change(node) if node.formulas else node
-        if isinstance(node, FollowerNode):
-            inner = [changed(child) for child in node.stored]
-            same = all(new is old for new, old in zip(inner, node.stored, strict=True))
-            return node if same else node.with_stored(inner)
-        if not node.children:
-            return node
-        return with_children(node, lambda child: (changed(child),)) or node
-
     before = _roots(drawing)
     if not any(map(_follows, before)):
         return drawing
-    done = with_each(drawing, changed)
+    done = with_each(drawing, lambda node: _each(node, change))
     return drawing if all(map(is_, before, _roots(done))) else done
+
+
+def _each(node: Node, change: Callable[[Node], Node]) -> Node:
+    """The node with each in it that follows measures changed, in sources that it carries too."""
+    node = change(node) if node.formulas else node
+    if isinstance(node, TwinNode) and node.carried:
+        inner = tuple(_each(child, change) for child in node.carried.nodes)
+        carried = node.carried.model_copy(update={"nodes": inner})
+        node = node.model_copy(update={"carried": carried})
+    if isinstance(node, FollowerNode):
+        stored = [_each(child, change) for child in node.stored]
+        same = all(map(is_, stored, node.stored))
+        return node if same else node.with_stored(stored)
+    if not node.children:
+        return node
+    return with_children(node, lambda child: (_each(child, change),)) or node
 
 
 def _roots(drawing: Drawing) -> list[Node]:
@@ -164,7 +222,7 @@ def _node(node: Node, values: Mapping[str, float], *, moved: bool) -> Node:
 def value_at(node: Node, path: str) -> float | None:
     """The number at a path of fields and places in lists; None where there is none."""
     first, *steps = path.split(".")
-    if first not in (*_OF_ALL, *own_fields(type(node))):
+    if path not in _PLACE and first not in (*_OF_ALL, *own_fields(type(node))):
         return None
     found: object = getattr(node, first)
     for step in steps:

@@ -1542,6 +1542,16 @@ export interface components {
             fitted?: boolean;
         };
         /**
+         * Definition
+         * @description A measure's name, and what it is, as it was typed: a number, or made of other measures.
+         */
+        Definition: {
+            /** Name */
+            name: string;
+            /** Text */
+            text: string;
+        };
+        /**
          * Depth
          * @description The whole result pushed out to a solid, whose front it is.
          *
@@ -1931,12 +1941,21 @@ export interface components {
         /**
          * Formula
          * @description The expression that a number of a shape follows, by the path of fields that leads to it.
+         *
+         *     Attributes:
+         *         needs: the measures that it is made of, those they are made of first, while its shape is
+         *             on the way to another drawing.
          */
         Formula: {
             /** Path */
             path: string;
             /** Text */
             text: string;
+            /**
+             * Needs
+             * @default []
+             */
+            needs?: components["schemas"]["Definition"][];
         };
         /**
          * Gradient
@@ -2320,11 +2339,7 @@ export interface components {
         };
         /**
          * Measure
-         * @description A number of the drawing under a name.
-         *
-         *     Attributes:
-         *         text: as it was typed: a number, or an expression of other measures.
-         *         value: what that comes to, in the plate's units.
+         * @description A number of the drawing under a name; ``value`` is what it comes to, in plates' units.
          */
         Measure: {
             /** Name */
@@ -4399,7 +4414,7 @@ export interface components {
                 [key: string]: string;
             };
             /** @default null */
-            makes?: components["schemas"]["Made"] | null;
+            makes?: components["schemas"]["Definition"] | null;
         };
         /**
          * FollowAgain
@@ -4560,16 +4575,6 @@ export interface components {
             do: "line-up";
             /** To */
             to: ("left" | "centre" | "right" | "top" | "middle" | "bottom") | ("line" | "circle");
-        };
-        /**
-         * Made
-         * @description A measure, and what it is.
-         */
-        Made: {
-            /** Name */
-            name: string;
-            /** Text */
-            text: string;
         };
         /**
          * MakeMembers
@@ -5401,7 +5406,7 @@ export interface components {
              * @enum {string}
              */
             kind: "set-measure";
-            measure: components["schemas"]["Made"];
+            measure: components["schemas"]["Definition"];
         };
         /**
          * SetOutcome

@@ -35,16 +35,6 @@ provide(
   ofShapes(() => nodes.value),
 );
 
-/** Whether all are boxes, of the sides that they were drawn with. */
-const asDrawn = computed(() =>
-  nodes.value.every((node, i) => {
-    const figure = selection.figures[i];
-    if (node.kind !== 'rectangle' || !figure) return false;
-    const same = (one: number, other: number) => Math.abs(one - other) < 1e-9;
-    return same(figure.width, node.width) && same(figure.height, node.height);
-  }),
-);
-
 /** Fields begin anew with another selection. */
 const fresh = computed(() => selection.ids.join());
 
@@ -88,8 +78,8 @@ defineExpose({ align: () => align.value?.focus() });
         <PlaceFacts
           v-else-if="!outline.open"
           :key="fresh"
+          :nodes="nodes"
           :figures="selection.figures"
-          :sides="asDrawn"
         />
       </section>
       <TwinFacts v-if="row && !outline.open" :key="`twin ${fresh}`" />

@@ -2,7 +2,7 @@
 import { storeToRefs } from 'pinia';
 import { computed } from 'vue';
 
-import type { Figure } from '@/api/types';
+import type { Figure, Node } from '@/api/types';
 import AnchorPicker from '@/facts/AnchorPicker.vue';
 import NumberField from '@/fields/NumberField.vue';
 import { common } from '@/marks/common';
@@ -11,11 +11,7 @@ import { useDrawing } from '@/stores/drawing';
 import { useView } from '@/stores/view';
 
 /** Place, size and angle of one shape or of several at once. */
-const props = defineProps<{
-  figures: Figure[];
-  /** Whether its sides are fields of what it is: of boxes as they were drawn. */
-  sides: boolean;
-}>();
+const props = defineProps<{ nodes: Node[]; figures: Figure[] }>();
 
 const SIZE = { min: 0, max: 1e6, above: true };
 const ANGLE = { min: -36000, max: 36000 };
@@ -52,6 +48,20 @@ function placeOf(figure: Figure, axis: 'x' | 'y'): number {
   return low + anchor.value[axis] * (high - low);
 }
 
+/** Whether a number that is shown is a field of each shape, and so can follow a measure. */
+function isField(shown: number | undefined, field: (node: Node) => number | undefined): boolean {
+  const near = (value = NaN) => Math.abs(value - (shown ?? NaN)) < 1e-9;
+  return props.nodes.every((node) => near(field(node)));
+}
+const side = (name: 'width' | 'height') => (node: Node) =>
+  node.kind === 'rectangle' ? node[name] : undefined;
+const paths = computed(() => ({
+  x: isField(x.value, ({ transform }) => transform.e) ? 'transform.e' : undefined,
+  y: isField(y.value, ({ transform }) => transform.f) ? 'transform.f' : undefined,
+  width: isField(width.value, side('width')) ? 'width' : undefined,
+  height: isField(height.value, side('height')) ? 'height' : undefined,
+}));
+
 function choose(axis: 'x' | 'y', share: number): void {
   anchor.value[axis] = share;
   ownCentre.value = false;
@@ -86,6 +96,7 @@ function resize(fields: { width?: number; height?: number }): void {
       label="x"
       :says="byOwn ? 'x of the centre of the full circle' : `x of its ${ACROSS[anchor.x * 2]}`"
       :value="x"
+      :path="paths.x"
       @change="place({ x: $event })"
     >
       <AnchorPicker
@@ -99,6 +110,7 @@ function resize(fields: { width?: number; height?: number }): void {
       label="y"
       :says="byOwn ? 'y of the centre of the full circle' : `y of its ${DOWN[anchor.y * 2]}`"
       :value="y"
+      :path="paths.y"
       @change="place({ y: $event })"
     >
       <AnchorPicker
@@ -124,7 +136,7 @@ function resize(fields: { width?: number; height?: number }): void {
       :value="width"
       :rule="SIZE"
       :disabled="width === 0"
-      :path="sides ? 'width' : undefined"
+      :path="paths.width"
       @change="resize({ width: $event })"
     />
     <NumberField
@@ -133,7 +145,7 @@ function resize(fields: { width?: number; height?: number }): void {
       :value="height"
       :rule="SIZE"
       :disabled="height === 0"
-      :path="sides ? 'height' : undefined"
+      :path="paths.height"
       @change="resize({ height: $event })"
     />
     <NumberField label="angle" :value="angle" :rule="ANGLE" unit="°" @change="turnTo($event)">

@@ -8,8 +8,12 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from dotstack.core.drawing import Drawing, Evaluator, apply, command_adapter, difference, patched
+from dotstack.core.drawing.assets import Mark, kept_as_one, placed, standing
+from dotstack.core.drawing.carrying import going_out
 from dotstack.core.drawing.drawing_file import read_drawing, write_drawing
-from dotstack.core.drawing.kinds import RepeatNode
+from dotstack.core.drawing.kinds import Node, RepeatNode
+from dotstack.core.drawing.kit import KitAsset, KitCollection, KitSection, read_kit, write_kit
+from dotstack.core.drawing.naming import numbered
 from dotstack.core.errors import CommandError, CoreError
 from dotstack.core.expressions import expression
 from tests.core.drafting import at, do, drawn, evaluator, facts, node
@@ -33,6 +37,11 @@ def follow(drawing: Drawing, *ids: str, **texts: str) -> Drawing:
 
 def formulas(drawing: Drawing, node_id: str) -> dict[str, str]:
     return {each.path: each.text for each in node(drawing, node_id).formulas}
+
+
+def harbour_of(mark: Node) -> KitCollection:
+    section = KitSection(name="Parts", assets=(KitAsset(name="Disc", tags=(), node=mark),))
+    return KitCollection(name="Harbour set", sections=(section,))
 
 
 # Whole numbers, so that Python's own arithmetic agrees to the last digit.
@@ -92,7 +101,9 @@ def test_one_change_moves_all_that_follows() -> None:
     drawing = do(drawing, "paint", ids=["board"], lines=[{"paint": "#22303C", "width": 1}])
     drawing = follow(drawing, "board", width="module*10", look__lines__0__width="gap")
     assert facts(drawing, "disc")[2] == pytest.approx(2 * (16 + 2))
+    drawing = follow(drawing, "board", transform__e="module * 20")
     wide = do(drawing, "set-measure", measure={"name": "module", "text": "12"})
+    assert facts(wide, "board")[:2] == (240, 60)
     assert facts(wide, "disc")[2:4] == pytest.approx((54, 54))
     board = node(wide, "board")
     assert (facts(wide, "board")[2], board.look.lines[0].width) == (120, 3)
@@ -100,7 +111,7 @@ def test_one_change_moves_all_that_follows() -> None:
     assert facts(wide, "disc")[:2] == pytest.approx((60, 60))
     assert facts(wide, "board")[3] == 40
     plain = follow(wide, "board", width="90")
-    assert formulas(plain, "board") == {"look.lines.0.width": "gap"}
+    assert set(formulas(plain, "board")) == {"look.lines.0.width", "transform.e"}
     assert (
         do(plain, "set-measure", measure={"name": "module", "text": "1"}).plates[0].nodes[0].width
         == 90
@@ -113,6 +124,10 @@ def test_what_is_changed_by_other_means_follows_no_more() -> None:
     assert set(formulas(wide, "disc")) == ({"ry"} if node(wide, "disc").ry == 8 else set())
     moved = do(drawing, "transform", ids=["disc"], by={"e": 9})
     assert set(formulas(moved, "disc")) == {"rx", "ry"}
+    placed_ = follow(moved, "disc", transform__e="module", transform__f="module")
+    assert facts(placed_, "disc")[:2] == (8, 8)
+    lower = do(placed_, "transform", ids=["disc"], by={"f": 9})
+    assert set(formulas(lower, "disc")) == {"rx", "ry", "transform.e"}
     settled = do(drawing, "settle", ids=["disc"])
     assert formulas(settled, "disc") == {}
     # What comes from elsewhere follows what is called the same, if it has its value.
@@ -121,6 +136,37 @@ def test_what_is_changed_by_other_means_follows_no_more() -> None:
         disc = drawing.plates[0].nodes[1].model_dump(mode="json")
         pasted = do(other, "paste", plate="plate", nodes=[disc], seed="p")
         assert set(formulas(pasted, "p-0")) == left
+
+
+def test_what_leaves_for_another_drawing_brings_the_measures_that_it_needs() -> None:
+    drawing = follow(measured(gap="3", module="gap * 4", mast="5"), "disc", rx="module", ry="gap")
+    twins = do(drawing, "make-twin", ids=["disc"], id="t", source="s", seed="n", by={"e": 30})
+    sent = going_out(standing(twins, ["t"], evaluator()), evaluator(), twins.measures)
+    (disc,) = going_out(standing(drawing, ["disc"], evaluator()), evaluator(), drawing.measures)
+    for one, key in ((sent[0], "p-0:disc"), (disc, "p-0")):
+        other = do(drawn(), "paste", plate="plate", nodes=[one.model_dump(mode="json")], seed="p")
+        assert [(each.name, each.value) for each in other.measures] == [("gap", 3), ("module", 12)]
+        wide = do(other, "set-measure", measure={"name": "gap", "text": "4"})
+        assert facts(wide, key)[2:4] == pytest.approx((32, 8))
+        assert all(not each.needs for each in node(wide, key).formulas)
+        # Where one of them is called the same and is another, the numbers stay.
+        taken = do(drawn(), "set-measure", measure={"name": "gap", "text": "7"})
+        plain = do(taken, "paste", plate="plate", nodes=[one.model_dump(mode="json")], seed="p")
+        assert [each.name for each in plain.measures] == ["gap"]
+        assert (formulas(plain, key), facts(plain, key)[2]) == ({}, 24)
+
+
+def test_an_asset_keeps_its_measures_where_it_is_as_large_as_it_was() -> None:
+    drawing = follow(measured(gap="3"), "disc", rx="gap * 4", ry="gap * 4")
+    kept = kept_as_one(drawing, ["disc"], evaluator())
+    read = read_kit(write_kit(harbour_of(kept), evaluator()))
+    mark = Mark(id="a", revision=1, node=read.sections[0].assets[0].node)
+    for scale, names in ((1, ["gap"]), (2, [])):
+        copy = placed(mark, name="Copy", centre=(9, 9), scale=scale,
+                      new_id=numbered("n"), evaluator=evaluator())  # fmt: skip
+        other = do(drawn(), "add-shape", plate="plate", node=copy.model_dump(mode="json"))
+        assert [each.name for each in other.measures] == names
+        assert facts(other, copy.id)[2] == 24 * scale
 
 
 def test_a_spin_and_twins_follow() -> None:
@@ -168,7 +214,7 @@ def test_a_measure_is_renamed_everywhere_and_goes_when_nothing_needs_it() -> Non
          {"measure": {"name": "a", "text": "-2"}}),
         ("no measure called mast", "follow", {"ids": ["disc"], "texts": {"rx": "mast"}}),
         ("Disc has no number width", "follow", {"ids": ["disc"], "texts": {"width": "a"}}),
-        ("no number transform", "follow", {"ids": ["disc"], "texts": {"transform.e": "a"}}),
+        ("no number transform", "follow", {"ids": ["disc"], "texts": {"transform.a": "a"}}),
         ("no number look.lines.0.width", "follow",
          {"ids": ["disc"], "texts": {"look.lines.0.width": "a"}}),
         ("b means something", "rename-measure", {"name": "a", "new_name": "b"}),

@@ -6,43 +6,27 @@ from pydantic import Field
 
 from dotstack.core.drawing.commands.command import Command
 from dotstack.core.drawing.commands.shapes import Ids
-from dotstack.core.drawing.document import Drawing, Measure, MeasureName
+from dotstack.core.drawing.document import Drawing, Measure
 from dotstack.core.drawing.evaluate import Evaluator
-from dotstack.core.drawing.kinds.node import Expressed
+from dotstack.core.drawing.kinds.formulas import Definition, Expressed, MeasureName
 from dotstack.core.drawing.measures import following, with_formulas, with_measures
 from dotstack.core.drawing.places import exchanged
 from dotstack.core.errors import CommandError
 from dotstack.core.expressions import UNITS, expression, renamed
-from dotstack.core.values import Value
-
-
-class Made(Value):
-    """A measure, and what it is."""
-
-    name: MeasureName
-    text: Expressed
-
-    def put_into(self, drawing: Drawing) -> Drawing:
-        """The drawing with this measure, and all that follows it; raises CommandError."""
-        if self.name.lower() in UNITS:
-            raise CommandError(f"{self.name} is a unit; call the measure something else.")
-        known = {measure.name: measure for measure in drawing.measures}
-        known[self.name] = Measure(name=self.name, text=self.text.strip())
-        return with_measures(drawing, tuple(known.values()))
 
 
 class SetMeasure(Command):
     """Gives a measure another value, or makes it; all that follows it moves along."""
 
     kind: Literal["set-measure"] = "set-measure"
-    measure: Made
+    measure: Definition
 
     @property
     def label(self) -> str:
         return f"Change {self.measure.name}"
 
     def applied_to(self, drawing: Drawing, evaluator: Evaluator) -> Drawing:
-        return self.measure.put_into(drawing)
+        return _with(drawing, self.measure)
 
 
 class RenameMeasure(Command):
@@ -104,7 +88,7 @@ class Follow(Command):
     kind: Literal["follow"] = "follow"
     ids: Ids
     texts: Annotated[dict[str, Expressed], Field(min_length=1, max_length=20)]
-    makes: Made | None = None
+    makes: Definition | None = None
 
     @property
     def label(self) -> str:
@@ -112,11 +96,20 @@ class Follow(Command):
         return f"Change {', '.join(sorted(words))}".replace("_", " ")
 
     def applied_to(self, drawing: Drawing, evaluator: Evaluator) -> Drawing:
-        drawing = self.makes.put_into(drawing) if self.makes else drawing
+        drawing = _with(drawing, self.makes) if self.makes else drawing
         values = {measure.name: measure.value for measure in drawing.measures}
         return exchanged(
             drawing, set(self.ids), lambda node: (following(node, self.texts, values),)
         )
+
+
+def _with(drawing: Drawing, made: Definition) -> Drawing:
+    """The drawing with this measure, and all that follows it; raises CommandError."""
+    if made.name.lower() in UNITS:
+        raise CommandError(f"{made.name} is a unit; call the measure something else.")
+    known = {measure.name: measure for measure in drawing.measures}
+    known[made.name] = Measure(name=made.name, text=made.text.strip())
+    return with_measures(drawing, tuple(known.values()))
 
 
 def _require(name: str, known: list[str]) -> None:

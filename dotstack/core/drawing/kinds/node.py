@@ -8,8 +8,8 @@ from typing import TYPE_CHECKING, Annotated, Protocol, Self, TypeVar
 from pydantic import Field
 
 from dotstack.core.arrangement import Arrangement
+from dotstack.core.drawing.kinds.formulas import Formula
 from dotstack.core.drawing.kinds.refinements import Refinements
-from dotstack.core.expressions import LONGEST
 from dotstack.core.geometry import Affine, Outline
 from dotstack.core.letters import Font
 from dotstack.core.paint import OF_WHOLE, Look
@@ -62,17 +62,6 @@ class Origin(Value):
     revision: Annotated[int, Field(ge=1)]
     size: Radius
     angle_deg: Annotated[float, Field(allow_inf_nan=False)]
-
-
-Path = Annotated[str, Field(pattern=r"^[a-z_]+(\.([a-z_]+|\d{1,4}))*$", max_length=120)]
-Expressed = Annotated[str, Field(min_length=1, max_length=LONGEST, pattern=r"\S")]
-
-
-class Formula(Value):
-    """The expression that a number of a shape follows, by the path of fields that leads to it."""
-
-    path: Path
-    text: Expressed
 
 
 class NodeBase(Value, ABC):
