@@ -1,6 +1,6 @@
 """Spins, rows and mirrors, made and changed by pointer and keys."""
 
-from math import pi
+from math import hypot, pi
 from pathlib import Path
 
 import pytest
@@ -136,3 +136,36 @@ def test_three_times_again_can_become_a_row_or_a_spin(
     assert editor.stack() == ["Box 4", "Box 3", "Box 2", "Box"]
     before = [outline.bounds for _, outline in editor.exported(tmp_path)]
     assert after == [pytest.approx(each, abs=1e-5) for each in before]
+
+
+def test_the_centre_is_dragged_and_snaps_while_the_first_copy_stays(
+    editor: Editor, tmp_path: Path
+) -> None:
+    page = editor.page
+    editor.type_shape("1", (60, 60), radius=12)
+    editor.type_shape("5", (190, 128), radius=14)
+    editor.press("@")
+    first = editor.exported(tmp_path)[1][1].bounds
+    # Near the circle's centre it snaps to that.
+    dot = page.locator("[data-centre]")
+    editor.drag_mark(dot, (-67.4, -68.3), drop=False)
+    expect(editor.reason().first).to_be_visible()
+    page.mouse.up()
+    editor.saved()
+    copies = [outline for _, outline in editor.exported(tmp_path)[1:]]
+    assert copies[0].bounds == pytest.approx(first, abs=1e-4)
+    # Opposite copies lie so to it.
+    boxes = [outline.bounds for outline in copies]
+    middle = [sum(box[i] + box[i + 2] for box in boxes) / 12 for i in (0, 1)]
+    assert middle == pytest.approx([60, 60], abs=1e-3)
+    assert editor.facts("radius") == pytest.approx([hypot(130, 68)], abs=1e-3)
+    # Axes of a mirror meet there.
+    editor.press("Control+z", "Control+z")
+    editor.pick("Drop")
+    editor.press("|")
+    expect(page.get_by_test_id("centre").locator("line")).to_have_count(1)
+    half = editor.exported(tmp_path)[1][1].bounds
+    editor.drag_mark(dot, (-30, 0), "n")
+    left, right = (outline.bounds for _, outline in editor.exported(tmp_path)[1:])
+    assert left == pytest.approx(half, abs=1e-4)
+    assert (left[0] + right[2]) / 2 == pytest.approx(204 - 30, abs=0.2)

@@ -3,6 +3,7 @@ import { computed, nextTick, ref, watch } from 'vue';
 
 import type { Line } from '@/api/types';
 import CompassRing from '@/desk/CompassRing.vue';
+import CentreLayer from '@/desk/CentreLayer.vue';
 import ContextMenu from '@/desk/ContextMenu.vue';
 import CornerLayer from '@/desk/CornerLayer.vue';
 import CrossingTicks from '@/desk/CrossingTicks.vue';
@@ -200,6 +201,14 @@ const led = computed(() => {
   const { node } = only.value;
   const figure = selection.figureById.get(node.id);
   const busy = corners.open || nodes.open || typing.typing || typing.spacing;
+  return figure && !busy && picking.value ? { node, figure } : null;
+});
+/** The spin or mirror that is selected alone, wherever it lies. */
+const centred = computed(() => {
+  const node = only.value?.node;
+  if (node?.kind !== 'repeat' || node.layout.kind === 'row') return null;
+  const figure = selection.figureById.get(node.id);
+  const busy = corners.open || nodes.open;
   return figure && !busy && picking.value ? { node, figure } : null;
 });
 /** Its gradient: of the paint that was touched last in Facts, or else the first one it has. */
@@ -523,6 +532,15 @@ const { ghost } = asset;
     <GradientLayer
       v-if="led && gradient"
       v-bind="{ ...led, ...gradient }"
+      :press="press"
+      :hands="hands"
+    />
+    <CentreLayer
+      v-if="centred && ring"
+      :key="centred.node.id"
+      v-bind="centred"
+      :reach="ring.radius"
+      :snapper-for="snapperFor"
       :press="press"
       :hands="hands"
     />

@@ -10,9 +10,10 @@ from hypothesis import strategies as st
 
 from dotstack.core.drawing import Drawing, tied
 from dotstack.core.drawing.kinds.twin import WITH_INSIDES
+from dotstack.core.drawing.places import place_of
 from dotstack.core.errors import CommandError, LimitError
 from dotstack.core.geometry import Affine, Outline
-from tests.core.drafting import at, do, drawn, evaluator, node, stack
+from tests.core.drafting import at, bounds, do, drawn, evaluator, facts, node, stack
 from tests.core.drawing.test_twins import assert_alike
 
 BEAD = {"kind": "drop", "id": "bead", "name": "Bead", "rx": 10, "ry": 10, "tip": 2.5}
@@ -88,6 +89,46 @@ def test_a_mirror_mirrored_across_an_axis_is_itself_and_twice_it_is_what_it_was(
     for place in places[1::2]:
         twice = place @ place
         assert abs(complex(twice.a - 1, twice.b)) + abs(complex(twice.c, twice.d - 1)) < 1e-12
+
+
+@given(
+    layout=st.sampled_from(["spin", "mirror"]),
+    count=st.integers(2, 9),
+    upright=st.booleans(),
+    turned=st.floats(-180, 180),
+    x=st.floats(-300, 300),
+    y=st.floats(-300, 300),
+)
+def test_a_centre_that_is_moved_leaves_the_first_copy_where_it_is(
+    layout: str, count: int, upright: bool, turned: float, x: float, y: float
+) -> None:
+    number = {"count": count} if layout == "spin" else {"axes": count}
+    drawing = repeated(layout, **number)
+    if layout == "spin":
+        spin = {**node(drawing, "all").layout.model_dump(), "upright": upright}
+        drawing = do(drawing, "set-repeat", id="all", layout=spin)
+    turn = Affine.rotation_deg(turned)
+    held = do(drawing, "transform", ids=["all"],
+              by={"a": turn.a, "b": turn.b, "c": turn.c, "d": turn.d})  # fmt: skip
+    held = do(held, "group", ids=["all"], id="held", name="Held")
+    held = do(held, "transform", ids=["held"], by={"e": 31, "f": -7})
+    moved = do(held, "move-centre", id="all", x=x, y=y)
+    first = [facts(each, "all:0:bead")[:4] for each in (moved, held)]
+    assert first[0] == pytest.approx(first[1], abs=1e-6)
+    assert bounds(moved, "all:0") == pytest.approx(bounds(held, "all:0"), abs=1e-6)
+    assert place_of(moved, "all").affine.apply_to(0, 0) == pytest.approx((x, y), abs=1e-9)
+    if layout == "mirror" or not upright:
+        round_ = Affine.translation(x, y) @ Affine.rotation_deg(360 / count)
+        next_ = "all:1" if layout == "spin" else "all:2"
+        there = place_of(moved, next_).affine @ place_of(moved, "all:0").affine.inverse
+        wanted = round_ @ Affine.translation(-x, -y)
+        for name in "abcdef":
+            assert getattr(there, name) == pytest.approx(getattr(wanted, name), abs=1e-6)
+
+
+def test_a_row_has_no_centre_to_be_moved() -> None:
+    with pytest.raises(CommandError, match="goes round no centre"):
+        do(repeated("row"), "move-centre", id="all", x=0, y=0)
 
 
 def test_disjoint_copies_have_as_much_area_together() -> None:

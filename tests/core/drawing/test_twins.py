@@ -139,6 +139,7 @@ ACTS: tuple[dict[str, Any], ...] = (
     {"kind": "set-repeat", "id": "INTO", "takes": "join"},
     {"kind": "set-repeat", "id": "INTO", "layout": {"kind": "spin", "count": 2, "radius": 9}},
     {"kind": "bring-back", "id": "INTO"},
+    {"kind": "move-centre", "id": "INTO", "x": 21, "y": 40},
 )
 
 
@@ -155,7 +156,7 @@ def command(act: dict[str, Any], drawing: Drawing, one: int, two: int, number: i
     said = json.loads(json.dumps(act).replace("NEW", f"x{number}").replace("INTO", into))
     several = act["kind"] == "combine" or number % 2
     chosen = [ids[one % len(ids)], into if several else ids[one % len(ids)]]
-    if act["kind"] not in ("set-repeat", "bring-back"):
+    if act["kind"] not in ("set-repeat", "bring-back", "move-centre"):
         said.get("command", said)["ids"] = chosen if act["kind"] == "combine" else [*{*chosen}]
     return command_adapter.validate_python(said)
 

@@ -52,7 +52,7 @@ from dotstack.core.drawing.commands.plates import (
 from dotstack.core.drawing.commands.refining import Refine, SetCorners, SetRefinements
 from dotstack.core.drawing.commands.regions import BuildRegions, SetRegions
 from dotstack.core.drawing.commands.renewing import Renew
-from dotstack.core.drawing.commands.repeats import BringBack, MakeRepeat, SetRepeat
+from dotstack.core.drawing.commands.repeats import BringBack, MakeRepeat, MoveCentre, SetRepeat
 from dotstack.core.drawing.commands.retaking import SetOutcome
 from dotstack.core.drawing.commands.settling import Close, LiftOut, Settle, Unbundle
 from dotstack.core.drawing.commands.shapes import (
@@ -110,6 +110,7 @@ AnyCommand: TypeAlias = Annotated[
     | MakeRepeat
     | MakeTwin
     | Mirror
+    | MoveCentre
     | MoveInStack
     | MovePlate
     | OpenHoles
@@ -230,6 +231,7 @@ __all__ = [
     "MakeRepeat",
     "MakeTwin",
     "Mirror",
+    "MoveCentre",
     "MoveInStack",
     "MovePlate",
     "OneColour",

@@ -119,6 +119,46 @@ class SetRepeat(Command):
         return replaced(drawing, self.id, changed)
 
 
+class MoveCentre(Command):
+    """Moves the centre of a spin, or of a mirror's axes, to a point of the plate.
+
+    The first copy stays where it is.
+    """
+
+    kind: Literal["move-centre"] = "move-centre"
+    id: AnyId
+    x: Coordinate
+    y: Coordinate
+
+    @property
+    def label(self) -> str:
+        return "Move centre"
+
+    def applied_to(self, drawing: Drawing, evaluator: Evaluator) -> Drawing:
+        place = place_of(drawing, self.id)
+        outer = place.outer.inverse.apply_to(self.x, self.y)
+        return replaced(drawing, self.id, lambda node: _centred(_repeat(node), complex(*outer)))
+
+
+def _centred(repeat: RepeatNode, centre: complex) -> RepeatNode:
+    """The repeat round a point of the axes that contain it, with its first copy as it was."""
+    old = repeat.transform.affine
+    there = Affine(old.a, old.b, old.c, old.d, centre.real, centre.imag)
+    by = there.inverse @ old
+    layout = repeat.layout
+    if isinstance(layout, Row):
+        raise CommandError(f"{repeat.name} is a row, which goes round no centre; move it.")
+    if isinstance(layout, Spin):
+        first = by @ layout.places[0]
+        away = complex(first.e, first.f)
+        changes = {"radius": abs(away), "start_deg": degrees(phase(away))}
+        layout = Spin.model_validate({**layout.model_dump(), **changes})
+        # What is repeated points outward anew.
+        by = layout.places[0].inverse @ first
+    nodes = tuple(moved_within(node, by) for node in repeat.nodes)
+    return revised(repeat, {"layout": layout, "nodes": nodes, "transform": Placement.of(there)})
+
+
 class BringBack(Command):
     """Brings back the copies of a repeat that were left out."""
 
