@@ -55,6 +55,7 @@ bench: .venv/.ready $(SHIPPED)
 	@$(PYTHON) -m bench.refining
 	@$(PYTHON) -m bench.lettering
 	@$(PYTHON) -m bench.painting
+	@$(PYTHON) -m bench.repeating
 	@$(PYTHON) -m bench.shelf
 
 sweep: .venv/.ready frontend/node_modules/.ready $(SHIPPED) fonts

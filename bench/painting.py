@@ -8,16 +8,14 @@ tells those as well.
 
 import argparse
 import random
-import time
 from collections.abc import Callable
-from statistics import median
 
-from dotstack.core.drawing import Drawing, Evaluator, Plate, apply, command_adapter, difference
+from bench.looks import done, look
+from dotstack.core.drawing import Drawing, Evaluator, Plate
 from dotstack.core.drawing.kinds import EllipseNode
-from dotstack.core.drawing.scene import changed_figures
 from dotstack.core.values import Placement
 
-_DISCS, _TRIES = 20, 25
+_DISCS = 20
 _INK, _CARD = "#22303C", "#FBF7EF"
 
 
@@ -37,7 +35,7 @@ def _mark() -> Drawing:
     ids = [disc.id for disc in discs]
     joined = {"kind": "combine", "ids": ids, "outcome": "join", "id": "mark", "name": "Mark"}
     drawing = Drawing(name="Quay", plates=(plate,))
-    return apply(drawing, command_adapter.validate_python(joined), Evaluator())
+    return done(drawing, joined, Evaluator())
 
 
 def _gradient(shape: str, step: int) -> dict[str, object]:
@@ -66,22 +64,7 @@ CASES: dict[str, Callable[[int], dict[str, object]]] = {
 
 def measured(change: Callable[[int], dict[str, object]]) -> float:
     """The median time of a look, in seconds."""
-    evaluator, mark = Evaluator(), _mark()
-
-    def painted(drawing: Drawing, step: int) -> Drawing:
-        fields = {"kind": "paint", "ids": ["mark"], **change(step)}
-        return apply(drawing, command_adapter.validate_python(fields), evaluator)
-
-    before, times = painted(mark, 0), []
-    changed_figures(difference(mark, before), evaluator)
-    for step in range(1, _TRIES):
-        begin = time.perf_counter()
-        found = changed_figures(difference(before, painted(before, step)), evaluator)
-        for figures in found.values():
-            for figure in figures:
-                figure.model_dump_json()
-        times.append(time.perf_counter() - begin)
-    return median(times)
+    return look(_mark(), lambda step: {"kind": "paint", "ids": ["mark"], **change(step)})
 
 
 def main() -> None:
