@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { onMounted, ref, shallowRef } from 'vue';
 
-import client, { answered, RefusedError } from '@/api/client';
-import type { Command, Figure, Node, Piece, PreviewState, Role } from '@/api/types';
+import { RefusedError } from '@/api/client';
+import type { Command, Figure, Node, Piece, Role } from '@/api/types';
 import PathPicture from '@/look/PathPicture.vue';
 import { commandOf } from '@/marks/commands';
 import { paintOf } from '@/marks/kinds';
@@ -41,13 +41,7 @@ function making(role: Role): Command {
 /** What a command would make, as the core has it. */
 async function looked(word: string, says: string, command: Command): Promise<Way> {
   try {
-    const state = await answered<PreviewState>(
-      client.POST('/api/drawings/{drawing_id}/preview', {
-        params: { path: { drawing_id: drawing.id } },
-        body: { revision: drawing.revision, command, nodes: [], letters: null },
-      }),
-    );
-    const figures = Object.values(state.figures).flat();
+    const figures = Object.values((await drawing.tried(command)).figures).flat();
     const made = [whole, props.target.id];
     const figure = made.flatMap((key) => figures.filter(({ id }) => id === key))[0] ?? null;
     return { word, says, command, figure, fault: figure ? '' : 'nothing left' };

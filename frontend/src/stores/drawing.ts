@@ -344,28 +344,29 @@ export const useDrawing = defineStore('drawing', () => {
     );
   }
 
-  const look = latestWins(
-    (command: Command) =>
-      answered<PreviewState>(
-        client.POST('/api/drawings/{drawing_id}/preview', {
-          params: path(),
-          body: {
-            revision: revision.value,
-            command,
-            nodes: [...watched.value],
-            letters: watchedText.value,
-          },
-        }),
-      ),
-    (state) => {
-      const before = preview.value?.entries.nodes ?? {};
-      const after = state.entries.nodes;
-      // What stays the same keeps its identity, so that only the rest is drawn anew.
-      for (const key of Object.keys(after))
-        after[key] = shared(before[key], shared(nodes[key], after[key]));
-      preview.value = state;
-    },
-  );
+  /** What a command would lead to; it is not done. */
+  function tried(command: Command): Promise<PreviewState> {
+    return answered<PreviewState>(
+      client.POST('/api/drawings/{drawing_id}/preview', {
+        params: path(),
+        body: {
+          revision: revision.value,
+          command,
+          nodes: [...watched.value],
+          letters: watchedText.value,
+        },
+      }),
+    );
+  }
+
+  const look = latestWins(tried, (state) => {
+    const before = preview.value?.entries.nodes ?? {};
+    const after = state.entries.nodes;
+    // What stays the same keeps its identity, so that only the rest is drawn anew.
+    for (const key of Object.keys(after))
+      after[key] = shared(before[key], shared(nodes[key], after[key]));
+    preview.value = state;
+  });
 
   /** The nodes of what is watched, as the command in hand would leave them. */
   const lookedNodes = computed(() => preview.value?.nodes ?? {});
@@ -433,6 +434,7 @@ export const useDrawing = defineStore('drawing', () => {
     undo,
     redo,
     goBack,
+    tried,
     look: look.ask,
     watched,
     lookedNodes,

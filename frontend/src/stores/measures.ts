@@ -1,8 +1,8 @@
 import { defineStore } from 'pinia';
 import { computed } from 'vue';
 
-import client, { answered, RefusedError } from '@/api/client';
-import type { Command, Node, PreviewState } from '@/api/types';
+import { RefusedError } from '@/api/client';
+import type { Command, Node } from '@/api/types';
 import { namesIn } from '@/marks/arithmetic';
 import { childrenOf } from '@/marks/kinds';
 import { commandOf } from '@/marks/commands';
@@ -24,12 +24,7 @@ export const useMeasures = defineStore('measures', () => {
     // In its turn, so that what is done next does not overtake it.
     await drawing.runFound(async () => {
       try {
-        await answered<PreviewState>(
-          client.POST('/api/drawings/{drawing_id}/preview', {
-            params: { path: { drawing_id: drawing.id } },
-            body: { revision: drawing.revision, command, nodes: [], letters: null },
-          }),
-        );
+        await drawing.tried(command);
       } catch (error) {
         if (!(error instanceof RefusedError) || error.problem.current) throw error;
         fault = error.message;
