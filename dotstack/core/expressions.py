@@ -13,6 +13,8 @@ UNITS = {"px": 1.0, "mm": 96 / 25.4, "cm": 96 / 2.54, "in": 96.0, "pt": 96 / 72}
 NAME = r"[^\W\d_]\w{0,39}"
 LONGEST = 200
 LARGEST = 1e9
+# So many parentheses may lie inside each other: each takes some calls to read.
+_DEEPEST = 30
 _TOKEN = re.compile(rf"\d+\.?\d*(?:e[+-]?\d+)?|\.\d+(?:e[+-]?\d+)?|{NAME}|\S", re.IGNORECASE)
 _SIGNS = str.maketrans({",": ".", "×": "*", "÷": "/", "−": "-"})
 
@@ -74,6 +76,7 @@ class _Reader:
         self._found = list(_TOKEN.finditer(text.translate(_SIGNS)))
         self._at = 0
         self._names: set[str] = set()
+        self._deep = 0
 
     def whole(self) -> Expression:
         term = self._sum()
@@ -120,10 +123,14 @@ class _Reader:
         term: _Term
         if token == "(":
             self._take()
+            self._deep += 1
+            if self._deep > _DEEPEST:
+                raise CommandError("So many parentheses cannot lie inside each other.")
             term = self._sum()
             if self._next != ")":
                 raise self._fault()
             self._take()
+            self._deep -= 1
         elif re.match(r"[\d.]", token) and token != ".":
             number = float(self._take())
             term = lambda _: number  # noqa: E731

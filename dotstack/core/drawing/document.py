@@ -5,7 +5,7 @@ from typing import Annotated
 from pydantic import Field
 
 from dotstack.core.drawing.kinds import Node, Source
-from dotstack.core.drawing.kinds.formulas import Definition
+from dotstack.core.drawing.kinds.formulas import Definition, Readable
 from dotstack.core.expressions import LARGEST
 from dotstack.core.paint import INK, Fill
 from dotstack.core.values import Colour, Id, Length, Name, Value
@@ -28,7 +28,11 @@ class Plate(Value):
 class Measure(Definition):
     """A number of the drawing under a name; ``value`` is what it comes to, in plates' units."""
 
+    text: Readable
     value: Annotated[float, Field(ge=-LARGEST, le=LARGEST)] = 0.0
+
+
+MAX_MEASURES = 200
 
 
 class Swatch(Value):
@@ -61,7 +65,7 @@ class Drawing(Value):
     plates: tuple[Plate, ...] = ()
     sources: tuple[Source, ...] = ()
     swatches: Annotated[tuple[Swatch, ...], Field(max_length=200)] = SWATCHES
-    measures: Annotated[tuple[Measure, ...], Field(max_length=200)] = ()
+    measures: Annotated[tuple[Measure, ...], Field(max_length=MAX_MEASURES)] = ()
 
     @property
     def nodes(self) -> tuple[Node, ...]:

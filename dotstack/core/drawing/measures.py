@@ -9,14 +9,14 @@ from operator import is_
 
 from pydantic import ValidationError
 
-from dotstack.core.drawing.document import Drawing, Measure
+from dotstack.core.drawing.document import MAX_MEASURES, Drawing, Measure
 from dotstack.core.drawing.kinds import Node, TwinNode
 from dotstack.core.drawing.kinds.formulas import Definition, Formula
-from dotstack.core.drawing.kinds.node import FollowerNode, own_fields, revised
+from dotstack.core.drawing.kinds.node import MAX_FORMULAS, FollowerNode, own_fields, revised
 from dotstack.core.drawing.links import tied
 from dotstack.core.drawing.places import with_each
 from dotstack.core.drawing.tree import with_children
-from dotstack.core.errors import CommandError
+from dotstack.core.errors import CommandError, LimitError
 from dotstack.core.expressions import expression
 from dotstack.core.values import Value
 
@@ -52,7 +52,12 @@ def values_of(measures: Sequence[Definition]) -> dict[str, float]:
 
 
 def with_measures(drawing: Drawing, measures: Sequence[Measure]) -> Drawing:
-    """The drawing with other measures, and all that follows them; raises CommandError."""
+    """The drawing with other measures, and all that follows them.
+
+    Raises CommandError or LimitError.
+    """
+    if len(measures) > MAX_MEASURES:
+        raise LimitError("measures in one drawing", len(measures), MAX_MEASURES)
     values = values_of(measures)
     valued = tuple(
         measure.model_copy(update={"value": values[measure.name]}) for measure in measures
@@ -155,6 +160,8 @@ def following(node: Node, texts: Mapping[str, str], values: Mapping[str, float])
         formulas.pop(path, None)
         if expression(text).names:
             formulas[path] = Formula(path=path, text=text.strip())
+    if len(formulas) > MAX_FORMULAS:
+        raise LimitError(f"numbers of {node.name} that follow", len(formulas), MAX_FORMULAS)
     return node.model_copy(update={"formulas": tuple(formulas.values())})
 
 
@@ -208,6 +215,8 @@ def _node(node: Node, values: Mapping[str, float], *, moved: bool) -> Node:
         try:
             wanted = read.value(values)
         except CommandError as error:
+            if not moved:
+                continue
             raise CommandError(f"{node.name} cannot follow: {error}") from error
         if now != wanted:
             if not moved:

@@ -6,6 +6,7 @@ from typing import Any
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
+from pydantic import ValidationError
 
 from dotstack.core.drawing import Drawing, Evaluator, apply, command_adapter, difference, patched
 from dotstack.core.drawing.assets import Mark, kept_as_one, placed, standing
@@ -14,7 +15,7 @@ from dotstack.core.drawing.drawing_file import read_drawing, write_drawing
 from dotstack.core.drawing.kinds import Node, RepeatNode
 from dotstack.core.drawing.kit import KitAsset, KitCollection, KitSection, read_kit, write_kit
 from dotstack.core.drawing.naming import numbered
-from dotstack.core.errors import CommandError, CoreError
+from dotstack.core.errors import CommandError, CoreError, LimitError
 from dotstack.core.expressions import expression
 from tests.core.drafting import at, do, drawn, evaluator, facts, node
 
@@ -86,7 +87,8 @@ def test_units_and_signs_are_read_as_in_any_field(text: str, expected: float) ->
     [("2 3", "“3”, at 3,"), ("(2", "ends where"), ("2 +", "ends where"), ("$", "“\\$”, at 1,"),
      ("gap gap", "“gap”, at 5,"), ("", "ends where"), ("a.b", "“\\.”, at 2"), ("mm", "“mm”"),
      ("9" * 201, "200 characters"), ("1e9*10", "more than"), ("1e308*1e308", "more than"),
-     ("f(2)", "at 2"), ("__import__", "“_”, at 1"), ("gap", "no measure called gap")],
+     ("(" * 40 + "1" + ")" * 40, "parentheses"), ("f(2)", "at 2"),
+     ("__import__", "“_”, at 1"), ("gap", "no measure called gap")],
 )  # fmt: skip
 def test_what_cannot_be_read_says_what_and_where(text: str, says: str) -> None:
     with pytest.raises(CommandError, match=says):
@@ -207,6 +209,7 @@ def test_a_measure_is_renamed_everywhere_and_goes_when_nothing_needs_it() -> Non
          {"measure": {"name": "a", "text": "b"}}),
         ("need itself: a needs a", "set-measure", {"measure": {"name": "a", "text": "a+1"}}),
         ("c needs mast", "set-measure", {"measure": {"name": "c", "text": "mast"}}),
+        ("^“2 \\+” ends where", "set-measure", {"measure": {"name": "a", "text": "2 +"}}),
         ("mm is a unit", "set-measure", {"measure": {"name": "mm", "text": "2"}}),
         ("Disc cannot follow: “8 / a” divides by zero", "set-measure",
          {"measure": {"name": "a", "text": "0"}}),
@@ -228,6 +231,25 @@ def test_what_cannot_be_is_refused_and_changes_nothing(
     drawing = follow(measured(a="2", b="a"), "disc", rx="8 / a")
     with pytest.raises(CommandError, match=says):
         do(drawing, kind, **fields)
+
+
+def test_what_a_file_says_of_measures_is_read_with_care() -> None:
+    drawing = follow(measured(a="2"), "disc", rx="8 / a")
+    said = drawing.model_dump(mode="json")
+    said["measures"][0].update(text="0", value=0)
+    # A number that cannot follow stands as it is, and all else goes on.
+    odd = Drawing.model_validate(said)
+    moved = do(odd, "transform", ids=["board"], by={"e": 5})
+    assert (formulas(moved, "disc"), node(moved, "disc").rx) == ({}, 4)
+    for text in ("2 +", "(" * 60, "9" * 300):
+        said["plates"][0]["nodes"][1]["formulas"][0]["text"] = text
+        with pytest.raises(ValidationError, match="formulas"):
+            Drawing.model_validate(said)
+    said["measures"] = [{"name": f"m{number}", "text": "1"} for number in range(200)]
+    said["plates"][0]["nodes"][1]["formulas"] = []
+    full = Drawing.model_validate(said)
+    with pytest.raises(LimitError, match="201 measures in one drawing"):
+        do(full, "set-measure", measure={"name": "mast", "text": "1"})
 
 
 ACTS: tuple[dict[str, Any], ...] = (

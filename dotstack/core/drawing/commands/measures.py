@@ -107,6 +107,7 @@ def _with(drawing: Drawing, made: Definition) -> Drawing:
     """The drawing with this measure, and all that follows it; raises CommandError."""
     if made.name.lower() in UNITS:
         raise CommandError(f"{made.name} is a unit; call the measure something else.")
+    expression(made.text)
     known = {measure.name: measure for measure in drawing.measures}
     known[made.name] = Measure(name=made.name, text=made.text.strip())
     return with_measures(drawing, tuple(known.values()))

@@ -2,14 +2,23 @@
 
 from typing import Annotated
 
-from pydantic import Field
+from pydantic import AfterValidator, Field
 
-from dotstack.core.expressions import LONGEST, NAME
+from dotstack.core.expressions import LONGEST, NAME, expression
 from dotstack.core.values import Value
 
 MeasureName = Annotated[str, Field(pattern=rf"^{NAME}$")]
 Path = Annotated[str, Field(pattern=r"^[a-z_]+(\.([a-z_]+|\d{1,4}))*$", max_length=120)]
 Expressed = Annotated[str, Field(min_length=1, max_length=LONGEST, pattern=r"\S")]
+
+
+def _read(text: str) -> str:
+    expression(text)
+    return text
+
+
+# What a document says can be read; of what is typed a command says what and where it cannot.
+Readable = Annotated[Expressed, AfterValidator(_read)]
 
 
 class Definition(Value):
@@ -29,5 +38,5 @@ class Formula(Value):
     """
 
     path: Path
-    text: Expressed
+    text: Readable
     needs: Annotated[tuple[Definition, ...], Field(max_length=200)] = ()
