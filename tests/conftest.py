@@ -1,6 +1,16 @@
 """Settings for all tests."""
 
+import os
+from pathlib import Path
+from shutil import disk_usage
+
 from hypothesis import HealthCheck, settings
+
+# What tests write, and the browser's profiles, lie in memory where there is room: no test has to
+# wait for a disk that others use too.
+_MEMORY = Path("/dev/shm")
+if _MEMORY.is_dir() and disk_usage(_MEMORY).free > 2 * 2**30:
+    os.environ.setdefault("TMPDIR", str(_MEMORY))
 
 # The same examples in every run; machines are too noisy for deadlines.
 settings.register_profile(
