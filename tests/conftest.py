@@ -1,6 +1,7 @@
 """Settings for all tests."""
 
 import os
+import tempfile
 from pathlib import Path
 from shutil import disk_usage
 
@@ -10,7 +11,8 @@ from hypothesis import HealthCheck, settings
 # wait for a disk that others use too.
 _MEMORY = Path("/dev/shm")
 if _MEMORY.is_dir() and disk_usage(_MEMORY).free > 2 * 2**30:
-    os.environ.setdefault("TMPDIR", str(_MEMORY))
+    # For this process, which may have found its own place by now, and for those that it starts.
+    tempfile.tempdir = os.environ.setdefault("TMPDIR", str(_MEMORY))
 
 # The same examples in every run; machines are too noisy for deadlines.
 settings.register_profile(
