@@ -102,14 +102,19 @@ async function follow(typed: string): Promise<void> {
   const makes = defined(typed);
   if (makes && !makes.text && props.value === undefined) {
     fault.value = wanted.value;
+    touched = true;
     return;
   }
   if (makes) makes.text ||= String(props.value);
   const refused = followed.value
     ? await followed.value.take(makes?.name ?? typed, makes ?? undefined)
     : await measures.set(makes!.name, makes!.text);
-  if (refused) fault.value = refused;
-  else reset();
+  // What is typed by now is another matter.
+  if (touched) return;
+  if (!refused) return reset();
+  // It stands there to be mended, or given up.
+  fault.value = refused;
+  touched = true;
 }
 
 /** Takes what is typed; answers whether it made sense. */
@@ -208,7 +213,8 @@ function onFocus(): void {
 }
 
 function onBlur(): void {
-  if (commit() && !touched && !fault.value) text.value = shown.value;
+  const typed = touched;
+  if (commit() && !typed) text.value = shown.value;
 }
 
 defineExpose({ commit });
