@@ -7,34 +7,29 @@ from collections.abc import Iterable, Sequence
 
 from dotstack.core.drawing.document import Drawing, Measure
 from dotstack.core.drawing.evaluate import Evaluator
-from dotstack.core.drawing.kinds import Node, TextNode, TwinNode
-from dotstack.core.drawing.kinds.node import FollowerNode
+from dotstack.core.drawing.kinds import Node, TextNode
 from dotstack.core.drawing.kinds.text import KeptLetters
 from dotstack.core.drawing.links import carrying, tied
 from dotstack.core.drawing.measures import with_needs
 from dotstack.core.drawing.paths import PRECISION
 from dotstack.core.drawing.places import with_each
-from dotstack.core.drawing.tree import walk, with_children
+from dotstack.core.drawing.tree import walk, with_each_told
 from dotstack.core.letters import Font
 
 
 def with_letters_kept(node: Node, evaluator: Evaluator) -> Node:
     """The node with the outline of each text in it, for where its font is missing."""
-    if isinstance(node, FollowerNode):
-        node = node.with_stored([with_letters_kept(inner, evaluator) for inner in node.stored])
-    elif node.children:
-        node = with_children(node, lambda child: (with_letters_kept(child, evaluator),)) or node
-    if isinstance(node, TwinNode) and node.carried:
-        inner = tuple(with_letters_kept(each, evaluator) for each in node.carried.nodes)
-        carried = node.carried.model_copy(update={"nodes": inner})
-        return node.model_copy(update={"carried": carried})
-    if not isinstance(node, TextNode) or evaluator.font(node.font.digest) is None:
-        return node
-    outline = evaluator.base_outline(node)
-    letters = None
-    if not outline.is_empty:
-        letters = KeptLetters(data=outline.to_path_data(PRECISION), size=node.size)
-    return node.model_copy(update={"kept": letters})
+
+    def kept(node: Node) -> Node:
+        if not isinstance(node, TextNode) or evaluator.font(node.font.digest) is None:
+            return node
+        outline = evaluator.base_outline(node)
+        letters = None
+        if not outline.is_empty:
+            letters = KeptLetters(data=outline.to_path_data(PRECISION), size=node.size)
+        return node.model_copy(update={"kept": letters})
+
+    return with_each_told(node, kept)
 
 
 def drawing_with_letters_kept(drawing: Drawing, evaluator: Evaluator) -> Drawing:

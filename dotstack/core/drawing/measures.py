@@ -10,12 +10,12 @@ from operator import is_
 from pydantic import ValidationError
 
 from dotstack.core.drawing.document import MAX_MEASURES, Drawing, Measure
-from dotstack.core.drawing.kinds import Node, TwinNode
+from dotstack.core.drawing.kinds import Node
 from dotstack.core.drawing.kinds.formulas import Definition, Formula
 from dotstack.core.drawing.kinds.node import MAX_FORMULAS, FollowerNode, own_fields, revised
 from dotstack.core.drawing.links import tied
 from dotstack.core.drawing.places import with_each
-from dotstack.core.drawing.tree import with_children
+from dotstack.core.drawing.tree import with_each_told
 from dotstack.core.errors import CommandError, LimitError
 from dotstack.core.expressions import expression
 from dotstack.core.values import Value
@@ -82,6 +82,9 @@ def checked(drawing: Drawing) -> Drawing:
 
     What stays as it is keeps its identity.
     """
+    # Of every step and look this is asked, and mostly nothing follows.
+    if not any(map(_follows, _roots(drawing))):
+        return drawing
     drawing = _with_needed(drawing)
     values = {measure.name: measure.value for measure in drawing.measures}
     return _following(drawing, values, moved=False)
@@ -140,8 +143,6 @@ def with_formulas(drawing: Drawing, change: Callable[[str], str]) -> Drawing:
     """The drawing with the text of each expression that a field follows changed."""
 
     def changed(node: Node) -> Node:
-        if not node.formulas:
-            return node
         fresh = [each.model_copy(update={"text": change(each.text)}) for each in node.formulas]
         return node.model_copy(update={"formulas": tuple(fresh)})
 
@@ -172,27 +173,12 @@ def _following(drawing: Drawing, values: Mapping[str, float], *, moved: bool) ->
 
 def _changed(drawing: Drawing, change: Callable[[Node], Node]) -> Drawing:
     """The drawing with each shape that follows measures changed, wherever it is."""
-    before = _roots(drawing)
-    if not any(map(_follows, before)):
-        return drawing
     done = with_each(drawing, lambda node: _each(node, change))
-    return drawing if all(map(is_, before, _roots(done))) else done
+    return drawing if all(map(is_, _roots(drawing), _roots(done))) else done
 
 
 def _each(node: Node, change: Callable[[Node], Node]) -> Node:
-    """The node with each in it that follows measures changed, in sources that it carries too."""
-    node = change(node) if node.formulas else node
-    if isinstance(node, TwinNode) and node.carried:
-        inner = tuple(_each(child, change) for child in node.carried.nodes)
-        carried = node.carried.model_copy(update={"nodes": inner})
-        node = node.model_copy(update={"carried": carried})
-    if isinstance(node, FollowerNode):
-        stored = [_each(child, change) for child in node.stored]
-        same = all(map(is_, stored, node.stored))
-        return node if same else node.with_stored(stored)
-    if not node.children:
-        return node
-    return with_children(node, lambda child: (_each(child, change),)) or node
+    return with_each_told(node, lambda inner: change(inner) if inner.formulas else inner)
 
 
 def _roots(drawing: Drawing) -> list[Node]:

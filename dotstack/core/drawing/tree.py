@@ -1,8 +1,9 @@
 """Nodes and what they hold: looked through, and put together anew."""
 
 from collections.abc import Callable, Iterable, Iterator
+from operator import is_
 
-from dotstack.core.drawing.kinds import HolderNode, Node, UnderlayNode
+from dotstack.core.drawing.kinds import HolderNode, Node, TwinNode, UnderlayNode
 from dotstack.core.drawing.kinds.node import FollowerNode
 from dotstack.core.paint import Look
 
@@ -18,6 +19,24 @@ def with_children(node: Node, change: Callable[[Node], tuple[Node, ...]]) -> Nod
     if all(len(news) == 1 and news[0] is old for old, news in zip(inner, fresh, strict=True)):
         return node
     return node.with_children(fresh) if any(fresh) or node.stays_alone else None
+
+
+def with_each_told(node: Node, change: Callable[[Node], Node]) -> Node:
+    """The node changed, and each in it that a document tells, in sources that it carries too.
+
+    What has nothing to change keeps its identity.
+    """
+    node = change(node)
+    if isinstance(node, TwinNode) and node.carried:
+        inner = tuple(with_each_told(child, change) for child in node.carried.nodes)
+        carried = node.carried.model_copy(update={"nodes": inner})
+        return node.model_copy(update={"carried": carried})
+    if isinstance(node, FollowerNode):
+        stored = [with_each_told(child, change) for child in node.stored]
+        return node if all(map(is_, stored, node.stored)) else node.with_stored(stored)
+    if not node.children:
+        return node
+    return with_children(node, lambda child: (with_each_told(child, change),)) or node
 
 
 def with_each_look(node: Node, change: Callable[[Look], Look]) -> Node:

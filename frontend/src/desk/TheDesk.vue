@@ -96,13 +96,10 @@ const hoveredFigure = computed(() =>
     ? selection.figureById.get(selection.hovered)
     : undefined,
 );
+/** Whether the pointer takes hold of what is selected: what was just drawn too. */
+const takesHold = computed(() => view.tool === 'pick' || justDrawn.value);
 const picking = computed(
-  () =>
-    (view.tool === 'pick' || justDrawn.value) &&
-    !shelf.inHand &&
-    !view.outcome &&
-    !regions.open &&
-    !compare.picture,
+  () => takesHold.value && !shelf.inHand && !view.outcome && !regions.open && !compare.picture,
 );
 const quiet = computed(
   () =>
@@ -438,7 +435,7 @@ const { ghost } = asset;
           :fill="head.background ?? 'none'"
         />
         <PiecePaths v-if="compare.picture" :pieces="compare.picture.pieces" />
-        <PlateScene v-else :picking="view.tool === 'pick' || justDrawn" />
+        <PlateScene v-else :picking="takesHold" />
         <CrossingTicks v-if="view.manner === 'wire' && picking" />
         <g v-if="view.outcome" class="outcome" data-testid="outcome-preview">
           <PiecePaths :pieces="view.outcome" />

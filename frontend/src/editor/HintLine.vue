@@ -41,7 +41,9 @@ function drawing_(tool: Exclude<typeof view.tool, 'pick'>): Hint {
   const hint = plainly(tool);
   const { does, target } = into;
   if (!target) return hint;
-  const says = does ? `Drag, or click to type its size: in ${target.name} it ${does}.` : hint.says;
+  // What is no single drag is told how it is drawn, whatever it does.
+  const plain = ['path', 'text'].includes(tool) ? hint.says : 'Drag, or click to type its size.';
+  const says = does ? `${plain} In ${target.name} it ${does}.` : hint.says;
   return { says, keys: [['J C O T', 'into it'], ...hint.keys] };
 }
 

@@ -41,8 +41,7 @@ export const useMeasures = defineStore('measures', () => {
 
   /** The shapes of this plate that use a measure, and which measures do. */
   function usersOf(name: string): { shapes: string[]; measures: string[] } {
-    const uses = (node: Node) => node.formulas.some(({ text }) => namesIn(text).includes(name));
-    const shapes = selection.rows.filter(({ node }) => uses(node)).map(({ node }) => node.id);
+    const shapes = selection.rows.filter(({ node }) => uses(node, name)).map(({ node }) => node.id);
     const measures = drawing.measures
       .filter(({ text }) => namesIn(text).includes(name))
       .map((measure) => measure.name);
@@ -52,10 +51,14 @@ export const useMeasures = defineStore('measures', () => {
   /** How many shapes of the drawing use a measure. */
   function countOf(name: string): number {
     const within = (node: Node): number =>
-      Number(node.formulas.some(({ text }) => namesIn(text).includes(name))) +
+      Number(uses(node, name)) +
       childrenOf(node).reduce((sum, { node: inner }) => sum + within(inner), 0);
     return Object.values(drawing.nodes).reduce((sum, node) => sum + within(node), 0);
   }
 
   return { values, attempt, set, usersOf, countOf };
 });
+
+function uses(node: Node, name: string): boolean {
+  return node.formulas.some(({ text }) => namesIn(text).includes(name));
+}

@@ -9,22 +9,12 @@ from dotstack.core.drawing.commands.command import Command
 from dotstack.core.drawing.copies import with_new_ids
 from dotstack.core.drawing.document import Drawing
 from dotstack.core.drawing.evaluate import Evaluator
-from dotstack.core.drawing.kinds import (
-    Node,
-    PrimitiveNode,
-    RectangleNode,
-    RepeatNode,
-    revised,
-)
+from dotstack.core.drawing.kinds import Node, PrimitiveNode, RectangleNode, RepeatNode, revised
 from dotstack.core.drawing.kinds.layouts import Mirror, Row, Spin
 from dotstack.core.drawing.kinds.parameters import ranges_of
 from dotstack.core.drawing.members import DOES, Into, taken_in
 from dotstack.core.drawing.naming import free_name, numbered
-from dotstack.core.drawing.places import (
-    exchanged,
-    plate_of,
-    replaced,
-)
+from dotstack.core.drawing.places import exchanged, plate_of, replaced
 from dotstack.core.drawing.sound import MAX_NODES, check_fresh
 from dotstack.core.drawing.stacks import moved_within, with_added
 from dotstack.core.drawing.tree import walk
