@@ -277,7 +277,10 @@ defineExpose({ commit });
   border-color: #9e331f;
 }
 label {
+  max-width: 100%;
+  overflow: hidden;
   color: var(--soft);
+  text-overflow: ellipsis;
   white-space: nowrap;
   cursor: ew-resize;
   touch-action: none;
