@@ -99,6 +99,11 @@ def test_what_a_field_cannot_follow_it_says(editor: Editor) -> None:
     add.fill("wide = gap * 2")
     add.press("Enter")
     expect(editor.fact("wide")).to_have_value("8")
+    # A name as long as may be leaves room for what it is.
+    longest = "w" * 40
+    add.fill(f"{longest} = gap * 3")
+    add.press("Enter")
+    expect(editor.fact(longest)).to_have_value("12")
     gap = editor.fact("gap")
     gap.fill("wide / 2")
     gap.press("Enter")

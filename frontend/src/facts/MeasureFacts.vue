@@ -120,7 +120,7 @@ const saysUse = (count: number, { measures: others }: { measures: string[] }) =>
       <input
         v-model="fresh"
         placeholder="gap = 3"
-        maxlength="40"
+        maxlength="250"
         aria-label="Name of a new measure"
       />
       <button :disabled="!fresh.trim()">add measure</button>
