@@ -6,7 +6,7 @@ from dotstack.core.arrangement import Arrangement
 from dotstack.core.drawing.document import Drawing
 from dotstack.core.drawing.evaluate import Evaluator
 from dotstack.core.drawing.kinds import Node, PickedRegion, RegionNode
-from dotstack.core.drawing.kinds.picking import picked_region
+from dotstack.core.drawing.kinds.picking import bounding, picked_region
 from dotstack.core.drawing.places import place_of
 from dotstack.core.drawing.scene import for_tile
 from dotstack.core.drawing.sound import MAX_PIECES
@@ -61,13 +61,14 @@ def region_map(drawing: Drawing, ids: tuple[str, ...], evaluator: Evaluator) -> 
     """
     place = place_of(drawing, ids[0])
     if len(ids) == 1 and isinstance(place.node, RegionNode):
-        chosen = [member for member in place.node.members if member.is_active]
+        chosen = place.node.bounding(evaluator)
         if not chosen:
             raise CommandError(f"All that {place.node.name} is made of is hidden; show a shape.")
         affine, found = place.affine, place.node.build(evaluator).found
         arrangement = place.node.arrangement(evaluator)
     else:
-        chosen, affine, found = pickable_in_order(drawing, ids), place.outer, ()
+        chosen = bounding(pickable_in_order(drawing, ids), evaluator)
+        affine, found = place.outer, ()
         arrangement = evaluator.arranged([evaluator.outline(node) for node in chosen])
     spots = _spots(arrangement, chosen, affine)
     order = sorted(range(len(spots)), key=lambda i: -spots[i].area)

@@ -11,6 +11,7 @@ from hypothesis import strategies as st
 from dotstack.core.drawing import Drawing, tied
 from dotstack.core.drawing.kinds.twin import WITH_INSIDES
 from dotstack.core.drawing.places import place_of
+from dotstack.core.drawing.region_map import region_map
 from dotstack.core.errors import CommandError, LimitError
 from dotstack.core.geometry import Affine, Outline
 from tests.core.drafting import at, bounds, do, drawn, evaluator, facts, node, stack
@@ -262,3 +263,57 @@ def test_what_copies_cannot_become_is_refused() -> None:
     with pytest.raises(LimitError, match="too many"):
         do(large, "set-parameters", ids=["rows"], parameters={"columns": 100})
     assert stack(drawing) == ["all"]
+
+
+def lens(radius: float, apart: float) -> float:
+    """The area in two discs whose centres lie so far apart."""
+    half = apart / 2
+    return 2 * (radius**2 * math.acos(half / radius) - half * math.sqrt(radius**2 - half**2))
+
+
+def picked_lens(drawing: Drawing, *cover: str) -> Drawing:
+    """The drawing in which the region of these copies is picked, and nothing else stays."""
+    found = region_map(drawing, ("all",), evaluator())
+    (spot,) = (spot for spot in found.spots if set(spot.pick.cover) == set(cover))
+    picks = [{"regions": [spot.pick.model_dump()]}]
+    return do(drawing, "build-regions", ids=["all"], id="lens", name="Lens", picks=picks,
+              keep_rest=False)  # fmt: skip
+
+
+DISC = {"kind": "ellipse", "id": "disc", "name": "Disc", "rx": 20, "ry": 20}
+
+
+@pytest.mark.parametrize(("count", "radius"), [(4, 24), (5, 24), (8, 32)])
+def test_regions_of_copies_are_picked_and_follow_them(count: int, radius: float) -> None:
+    drawing = picked_lens(repeated("spin", DISC, count=6, radius=24), "all:0", "all:1")
+    after = do(drawing, "set-parameters", ids=["all"],
+                parameters={"count": count, "radius": radius})  # fmt: skip
+    copied = do(after, "duplicate", ids=["lens"], seed="copy", by={"e": 5})
+    for each, name in ((after, "lens"), (copied, "copy-0")):
+        apart = 2 * radius * math.sin(math.pi / count)
+        assert outline(each, name).area == pytest.approx(lens(20, apart), rel=1e-9)
+        assert node(each, name).told(evaluator())["lost"] == 0
+    gone = do(drawing, "set-parameters", ids=["all"], parameters={"count": 1})
+    assert node(gone, "lens").told(evaluator())["lost"] == 1
+
+
+def test_a_copy_in_a_build_keeps_what_was_not_picked_in_its_own_paint() -> None:
+    drawing = repeated("spin", DISC, count=3, radius=15)
+    drawing = do(drawing, "paint", ids=["all:1"], fill="#C8553D")
+    drawing = do(drawing, "build-regions", ids=["all"], id="lens", name="Lens", picks=[])
+    fills = {each.id: each.look.fill for each in evaluator().pieces(node(drawing, "lens"))}
+    assert fills["lens.of-all:1"] == "#C8553D"
+    assert len(fills) == 3
+
+
+def test_copies_of_copies_bound_regions_too() -> None:
+    drawing = repeated("row", DISC, x=40, columns=3, dx=30)
+    drawing = do(drawing, "make-repeat", ids=["all"], id="rows", name="Rows", layout="row")
+    drawing = do(drawing, "set-parameters", ids=["rows"],
+                 parameters={"columns": 1, "rows": 2, "dy": 30})  # fmt: skip
+    found = region_map(drawing, ("rows",), evaluator())
+    covers = {tuple(spot.pick.cover) for spot in found.spots}
+    assert ("rows:0:all:0", "rows:1:all:0") in covers
+    split = do(drawing, "build-regions", ids=["rows"], id="split", name="Split")
+    total = sum(evaluator().outline(e).area for e in evaluator().pieces(node(split, "split")))
+    assert total == pytest.approx(outline(drawing, "rows").area, rel=1e-9)

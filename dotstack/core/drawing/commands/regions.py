@@ -11,7 +11,7 @@ from dotstack.core.drawing.document import Drawing
 from dotstack.core.drawing.evaluate import Evaluator
 from dotstack.core.drawing.inked import inked
 from dotstack.core.drawing.kinds import Node, RegionNode, RegionPick, paint_of, revised
-from dotstack.core.drawing.kinds.picking import picked_region
+from dotstack.core.drawing.kinds.picking import bounding, picked_region
 from dotstack.core.drawing.places import place_of, replaced
 from dotstack.core.drawing.sound import MAX_PIECES, check_pieces
 from dotstack.core.drawing.stacks import pickable_in_order
@@ -102,11 +102,12 @@ class SetRegions(Command):
 
 def picks_of_all(chosen: list[Node], evaluator: Evaluator) -> tuple[RegionPick, ...]:
     """A pick of each region that shapes cover; raises LimitError if they are too many."""
-    arrangement = evaluator.arranged([evaluator.outline(node) for node in chosen])
+    shapes = bounding(chosen, evaluator)
+    arrangement = evaluator.arranged([evaluator.outline(node) for node in shapes])
     found = [region for region in arrangement.regions if region.cover]
     check_pieces(len(found))
     return tuple(
-        RegionPick(regions=(picked_region(region, region.spot[:2], chosen),)) for region in found
+        RegionPick(regions=(picked_region(region, region.spot[:2], shapes),)) for region in found
     )
 
 

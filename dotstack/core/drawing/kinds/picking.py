@@ -1,15 +1,22 @@
 """Picked regions in the document: how they are remembered, and where they are looked for."""
 
 from collections.abc import Mapping, Sequence
+from functools import partial
 from statistics import fmean
+from typing import TYPE_CHECKING
 
 import numpy as np
 
 from dotstack.core.arrangement import Region, inscribed_circle
 from dotstack.core.combine import Picked
-from dotstack.core.drawing.kinds.node import NodeBase
-from dotstack.core.geometry import Outline
-from dotstack.core.values import Coordinate, Id, Value
+from dotstack.core.drawing.kinds.node import Evaluation, NodeBase
+from dotstack.core.drawing.kinds.repeat import RepeatNode
+from dotstack.core.drawing.kinds.twin import TwinNode
+from dotstack.core.geometry import Affine, Outline
+from dotstack.core.values import Coordinate, Id, Placement, Value
+
+if TYPE_CHECKING:
+    from dotstack.core.drawing.kinds import Node
 
 
 class PickedRegion(Value):
@@ -28,6 +35,37 @@ class PickedRegion(Value):
     y: Coordinate
     places: tuple[tuple[Coordinate, Coordinate], ...] = ()
     beside: tuple[tuple[Id, ...], ...] | None = None
+
+
+def bounding(members: "Sequence[Node]", evaluation: Evaluation) -> "list[Node]":
+    """The shapes whose edges bound regions, in the common axes of the members that are active.
+
+    Of a repeat whose copies come each by itself these are its copies.
+    """
+    found: list[Node] = []
+    for member in members:
+        if member.is_active:
+            # By their identity outlines are remembered.
+            found += evaluation.remembered("bounding", partial(_lent, member, Affine()), member)
+    return found
+
+
+def _lent(node: "Node", outer: Affine) -> "tuple[Node, ...]":
+    affine = outer @ node.transform.affine
+    inner: Sequence[Node] = ()
+    if isinstance(node, TwinNode) and len(node.inside) == 1 and _lends(node.inside[0]):
+        inner = node.inside
+    elif isinstance(node, RepeatNode) and _lends(node):
+        inner = node.copies
+    if inner:
+        return tuple(each for one in inner if one.is_active for each in _lent(one, affine))
+    if outer == Affine():
+        return (node,)
+    return (node.model_copy(update={"transform": Placement.of(affine)}),)
+
+
+def _lends(node: "Node") -> bool:
+    return isinstance(node, RepeatNode) and node.takes == "each" and not node.refinements
 
 
 def renamed(

@@ -5,9 +5,10 @@ from typing import TYPE_CHECKING, Annotated, Literal, Self
 
 from pydantic import Field
 
+from dotstack.core.arrangement import Arrangement
 from dotstack.core.combine import Build, Pick, build
 from dotstack.core.drawing.kinds.node import Evaluation, of_each, paint_of
-from dotstack.core.drawing.kinds.picking import PickedRegion, picked, renamed
+from dotstack.core.drawing.kinds.picking import PickedRegion, bounding, picked, renamed
 from dotstack.core.drawing.kinds.pieces import InPieces, PieceNode
 from dotstack.core.drawing.looks import look_of
 from dotstack.core.geometry import Outline
@@ -39,7 +40,7 @@ class RegionPick(Value):
 class RegionNode(InPieces):
     """Pieces made by picking regions of its members, the lowest member first.
 
-    The key of a piece is the place of its pick; that of a rest names its member.
+    The key of a piece is the place of its pick; that of a rest names its member, or a copy in it.
 
     Attributes:
         keep_rest: whether what was not picked stays, in its own shapes.
@@ -68,23 +69,29 @@ class RegionNode(InPieces):
     def with_stack(self, nodes: "Sequence[Node]") -> Self:
         return self.model_copy(update={"members": tuple(nodes)})
 
+    def bounding(self, evaluation: Evaluation) -> "list[Node]":
+        """The shapes whose regions are picked, the lowest first, in its own axes."""
+        return bounding(self.members, evaluation)
+
+    def arrangement(self, evaluation: Evaluation) -> Arrangement:
+        return evaluation.arranged([evaluation.outline(each) for each in self.bounding(evaluation)])
+
     def build(self, evaluation: Evaluation) -> Build:
         """What its picks come to, in its own axes; raises ArrangementError."""
 
         def made() -> Build:
-            active = [member for member in self.members if member.is_active]
-            picks = [Pick(tuple(picked(pick.regions, active)), pick.dropped) for pick in self.picks]
+            shapes = self.bounding(evaluation)
+            picks = [Pick(tuple(picked(pick.regions, shapes)), pick.dropped) for pick in self.picks]
             return build(self.arrangement(evaluation), picks, keep_rest=self.keep_rest)
 
         return evaluation.remembered("build", made, self.members, self.picks, self.keep_rest)
 
     def come(self, evaluation: Evaluation) -> list[PieceNode]:
-        active = [member for member in self.members if member.is_active]
-        found = []
+        shapes, found = self.bounding(evaluation), []
         for piece in self.build(evaluation).pieces:
             pick = None if piece.pick is None else self.picks[piece.pick]
             by = piece.lowest if self.paint == "lowest" else piece.topmost
-            source = active[by] if by >= 0 else self
+            source = shapes[by] if by >= 0 else self
             own = pick is not None and self.paint == "new"
             paint = self if own or source is self else paint_of(source)
             # What is cast is cast by all pieces together.
