@@ -85,7 +85,7 @@ def _pictures(options: argparse.Namespace) -> Iterator[tuple[Path, list[Picture]
     if path.suffix == ".dotdrawing":
         read = read_drawing(path.read_bytes())
         evaluator = _evaluator(read.fonts)
-        for variant in variants(read.drawing, options):
+        for variant in variants(read.drawing, options, evaluator):
             plates = variant.drawing.plates
             yield variant.folder, [plate_picture(plate, evaluator) for plate in plates]
         return

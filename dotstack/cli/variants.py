@@ -5,7 +5,7 @@ import csv
 from dataclasses import dataclass
 from pathlib import Path
 
-from dotstack.core.drawing import Drawing
+from dotstack.core.drawing import Drawing, Evaluator
 from dotstack.core.drawing.exporting import file_name
 from dotstack.core.drawing.measures import varied
 from dotstack.core.errors import CommandError, FormatError
@@ -47,19 +47,19 @@ def _setting(text: str) -> tuple[str, str]:
     return name.strip(), value.strip()
 
 
-def variants(drawing: Drawing, options: argparse.Namespace) -> list[Variant]:
+def variants(drawing: Drawing, options: argparse.Namespace, evaluator: Evaluator) -> list[Variant]:
     """The variants that are asked for, all made before anything is written.
 
     Raises CommandError or FormatError, which names the row.
     """
-    settled = varied(drawing, dict(options.set))
+    settled = varied(drawing, dict(options.set), evaluator)
     if options.table is None:
         return [Variant(settled, options.output)]
     found: list[Variant] = []
     for line, row in _rows(options.table):
         name = file_name(row.pop(_NAME, "") or str(len(found) + 1))
         try:
-            made = varied(settled, {key: text for key, text in row.items() if text})
+            made = varied(settled, {key: text for key, text in row.items() if text}, evaluator)
         except CommandError as error:
             raise CommandError(f"Row {line} of {options.table.name}: {error}") from error
         if any(variant.folder.name == name for variant in found):

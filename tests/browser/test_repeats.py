@@ -1,6 +1,6 @@
 """Spins, rows and mirrors, made and changed by pointer and keys."""
 
-from math import hypot, pi
+from math import acos, hypot, pi, sin
 from pathlib import Path
 
 import pytest
@@ -78,23 +78,100 @@ def test_inside_a_copy_all_is_changed_and_one_alone_is_painted_or_left_out(
     assert spin.areas(tmp_path) == pytest.approx([disc / 4] * 6)
 
 
-def test_a_row_has_clear_gaps_and_is_repeated_in_turn(editor: Editor, tmp_path: Path) -> None:
+def test_a_row_keeps_clear_gaps_and_is_repeated_in_turn(editor: Editor, tmp_path: Path) -> None:
     editor.type_shape("2", (30, 30), width=20, height=10)
     editor.press(":")
     expect(editor.row("Row")).to_contain_text("3 × row")
-    editor.set_fact("clear gap across", 4)
-    assert editor.facts("step across") == [24]
+    assert editor.facts("step across") == [25]
+    editor.page.get_by_role("radio", name="clear gaps").click()
+    editor.saved()
+    assert editor.facts("gap across", "gap down") == [5, 2.5]
+    editor.set_fact("gap across", 4)
     editor.set_fact("columns", 5)
     editor.set_fact("rows", 2)
     editor.set_fact("every other row by", 12)
     assert editor.facts("w", "h") == [4 * 24 + 20 + 12, 12.5 + 10]
-    assert editor.areas(tmp_path) == pytest.approx([200] * 10)
+    # Between copies of another size they stay, and what the tag leads is the gap.
+    editor.page.mouse.dblclick(*editor.at(30, 30))
+    editor.page.mouse.dblclick(*editor.at(30, 30))
+    editor.set_fact("w", 14)
+    editor.press("Escape", "Escape", "Escape")
+    editor.pick("Row")
+    assert editor.facts("w", "gap across") == [4 * 18 + 14 + 12, 4]
+    editor.drag_mark(editor.tag("dx"), (30, 0))
+    assert editor.facts("gap across")[0] > 4
+    editor.set_fact("gap across", 6)
+    editor.page.get_by_role("radio", name="steps").click()
+    editor.saved()
+    assert editor.facts("step across", "w") == [20, 4 * 20 + 14 + 12]
+    assert editor.areas(tmp_path) == pytest.approx([140] * 10)
     editor.press("@")
     expect(editor.row("Spin")).to_contain_text("6 × spin")
     assert len(editor.exported(tmp_path)) == 60
     editor.menu("Settle")
     editor.saved()
-    assert editor.areas(tmp_path) == pytest.approx([200] * 60)
+    assert editor.areas(tmp_path) == pytest.approx([140] * 60)
+
+
+def test_copies_stand_along_a_line_and_follow_it(editor: Editor, tmp_path: Path) -> None:
+    page = editor.page
+    editor.type_shape("1", (128, 128), radius=60)
+    editor.type_shape("3", (30, 30), radius=8)
+    editor.press(":")
+    editor.pick("Row", "Circle")
+    page.get_by_role("button", name="on the line").click()
+    editor.saved()
+    expect(editor.row("Row")).to_contain_text("3 × along")
+    expect(page.get_by_label("Facts")).to_contain_text("Along Circle, which stays live inside")
+    editor.set_fact("copies", 4)
+
+    def middles() -> list[tuple[float, float]]:
+        boxes = [outline.bounds for fill, outline in editor.exported(tmp_path)[1:]]
+        return [((x0 + x1) / 2, (y0 + y1) / 2) for x0, y0, x1, y1 in boxes]
+
+    def away(found: list[tuple[float, float]]) -> list[float]:
+        return [hypot(x - 128, y - 128) for x, y in found]
+
+    round_ = middles()
+    assert away(round_) == pytest.approx([60] * 4, abs=2)
+    # Quarters of the circle lie between them.
+    assert sum(x for x, _ in round_) / 4 == pytest.approx(128, abs=1)
+    editor.set_fact("step along", 30)
+    assert hypot(*(a - b for a, b in zip(*middles()[:2]))) == pytest.approx(29.7, abs=2)
+    # The line is a shape inside, and is changed there.
+    page.mouse.dblclick(*editor.at(128, 128))
+    assert editor.selected() == ["Circle"]
+    editor.set_fact("radius", 90)
+    assert away(middles()) == pytest.approx([90] * 4, abs=2)
+    editor.press("Escape")
+    editor.press("Shift+Q")
+    assert (editor.stack()[0], editor.stack()[-1]) == ("Row", "Circle")
+    expect(editor.row("Row")).to_contain_text("4 × row")
+
+
+def test_regions_of_single_copies_are_picked_and_follow_them(
+    editor: Editor, tmp_path: Path
+) -> None:
+    page = editor.page
+    editor.type_shape("1", (152, 128), radius=20)
+    editor.press("@")
+    editor.set_fact("radius", 24)
+    editor.press("r")
+    page.get_by_label("Spin 1 and Spin 2:").first.click()
+    expect(page.get_by_test_id("pick-count")).to_have_text("1 kept")
+    page.get_by_role("radiogroup", name="The rest").get_by_role("radio").last.click()
+    editor.press("Enter")
+    expect(page.get_by_test_id("regions")).to_be_hidden()
+
+    def lens(apart: float) -> float:
+        half = apart / 2
+        return 2 * (400 * acos(half / 20) - half * (400 - half * half) ** 0.5)
+
+    assert editor.areas(tmp_path) == pytest.approx([lens(24)])
+    editor.strand("made from", "Regions").click()
+    editor.pick("Spin")
+    editor.set_fact("copies", 5)
+    assert editor.areas(tmp_path) == pytest.approx([lens(48 * sin(pi / 5))])
 
 
 def test_a_live_mirror_closes_halves_that_end_on_its_axis(editor: Editor, tmp_path: Path) -> None:

@@ -71,3 +71,8 @@ class Drawing(Value):
     def nodes(self) -> tuple[Node, ...]:
         """The shapes directly on its plates, plate by plate, the lowest first."""
         return tuple(node for plate in self.plates for node in plate.nodes)
+
+    @property
+    def roots(self) -> tuple[Node, ...]:
+        """The shapes directly on its plates, and in its sources."""
+        return (*self.nodes, *(node for source in self.sources for node in source.nodes))

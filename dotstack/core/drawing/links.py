@@ -150,8 +150,8 @@ class _Ties:
             else:
                 inner = self._size(_stored(node), above)
             if isinstance(node, RepeatNode):
-                times = len(node.layout.places)
-                inner = times * (1 + inner[0]), 1 + inner[1]
+                # More than it is by its line, if it has one, which is there once.
+                inner = node.layout.total * (1 + inner[0]), 1 + inner[1]
             count += 1 + inner[0]
             deepest = max(deepest, 1 + inner[1])
         return count, deepest
@@ -185,7 +185,8 @@ class _Ties:
             return (plain.tied(source),)
         if isinstance(node, FollowerNode):
             nodes = self._nodes(node.stored)
-            if not nodes:
+            line = node.line if isinstance(node, RepeatNode) else None
+            if all(line and each.id == line.id for each in nodes):
                 return ()
             return (node.with_stored(node.stored if _same(nodes, node.stored) else nodes),)
         if not node.children:
@@ -232,7 +233,7 @@ def _plain_ids(nodes: Iterable[Node]) -> Iterator[str]:
     for node in nodes:
         if ":" not in node.id:
             yield node.id
-        if not isinstance(node, FollowerNode):
+        if not isinstance(node, TwinNode):
             yield from _plain_ids(node.children)
 
 

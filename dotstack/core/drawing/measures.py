@@ -5,17 +5,18 @@ nothing that reads shapes needs to know of measures.
 """
 
 from collections.abc import Callable, Mapping, Sequence
-from operator import is_
 
 from pydantic import ValidationError
 
 from dotstack.core.drawing.document import MAX_MEASURES, Drawing, Measure
+from dotstack.core.drawing.evaluate import Evaluator
 from dotstack.core.drawing.kinds import Node
 from dotstack.core.drawing.kinds.formulas import Definition, Formula
-from dotstack.core.drawing.kinds.node import MAX_FORMULAS, FollowerNode, own_fields, revised
+from dotstack.core.drawing.kinds.node import MAX_FORMULAS, own_fields, revised
+from dotstack.core.drawing.laying import laid
 from dotstack.core.drawing.links import tied
 from dotstack.core.drawing.places import with_each
-from dotstack.core.drawing.tree import with_each_told
+from dotstack.core.drawing.tree import told, with_each_told
 from dotstack.core.errors import CommandError, LimitError
 from dotstack.core.expressions import expression
 from dotstack.core.values import Value
@@ -65,7 +66,7 @@ def with_measures(drawing: Drawing, measures: Sequence[Measure]) -> Drawing:
     return _following(drawing.model_copy(update={"measures": valued}), values, moved=True)
 
 
-def varied(drawing: Drawing, texts: Mapping[str, str]) -> Drawing:
+def varied(drawing: Drawing, texts: Mapping[str, str], evaluator: Evaluator) -> Drawing:
     """The drawing with other values of measures that it has, all at once; raises CommandError."""
     known = {measure.name: measure for measure in drawing.measures}
     for name, text in texts.items():
@@ -74,7 +75,7 @@ def varied(drawing: Drawing, texts: Mapping[str, str]) -> Drawing:
             raise CommandError(f"There is no measure called {name}; the drawing has: {has}.")
         expression(text)
         known[name] = known[name].model_copy(update={"text": text})
-    return tied(with_measures(drawing, tuple(known.values())))
+    return laid(tied(with_measures(drawing, tuple(known.values()))), evaluator)
 
 
 def checked(drawing: Drawing) -> Drawing:
@@ -83,7 +84,7 @@ def checked(drawing: Drawing) -> Drawing:
     What stays as it is keeps its identity.
     """
     # Of every step and look this is asked, and mostly nothing follows.
-    if not any(map(_follows, _roots(drawing))):
+    if not any(inner.formulas for node in drawing.roots for inner in told(node)):
         return drawing
     drawing = _with_needed(drawing)
     values = {measure.name: measure.value for measure in drawing.measures}
@@ -173,22 +174,11 @@ def _following(drawing: Drawing, values: Mapping[str, float], *, moved: bool) ->
 
 def _changed(drawing: Drawing, change: Callable[[Node], Node]) -> Drawing:
     """The drawing with each shape that follows measures changed, wherever it is."""
-    done = with_each(drawing, lambda node: _each(node, change))
-    return drawing if all(map(is_, _roots(drawing), _roots(done))) else done
+    return with_each(drawing, lambda node: _each(node, change))
 
 
 def _each(node: Node, change: Callable[[Node], Node]) -> Node:
     return with_each_told(node, lambda inner: change(inner) if inner.formulas else inner)
-
-
-def _roots(drawing: Drawing) -> list[Node]:
-    """The shapes directly on plates, and in sources."""
-    return [*drawing.nodes, *(node for source in drawing.sources for node in source.nodes)]
-
-
-def _follows(node: Node) -> bool:
-    inner = node.stored if isinstance(node, FollowerNode) else node.children
-    return bool(node.formulas) or any(map(_follows, inner))
 
 
 def _node(node: Node, values: Mapping[str, float], *, moved: bool) -> Node:

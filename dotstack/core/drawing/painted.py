@@ -48,7 +48,7 @@ def painted(
             case ClipNode():
                 items = tuple(_clipped(node, inner, evaluator))
             case RepeatNode() if node.takes == "each":
-                items = tuple(painted(node.copies, evaluator, inner))
+                items = tuple(painted(node.children, evaluator, inner))
             case CompoundNode() | TextNode() | LeafNode() | RepeatNode():
                 yield from painted_in(node.look, on_plate(node, outer, evaluator), inner, evaluator)
                 continue

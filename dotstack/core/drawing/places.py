@@ -90,17 +90,21 @@ def with_nodes(plate: Plate, nodes: tuple[Node, ...]) -> Plate:
 
 
 def with_each(drawing: Drawing, change: Callable[[Node], Node]) -> Drawing:
-    """The drawing with each shape directly on a plate or in a source changed."""
+    """The drawing with each shape directly on a plate or in a source changed.
+
+    Where nothing has changed it is the same object.
+    """
 
     def changed(of: _Holder) -> _Holder:
         return of.model_copy(update={"nodes": tuple(map(change, of.nodes))})
 
-    return drawing.model_copy(
+    done = drawing.model_copy(
         update={
             "plates": tuple(map(changed, drawing.plates)),
             "sources": tuple(map(changed, drawing.sources)),
         }
     )
+    return drawing if all(map(is_, drawing.roots, done.roots)) else done
 
 
 def replaced(drawing: Drawing, node_id: str, change: Callable[[Node], Node]) -> Drawing:

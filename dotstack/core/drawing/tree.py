@@ -21,6 +21,13 @@ def with_children(node: Node, change: Callable[[Node], tuple[Node, ...]]) -> Nod
     return node.with_children(fresh) if any(fresh) or node.stays_alone else None
 
 
+def told(node: Node) -> Iterator[Node]:
+    """The node, and all in it that a document tells."""
+    yield node
+    for child in node.stored if isinstance(node, FollowerNode) else node.children:
+        yield from told(child)
+
+
 def with_each_told(node: Node, change: Callable[[Node], Node]) -> Node:
     """The node changed, and each in it that a document tells, in sources that it carries too.
 

@@ -1186,6 +1186,51 @@ export interface components {
             };
         };
         /**
+         * Along
+         * @description Copies along a line, which point on along it, and lie round their own origin.
+         *
+         *     Attributes:
+         *         data: the line's outline in the repeat's axes, as path data; its first contour counts.
+         *         start: how far along it the first one stands.
+         *         step: from each to the next; without one they are spread to the end of the line, or
+         *             evenly all round it. Beyond the ends of an open one they go straight on.
+         *         upright: whether they stay as they are, and do not turn with the line.
+         */
+        Along: {
+            /**
+             * Count
+             * @default 6
+             */
+            count?: number;
+            /**
+             * Last Size
+             * @default 1
+             */
+            last_size?: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "along";
+            /** Data */
+            data: string;
+            /**
+             * Start
+             * @default 0
+             */
+            start?: number;
+            /**
+             * Step
+             * @default 0
+             */
+            step?: number;
+            /**
+             * Upright
+             * @default false
+             */
+            upright?: boolean;
+        };
+        /**
          * ArcNode
          * @description An open line along a circle or ellipse, from ``start_deg`` on as far as ``sweep_deg``.
          */
@@ -3134,7 +3179,7 @@ export interface components {
          * RegionNode
          * @description Pieces made by picking regions of its members, the lowest member first.
          *
-         *     The key of a piece is the place of its pick; that of a rest names its member.
+         *     The key of a piece is the place of its pick; that of a rest names its member, or a copy in it.
          *
          *     Attributes:
          *         keep_rest: whether what was not picked stays, in its own shapes.
@@ -3255,11 +3300,14 @@ export interface components {
         };
         /**
          * RepeatNode
-         * @description Shapes repeated round a centre, in rows, or across axes; each copy follows them as a twin.
+         * @description Shapes repeated round a centre, in rows, along a line, or across axes.
+         *
+         *     Each copy follows them as a twin.
          *
          *     Attributes:
          *         layout: where the copies stand.
          *         nodes: what is repeated, the lowest first.
+         *         line: what they stand along, which is to be seen under them as it is.
          *         takes: what the copies come to: each by itself, or one result in the repeat's own paint.
          *         left_out: the numbers of copies that are not there, the first being 0.
          *         own_copies: what single copies have of their own.
@@ -3332,9 +3380,14 @@ export interface components {
              */
             kind: "repeat";
             /** Layout */
-            layout: components["schemas"]["Spin"] | components["schemas"]["Row"] | components["schemas"]["Mirror"];
+            layout: components["schemas"]["Spin"] | components["schemas"]["Row"] | components["schemas"]["Along"] | components["schemas"]["Mirror"];
             /** Nodes */
             nodes: (components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["ArcNode"] | components["schemas"]["PathNode"] | components["schemas"]["TextNode"] | components["schemas"]["UnderlayNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"] | components["schemas"]["PartsNode"] | components["schemas"]["PieceNode"] | components["schemas"]["TwinNode"] | components["schemas"]["RepeatNode"])[];
+            /**
+             * Line
+             * @default null
+             */
+            line?: (components["schemas"]["EllipseNode"] | components["schemas"]["RectangleNode"] | components["schemas"]["PolygonNode"] | components["schemas"]["StarNode"] | components["schemas"]["DropNode"] | components["schemas"]["LineNode"] | components["schemas"]["ArcNode"] | components["schemas"]["PathNode"] | components["schemas"]["TextNode"] | components["schemas"]["UnderlayNode"] | components["schemas"]["CompoundNode"] | components["schemas"]["GroupNode"] | components["schemas"]["RegionNode"] | components["schemas"]["ClipNode"] | components["schemas"]["PartsNode"] | components["schemas"]["PieceNode"] | components["schemas"]["TwinNode"] | components["schemas"]["RepeatNode"]) | null;
             /**
              * Takes
              * @default each
@@ -3367,6 +3420,8 @@ export interface components {
          *     Attributes:
          *         columns, rows: how many along x and along y.
          *         dx, dy: from each to the next.
+         *         clear: whether these are the gaps between what is to be seen of them.
+         *         wide, high: how large that is, where they are; see ``laying``.
          *         shift: how far every other row lies along x.
          */
         Row: {
@@ -3395,6 +3450,21 @@ export interface components {
              * @default 0
              */
             dy?: number;
+            /**
+             * Clear
+             * @default false
+             */
+            clear?: boolean;
+            /**
+             * Wide
+             * @default 0
+             */
+            wide?: number;
+            /**
+             * High
+             * @default 0
+             */
+            high?: number;
             /**
              * Shift
              * @default 0
@@ -3441,19 +3511,23 @@ export interface components {
          *             last one lies a step before the first.
          *         radius: how far their own origins lie from the centre.
          *         upright: whether they stay as they are, and do not turn with their place.
-         *         last_size: how large the last one is; those between are between.
          */
         Spin: {
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "spin";
             /**
              * Count
              * @default 6
              */
             count?: number;
+            /**
+             * Last Size
+             * @default 1
+             */
+            last_size?: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "spin";
             /**
              * Whole Deg
              * @default 360
@@ -3474,11 +3548,6 @@ export interface components {
              * @default false
              */
             upright?: boolean;
-            /**
-             * Last Size
-             * @default 1
-             */
-            last_size?: number;
         };
         /**
          * StarNode
@@ -5007,7 +5076,7 @@ export interface components {
         };
         /**
          * PutOnLine
-         * @description Puts a text on the outline of a shape, which stays live inside the text.
+         * @description Puts a text, or a repeat's copies, on the outline of a shape, which stays live inside it.
          */
         PutOnLine: {
             /**
@@ -5573,6 +5642,8 @@ export interface components {
         /**
          * SetRepeat
          * @description Says what the copies of a repeat come to, and how it is laid out.
+         *
+         *     ``clear`` says whether a row's steps are clear gaps; that alone moves no copy.
          */
         SetRepeat: {
             /**
@@ -5586,12 +5657,17 @@ export interface components {
              * Layout
              * @default null
              */
-            layout?: (components["schemas"]["Spin"] | components["schemas"]["Row"] | components["schemas"]["dotstack__core__drawing__kinds__layouts__Mirror"]) | null;
+            layout?: (components["schemas"]["Spin"] | components["schemas"]["Row"] | components["schemas"]["Along"] | components["schemas"]["dotstack__core__drawing__kinds__layouts__Mirror"]) | null;
             /**
              * Takes
              * @default null
              */
             takes?: ("each" | "join" | "alternate" | "overlap") | null;
+            /**
+             * Clear
+             * @default null
+             */
+            clear?: boolean | null;
         };
         /**
          * SetRole
@@ -5873,7 +5949,9 @@ export interface components {
         };
         /**
          * TakeOffLine
-         * @description Takes a text off its line, which lies under it again; the text is straight.
+         * @description Takes a text, or a repeat's copies, off its line, which lies under it again.
+         *
+         *     The text is straight, and so is the row that the copies are in then.
          */
         TakeOffLine: {
             /**

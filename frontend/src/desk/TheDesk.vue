@@ -203,7 +203,7 @@ const led = computed(() => {
 /** The spin or mirror that is selected alone, wherever it lies. */
 const centred = computed(() => {
   const node = only.value?.node;
-  if (node?.kind !== 'repeat' || node.layout.kind === 'row') return null;
+  if (node?.kind !== 'repeat' || !['spin', 'mirror'].includes(node.layout.kind)) return null;
   const figure = selection.figureById.get(node.id);
   const busy = corners.open || nodes.open;
   return figure && !busy && picking.value ? { node, figure } : null;

@@ -87,7 +87,7 @@ export function tagsOf(node: Node, figure: Figure): Tag[] {
 
 /** Whether a parameter says nothing of a whole circle, or of one without a hole. */
 function isIdle(node: Node, key: string): boolean {
-  if (node.kind === 'repeat') return ['last_size', 'rows', 'shift'].includes(key);
+  if (node.kind === 'repeat') return ['last_size', 'rows', 'shift', 'step'].includes(key);
   if (node.kind !== 'ellipse' || node.sweep_deg !== 360) return false;
   return key === 'start_deg' || (!node.inner && ['sweep_deg', 'inner'].includes(key));
 }

@@ -2,11 +2,11 @@
 import { computed } from 'vue';
 
 import type { Node } from '@/api/types';
-import NumberField from '@/fields/NumberField.vue';
+import ChoicePill from '@/look/ChoicePill.vue';
+import { useActions } from '@/stores/actions';
 import { useDrawing } from '@/stores/drawing';
-import { useSelection } from '@/stores/selection';
 
-/** What the copies of a repeat come to, the clear gaps between them, and which are left out. */
+/** What the copies of a repeat come to, how they stand, and which are left out. */
 type Repeat = Extract<Node, { kind: 'repeat' }>;
 const props = defineProps<{ node: Repeat }>();
 
@@ -18,26 +18,17 @@ const TAKES = [
 ] as const;
 
 const drawing = useDrawing();
-const selection = useSelection();
+const { actions } = useActions();
 
 const layout = computed(() => props.node.layout);
-/** The box of what is repeated, as the first copy that is there has it. */
-const size = computed(() => {
-  const first = props.node.copies[0];
-  return first && selection.figureById.get(first.id);
-});
 
-function set(fields: Partial<Pick<Repeat, 'takes' | 'layout'>>): void {
+function set(fields: Partial<Pick<Repeat, 'takes' | 'layout'>> & { clear?: boolean }): void {
   void drawing.do('set-repeat', { id: props.node.id, ...fields });
-}
-
-function setStep(step: 'dx' | 'dy', value: number): void {
-  void drawing.do('set-parameters', { ids: [props.node.id], parameters: { [step]: value } });
 }
 
 function setUpright(event: Event): void {
   const upright = (event.target as HTMLInputElement).checked;
-  if (layout.value.kind === 'spin') set({ layout: { ...layout.value, upright } });
+  if ('upright' in layout.value) set({ layout: { ...layout.value, upright } });
 }
 </script>
 
@@ -55,24 +46,33 @@ function setUpright(event: Event): void {
         {{ word }}
       </button>
     </div>
-    <label v-if="layout.kind === 'spin'" class="upright">
+    <label v-if="'upright' in layout" class="upright">
       <input type="checkbox" :checked="layout.upright" @change="setUpright" />
       upright, not turned with their place
     </label>
-    <div v-if="layout.kind === 'row' && size" class="gaps">
-      <NumberField
-        v-if="layout.columns > 1"
-        label="clear gap across"
-        :value="layout.dx - size.width"
-        @change="setStep('dx', size.width + $event)"
-      />
-      <NumberField
-        v-if="layout.rows > 1"
-        label="clear gap down"
-        :value="layout.dy - size.height"
-        @change="setStep('dy', size.height + $event)"
+    <div v-if="layout.kind === 'row'" class="kept">
+      <span class="soft">keeps its</span>
+      <ChoicePill
+        label="What a row keeps"
+        :model-value="layout.clear ? 'gaps' : 'steps'"
+        :options="[
+          { value: 'steps', word: 'steps', title: 'From each copy to the next' },
+          { value: 'gaps', word: 'clear gaps', title: 'Between the copies, whatever their size' },
+        ]"
+        @update:model-value="set({ clear: $event === 'gaps' })"
       />
     </div>
+    <template v-if="layout.kind === 'along'">
+      <p v-if="node.line" class="soft note">
+        Along {{ node.line.name }}, which stays live inside; a step of 0 spreads them evenly.
+      </p>
+      <button v-if="node.line" class="off" title="Shift+Q" @click="actions.takeOffLine.run()">
+        Take off the line
+      </button>
+    </template>
+    <p v-else-if="layout.kind !== 'mirror'" class="soft note">
+      Select a shape too, and press Shift+Q: the copies stand along its outline.
+    </p>
     <p v-if="node.left_out.length" class="out">
       <span>{{ node.left_out.length }} left out</span>
       <button @click="drawing.do('bring-back', { id: node.id })">bring back</button>
@@ -118,10 +118,14 @@ function setUpright(event: Event): void {
   gap: 7px;
   margin-top: 8px;
 }
-.gaps {
-  display: grid;
-  gap: 6px;
+.kept {
+  display: flex;
+  align-items: center;
+  gap: 8px;
   margin-top: 8px;
+}
+.off {
+  color: var(--tide);
 }
 .out {
   display: flex;

@@ -44,8 +44,11 @@ interface Kind<N> {
 const REPEATED = {
   spin: [typed.copies, typed.spread, typed.firstTurn, typed.away, typed.lastSize],
   row: [typed.columns, typed.rows, typed.stepAcross, typed.stepDown, typed.shift],
+  along: [typed.along, typed.from, typed.stepAlong, typed.lastAlong],
   mirror: [typed.axes, typed.axisTurn],
 };
+/** A row's, where its steps are clear gaps. */
+const CLEAR = [typed.columns, typed.rows, typed.gapAcross, typed.gapDown, typed.shift];
 
 const alone = { children: null, lenders: () => [], painted: () => [] };
 const primitive = { ...alone, word: '', refined: true };
@@ -119,8 +122,9 @@ const KINDS: { readonly [K in Node['kind']]: Kind<Of<K>> } = {
   },
   repeat: {
     word: '',
-    parameters: ({ layout }) => REPEATED[layout.kind],
-    children: ({ copies }) => bare(copies),
+    parameters: ({ layout }) =>
+      layout.kind === 'row' && layout.clear ? CLEAR : REPEATED[layout.kind],
+    children: ({ line, copies }) => bare(line ? [line, ...copies!] : copies!),
     closed: true,
     lenders: ({ takes, copies }) => (takes === 'each' ? (copies as readonly Node[]) : []),
     painted: ({ takes, copies }) => (takes === 'each' ? (copies as readonly Node[]) : []),

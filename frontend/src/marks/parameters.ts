@@ -109,6 +109,12 @@ export const rows = parameter('row', 'rows', 'rows', 1);
 export const stepAcross = parameter('row', 'dx', 'step across', 40);
 export const stepDown = parameter('row', 'dy', 'step down', 40);
 export const shift = parameter('row', 'shift', 'every other row by', 0);
+export const gapAcross = { ...stepAcross, word: 'gap across' };
+export const gapDown = { ...stepDown, word: 'gap down' };
+export const along = parameter('along', 'count', 'copies', 6);
+export const from = parameter('along', 'start', 'from', 0);
+export const stepAlong = parameter('along', 'step', 'step along', 0);
+export const lastAlong = parameter('along', 'last_size', 'size of the last', 1);
 export const axes = parameter('mirror', 'axes', 'axes', 1);
 export const axisTurn = parameter('mirror', 'angle_deg', 'axis at', 90, '°');
 

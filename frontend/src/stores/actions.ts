@@ -300,19 +300,30 @@ export const useActions = defineStore('actions', () => {
     return row?.node.kind === 'text' && !row.held ? row.node : null;
   }
 
-  /** A text that stands on no line yet, and the shape selected with it. */
-  function textAndLine(): { text: string; line: string } | null {
-    const [one, two] = selection.selected;
+  /** Whether it stands on a line; null for what cannot. */
+  function isOnLine(node: Node): boolean | null {
+    if (node.kind === 'text') return node.course?.kind === 'line';
+    return node.kind === 'repeat' && node.layout.kind !== 'mirror' ? Boolean(node.line) : null;
+  }
+
+  /** A text or a repeat that stands on no line yet, and the shape selected with it. */
+  function forLine(): { id: string; line: string } | null {
+    const [one, two] = selection.selected.map(({ node }) => node);
     if (!one || !two || selection.selected.length > 2) return null;
-    const [text, line] = one.node.kind === 'text' ? [one.node, two.node] : [two.node, one.node];
-    if (text.kind !== 'text' || text.course?.kind === 'line' || line.kind === 'image') return null;
-    return { text: text.id, line: line.id };
+    const [on, line] = isOnLine(one) === false ? [one, two] : [two, one];
+    if (isOnLine(on) !== false || line.kind === 'image') return null;
+    return { id: on.id, line: line.id };
   }
 
   async function putOnLine(): Promise<void> {
-    const { text, line } = textAndLine()!;
-    if (await act('put-on-line', { id: text, line })) selection.pick(text);
+    const { id, line } = forLine()!;
+    if (await act('put-on-line', { id, line })) selection.pick(id);
   }
+
+  const standing = () =>
+    selection.only && !selection.only.held && isOnLine(selection.only.node)
+      ? selection.only.node.id
+      : null;
 
   const isPiece = (row: Row) => row.node.kind === 'piece';
 
@@ -356,10 +367,10 @@ export const useActions = defineStore('actions', () => {
       can: () => aText() !== null && !typing.spacing,
       run: () => typing.begin(aText()!.id, 'spacing'),
     },
-    putOnLine: { can: () => textAndLine() !== null, run: putOnLine },
+    putOnLine: { can: () => forLine() !== null, run: putOnLine },
     takeOffLine: {
-      can: () => aText()?.course?.kind === 'line',
-      run: () => act('take-off-line', { id: aText()!.id }),
+      can: () => standing() !== null,
+      run: () => act('take-off-line', { id: standing()! }),
     },
     breakIntoLetters: {
       can: () => aText() !== null,

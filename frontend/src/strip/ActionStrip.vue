@@ -198,7 +198,7 @@ defineExpose({ take });
         </button>
         <button
           v-if="actions.putOnLine.can()"
-          title="The words stand on the outline of the other shape (Shift+Q)"
+          title="The words or copies stand on the outline of the other shape (Shift+Q)"
           @click="actions.putOnLine.run()"
         >
           on the line

@@ -221,7 +221,7 @@ def test_another_font_keeps_what_it_has_too() -> None:
         ("set-letters", {"ids": ["disc"], "size": 3}, "Disc has no words"),
         ("space-letters", {"id": "text", "before": 99, "by": 3}, "no letter there"),
         ("put-on-line", {"id": "text", "line": "nothing"}, "no shape"),
-        ("put-on-line", {"id": "disc", "line": "text"}, "Disc has no words"),
+        ("put-on-line", {"id": "disc", "line": "text"}, "Disc is none of these"),
         ("put-on-line", {"id": "text", "line": "text"}, "which it is part of"),
         ("take-off-line", {"id": "text"}, "stands on no line"),
         ("move-in-stack", {"ids": ["disc"], "parent": "text"}, "nothing but a line"),

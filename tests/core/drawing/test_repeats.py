@@ -1,9 +1,13 @@
 """Spins, rows and mirrors: their copies stand as they say, and come to what is taken of them."""
 
+import bisect
+import cmath
+import itertools
 import json
 import math
 from typing import Any
 
+import numpy as np
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
@@ -263,6 +267,119 @@ def test_what_copies_cannot_become_is_refused() -> None:
     with pytest.raises(LimitError, match="too many"):
         do(large, "set-parameters", ids=["rows"], parameters={"columns": 100})
     assert stack(drawing) == ["all"]
+
+
+WAVE = {"kind": "path", "id": "wave", "name": "Wave", "data": "M20 128C60 60 90 190 230 100",
+        "fill": None, "line": {"paint": "#22303C", "width": 2}}  # fmt: skip
+RING = {"kind": "ellipse", "id": "ring", "name": "Ring", "rx": 70, "ry": 70}
+
+
+def along(line: dict[str, Any], **given: Any) -> Drawing:
+    """Beads along a line, with the middles of their boxes on it."""
+    drawing = do(repeated("row"), "add-shape", plate="plate", node=line)
+    drawing = do(drawing, "put-on-line", id="all", line=line["id"])
+    return do(drawing, "set-parameters", ids=["all"], parameters=given) if given else drawing
+
+
+def stands(drawing: Drawing) -> list[tuple[complex, complex]]:
+    """Where the copies stand on the plate, and the way in which they point."""
+    repeat = place_of(drawing, "all")
+    maps = [repeat.affine @ copy.transform.affine for copy in repeat.node.copies]  # type: ignore[union-attr]
+    return [(complex(m.e, m.f), complex(m.a, m.b)) for m in maps]
+
+
+def wave_at(t: float) -> complex:
+    a, b, c, d = 20 + 128j, 60 + 60j, 90 + 190j, 230 + 100j
+    return (1 - t) ** 3 * a + 3 * (1 - t) ** 2 * t * b + 3 * (1 - t) * t**2 * c + t**3 * d
+
+
+@given(st.integers(2, 12), st.floats(0, 60), st.floats(0, 30))
+def test_copies_stand_at_even_lengths_along_a_line_and_point_on(
+    count: int, start: float, step: float
+) -> None:
+    found = stands(along(WAVE, count=count, start=start, step=step))
+    dense = [wave_at(i / 20_000) for i in range(20_001)]
+    ways = [b - a for a, b in itertools.pairwise(dense)]
+    lengths = [0.0, *itertools.accumulate(map(abs, ways))]
+    apart = step or (lengths[-1] - start) / (count - 1)
+    for number, (at_, way) in enumerate(found):
+        distance = start + number * apart
+        i = min(bisect.bisect(lengths, distance), len(ways) - 1)
+        beyond = max(distance - lengths[-1], 0)
+        assert abs(at_ - dense[i] - beyond * ways[i] / abs(ways[i])) < 0.03
+        assert abs(way - ways[i] / abs(ways[i])) < 1e-3
+
+
+@given(st.integers(1, 24), st.booleans())
+def test_copies_round_a_closed_line_are_a_spin_of_it(count: int, upright: bool) -> None:
+    drawing = along(at(RING, 128, 128), count=count)
+    layout = node(drawing, "all").layout.model_dump() | {"upright": upright}  # type: ignore[union-attr]
+    found = stands(do(drawing, "set-repeat", id="all", layout=layout))
+    for number, (at_, way) in enumerate(found):
+        out = cmath.exp(2j * math.pi * number / count) * (found[0][0] - (128 + 128j))
+        assert at_ - (128 + 128j) == pytest.approx(out, abs=1e-9)
+        assert way == pytest.approx(1 if upright else 1j * out / 70, abs=1e-9)
+
+
+def test_what_stands_on_a_line_follows_it_wherever_it_is_changed() -> None:
+    drawing = along(at(RING, 128, 128), count=4)
+    assert stack(drawing) == ["all"]
+    twin = do(drawing, "make-twin", ids=["all"], id="t", source="s", seed="n", by={"f": 100})
+    for each, ring in ((drawing, "ring"), (twin, "n-0:ring"), (twin, "t:ring")):
+        wide = do(each, "set-parameters", ids=[ring], parameters={"rx": 35, "ry": 35})
+        there = ring.removesuffix("ring")
+        assert bounds(wide, f"{there}all:0")[2] - bounds(wide, f"{there}all:2")[0] < 110
+    moved = do(drawing, "transform", ids=["all"], by={"e": 9})
+    assert stands(moved) == [(place + 9, way) for place, way in stands(drawing)]
+    # It is seen as it was, and goes or comes out by itself.
+    assert next(each.id for each in node(drawing, "all").seen(evaluator()) or ()) == "ring"
+    gone = do(drawing, "remove", ids=["ring"])
+    assert stands(gone) == stands(drawing)
+    off = do(drawing, "take-off-line", id="all")
+    assert stack(off) == ["ring", "all"]
+    assert facts(off, "ring") == facts(drawing, "ring")
+    assert node(off, "all").layout.kind == "row"  # type: ignore[union-attr]
+    settled = do(drawing, "settle", ids=["all"])
+    assert_alike(settled, drawing)
+
+
+def test_a_line_that_vanishes_leaves_the_copies_where_they_were() -> None:
+    cut = do(drawn(at(RING, 128, 128)), "add-shape", plate="plate", node=at(BAR, 128, 128))
+    cut = do(cut, "combine", ids=["ring", "bar"], id="cut", name="Cut", outcome="cut")
+    cut = do(cut, "add-shape", plate="plate", node=at(BEAD, 9, 9))
+    cut = do(cut, "make-repeat", ids=["bead"], id="all", name="All", layout="row")
+    cut = do(cut, "put-on-line", id="all", line="cut")
+    empty = do(cut, "set-parameters", ids=["bar"], parameters={"width": 400, "height": 400})
+    assert stands(empty) == stands(cut)
+    assert stands(do(empty, "rename", id="all", name="Beads")) == stands(cut)
+
+
+@given(st.floats(-9, 20), st.floats(2, 40))
+def test_clear_gaps_stay_as_wide_as_they_are(gap: float, width: float) -> None:
+    drawing = repeated("row", BAR, x=40, columns=3, rows=2)
+    clear = do(drawing, "set-repeat", id="all", clear=True)
+    assert np.allclose(stands(clear), stands(drawing), atol=1e-9)
+    drawing = do(clear, "set-parameters", ids=["all"], parameters={"dx": gap, "dy": gap})
+    drawing = do(drawing, "set-parameters", ids=["all:1:bar"], parameters={"width": width})
+    boxes = [bounds(drawing, copy.id) for copy in node(drawing, "all").children]
+    assert boxes[1][0] - boxes[0][2] == pytest.approx(gap, abs=1e-9)
+    assert boxes[3][1] - boxes[0][3] == pytest.approx(gap, abs=1e-9)
+    back = do(drawing, "set-repeat", id="all", clear=False)
+    assert np.allclose(stands(back), stands(drawing), atol=1e-9)
+
+
+def test_a_row_of_rows_keeps_both_gaps_where_a_measure_leads_the_inner_one() -> None:
+    drawing = repeated("row", BAR, x=40, columns=2)
+    drawing = do(drawing, "make-repeat", ids=["all"], id="rows", name="Rows", layout="row")
+    for each in ("rows", "rows:0:all"):
+        drawing = do(drawing, "set-repeat", id=each, clear=True)
+    drawing = do(drawing, "set-parameters", ids=["rows"], parameters={"dx": 10})
+    drawing = do(drawing, "set-measure", measure={"name": "gap", "text": "4"})
+    drawing = do(drawing, "follow", ids=["rows:0:all"], texts={"layout.dx": "gap"})
+    drawing = do(drawing, "set-measure", measure={"name": "gap", "text": "21"})
+    inner, outer = (bounds(drawing, f"rows:{n}") for n in (0, 1))
+    assert inner[2] - inner[0] == pytest.approx(12 + 21 + 12)
+    assert outer[0] - inner[2] == pytest.approx(10)
 
 
 def lens(radius: float, apart: float) -> float:

@@ -140,6 +140,9 @@ ACTS: tuple[dict[str, Any], ...] = (
     {"kind": "set-repeat", "id": "INTO", "layout": {"kind": "spin", "count": 2, "radius": 9}},
     {"kind": "bring-back", "id": "INTO"},
     {"kind": "move-centre", "id": "INTO", "x": 21, "y": 40},
+    {"kind": "set-repeat", "id": "INTO", "clear": True},
+    {"kind": "put-on-line", "id": "INTO", "line": "OTHER"},
+    {"kind": "take-off-line", "id": "INTO"},
 )
 
 
@@ -153,10 +156,15 @@ def command(act: dict[str, Any], drawing: Drawing, one: int, two: int, number: i
     """The command on shapes of the drawing, with ids that are free."""
     ids = [each.id for each in everything(drawing)]
     into = ids[two % len(ids)]
-    said = json.loads(json.dumps(act).replace("NEW", f"x{number}").replace("INTO", into))
+    said = json.loads(
+        json.dumps(act)
+        .replace("NEW", f"x{number}")
+        .replace("INTO", into)
+        .replace("OTHER", ids[one % len(ids)])
+    )
     several = act["kind"] == "combine" or number % 2
     chosen = [ids[one % len(ids)], into if several else ids[one % len(ids)]]
-    if act["kind"] not in ("set-repeat", "bring-back", "move-centre"):
+    if "id" not in act or act["id"] != "INTO":
         said.get("command", said)["ids"] = chosen if act["kind"] == "combine" else [*{*chosen}]
     return command_adapter.validate_python(said)
 

@@ -16,11 +16,9 @@ from dotstack.core.drawing.commands.filling import FillHole, OpenHoles
 from dotstack.core.drawing.commands.holding import AllHome, acted_on
 from dotstack.core.drawing.commands.lettering import (
     BreakIntoLetters,
-    PutOnLine,
     SetLetters,
     SetWords,
     SpaceLetters,
-    TakeOffLine,
 )
 from dotstack.core.drawing.commands.lines import LineToOutline
 from dotstack.core.drawing.commands.measures import (
@@ -31,6 +29,7 @@ from dotstack.core.drawing.commands.measures import (
 )
 from dotstack.core.drawing.commands.members import LiftMembers, MakeMembers, SetRole
 from dotstack.core.drawing.commands.nodes import CompleteHalf, EditNodes, JoinEnds
+from dotstack.core.drawing.commands.on_lines import PutOnLine, TakeOffLine
 from dotstack.core.drawing.commands.painting import CopyPaint, Paint, SpreadGradient
 from dotstack.core.drawing.commands.placing import (
     Mirror,
@@ -75,6 +74,7 @@ from dotstack.core.drawing.commands.twins import (
 from dotstack.core.drawing.commands.underlays import AddUnderlay
 from dotstack.core.drawing.document import Drawing
 from dotstack.core.drawing.evaluate import Evaluator
+from dotstack.core.drawing.laying import laid
 from dotstack.core.drawing.links import tied
 from dotstack.core.drawing.measures import checked
 from dotstack.core.drawing.stacks import active_in_order
@@ -188,7 +188,8 @@ def apply(drawing: Drawing, command: AnyCommand, evaluator: Evaluator) -> Drawin
     """
     try:
         done = tied(acted_on(drawing, command.named, command.applied_to, evaluator))
-        return done if (sound := checked(done)) is done else tied(sound)
+        done = done if (sound := checked(done)) is done else tied(sound)
+        return laid(done, evaluator)
     except GeometryError as error:
         raise CommandError(str(error)) from error
     except ValidationError as error:

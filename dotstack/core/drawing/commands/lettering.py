@@ -22,10 +22,9 @@ from dotstack.core.drawing.paths import path_of
 from dotstack.core.drawing.places import exchanged, place_of, replaced
 from dotstack.core.drawing.sound import MAX_PIECES, check_fresh
 from dotstack.core.drawing.stacks import moved_within
-from dotstack.core.drawing.tree import walk
 from dotstack.core.errors import CommandError, LimitError
 from dotstack.core.geometry import Affine
-from dotstack.core.letters import Alignment, Font, Measure, unit_size, usual_start
+from dotstack.core.letters import Alignment, Font, Measure, unit_size
 from dotstack.core.values import Coordinate, Digest, Id, Length
 
 _LONGEST = 40
@@ -50,7 +49,7 @@ class SetWords(Command):
         text = _text_of(drawing, self.id)
         if not self.words.strip():
             return exchanged(drawing, {self.id}, lambda _: ())
-        _font_of(text, evaluator)
+        font_of(text, evaluator)
         changes = {"words": self.words, "pairs": _moved_pairs(text, self.words), "kept": None}
         if text.name == name_told_by(text.words):
             changes["name"] = name_told_by(self.words)
@@ -138,7 +137,7 @@ class SetLetters(Command):
 
     def _font(self, text: TextNode, evaluator: Evaluator) -> Font:
         if self.font is None:
-            return _font_of(text, evaluator)
+            return font_of(text, evaluator)
         font = evaluator.font(self.font)
         if font is None:
             raise CommandError("This font is not here any more; choose another.")
@@ -166,67 +165,13 @@ class SpaceLetters(Command):
 
     def applied_to(self, drawing: Drawing, evaluator: Evaluator) -> Drawing:
         text = _text_of(drawing, self.id)
-        _font_of(text, evaluator)
+        font_of(text, evaluator)
         if self.before >= len(text.words):
             raise CommandError(f"{text.name} has no letter there.")
         pairs = {**text.pairs, self.before: self.by}
         if not self.by:
             del pairs[self.before]
         return replaced(drawing, self.id, lambda _: revised(text, {"pairs": pairs, "kept": None}))
-
-
-class PutOnLine(Command):
-    """Puts a text on the outline of a shape, which stays live inside the text."""
-
-    kind: Literal["put-on-line"] = "put-on-line"
-    id: Id
-    line: Id
-
-    @property
-    def named(self) -> tuple[str, ...]:
-        return (self.id, self.line)
-
-    @property
-    def label(self) -> str:
-        return "Put on a line"
-
-    def applied_to(self, drawing: Drawing, evaluator: Evaluator) -> Drawing:
-        text, at = _text_of(drawing, self.id), place_of(drawing, self.id)
-        line = place_of(drawing, self.line)
-        if text.children:
-            raise CommandError(f"{text.name} stands on a line already; take it off first.")
-        if at.affine.determinant == 0 or line.affine.determinant == 0:
-            raise CommandError(f"{text.name} is flat; nothing can be put on a line.")
-        if any(inner.id == self.id for inner in walk(line.node)):
-            raise CommandError(
-                f"{text.name} cannot stand on {line.node.name}, which it is part of."
-            )
-        _font_of(text, evaluator)
-        there = at.affine.inverse @ line.outer
-        moved = moved_within(line.node, there)
-        start = usual_start(evaluator.outline(moved), text.alignment)
-        fresh = revised(text, {"course": OnLine(line=moved, start=start), "kept": None})
-        left = exchanged(drawing, {self.line}, lambda _: ())
-        return replaced(left, self.id, lambda _: fresh)
-
-
-class TakeOffLine(Command):
-    """Takes a text off its line, which lies under it again; the text is straight."""
-
-    kind: Literal["take-off-line"] = "take-off-line"
-    id: Id
-
-    @property
-    def label(self) -> str:
-        return "Take off the line"
-
-    def applied_to(self, drawing: Drawing, evaluator: Evaluator) -> Drawing:
-        text = _text_of(drawing, self.id)
-        if not isinstance(text.course, OnLine):
-            raise CommandError(f"{text.name} stands on no line.")
-        line = moved_within(text.course.line, text.transform.affine)
-        straight = revised(text, {"course": None})
-        return exchanged(drawing, {self.id}, lambda _: (line, straight))
 
 
 class BreakIntoLetters(Command):
@@ -241,7 +186,7 @@ class BreakIntoLetters(Command):
 
     def applied_to(self, drawing: Drawing, evaluator: Evaluator) -> Drawing:
         text = _text_of(drawing, self.id)
-        font = _font_of(text, evaluator)
+        font = font_of(text, evaluator)
         if text.refinements:
             raise CommandError(
                 f"{text.name} is refined as a whole; remove that, or settle it as one path."
@@ -281,7 +226,8 @@ def _text_of(drawing: Drawing, node_id: str) -> TextNode:
     return _as_text(place_of(drawing, node_id).node)
 
 
-def _font_of(text: TextNode, evaluator: Evaluator) -> Font:
+def font_of(text: TextNode, evaluator: Evaluator) -> Font:
+    """The font of a text; raises CommandError where it is not here."""
     font = evaluator.font(text.font.digest)
     if font is None:
         raise CommandError(

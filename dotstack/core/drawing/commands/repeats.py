@@ -11,8 +11,9 @@ from dotstack.core.drawing.commands.shapes import Ids, with_parameters
 from dotstack.core.drawing.document import Drawing
 from dotstack.core.drawing.evaluate import Evaluator
 from dotstack.core.drawing.kinds import Node, RepeatNode, paint_of, revised
-from dotstack.core.drawing.kinds.layouts import Layout, Mirror, Row, Spin
+from dotstack.core.drawing.kinds.layouts import Along, Layout, Mirror, Row, Spin
 from dotstack.core.drawing.kinds.repeat import Takes
+from dotstack.core.drawing.laying import extent
 from dotstack.core.drawing.places import exchanged, place_of, replaced
 from dotstack.core.drawing.stacks import gathered_into, moved_within, one_stack
 from dotstack.core.errors import CommandError
@@ -96,15 +97,21 @@ class MakeRepeat(Command):
 
 
 class SetRepeat(Command):
-    """Says what the copies of a repeat come to, and how it is laid out."""
+    """Says what the copies of a repeat come to, and how it is laid out.
+
+    ``clear`` says whether a row's steps are clear gaps; that alone moves no copy.
+    """
 
     kind: Literal["set-repeat"] = "set-repeat"
     id: AnyId
     layout: Layout | None = None
     takes: Takes | None = None
+    clear: bool | None = None
 
     @property
     def label(self) -> str:
+        if self.clear is not None:
+            return "Keep clear gaps" if self.clear else "Keep steps"
         return "Take as another" if self.layout is None else f"Change {self.layout.kind}"
 
     def applied_to(self, drawing: Drawing, evaluator: Evaluator) -> Drawing:
@@ -116,7 +123,24 @@ class SetRepeat(Command):
             }
             return revised(_repeat(node), changes)
 
-        return replaced(drawing, self.id, changed)
+        done = replaced(drawing, self.id, changed)
+        if self.clear is None:
+            return done
+        return replaced(done, self.id, lambda node: _spaced(_repeat(node), self.clear, evaluator))
+
+
+def _spaced(repeat: RepeatNode, clear: bool | None, evaluator: Evaluator) -> RepeatNode:
+    """A row whose steps are clear gaps, or steps, between copies that stand as they did."""
+    layout = repeat.layout
+    if not isinstance(layout, Row):
+        raise CommandError(f"{repeat.name} is no row, which alone has gaps.")
+    if layout.clear == clear:
+        return repeat
+    wide, high = extent(repeat, evaluator)
+    way = -1 if clear else 1
+    changes = {"clear": clear, "dx": layout.dx + way * wide, "dy": layout.dy + way * high}
+    sized = {**changes, "wide": wide, "high": high}
+    return revised(repeat, {"layout": {**layout.model_dump(), **sized}})
 
 
 class MoveCentre(Command):
@@ -146,7 +170,7 @@ def _centred(repeat: RepeatNode, centre: complex) -> RepeatNode:
     there = Affine(old.a, old.b, old.c, old.d, centre.real, centre.imag)
     by = there.inverse @ old
     layout = repeat.layout
-    if isinstance(layout, Row):
+    if isinstance(layout, Row | Along):
         raise CommandError(f"{repeat.name} is a row, which goes round no centre; move it.")
     if isinstance(layout, Spin):
         first = by @ layout.places[0]

@@ -166,8 +166,9 @@ def settled(node: Node, evaluator: Evaluator) -> Node:
         case ClipNode():
             return _clipped(node, evaluator)
         case RepeatNode() if node.takes == "each":
+            line = () if node.line is None else (settled(node.line, evaluator),)
             copies = tuple(settled(_plainly(copy), evaluator) for copy in node.copies)
-            return GroupNode(**node.common, nodes=copies)
+            return GroupNode(**node.common, nodes=(*line, *copies))
         case CompoundNode() | TextNode() | LeafNode() | RepeatNode():
             outline = evaluator.own_outline(node)
             if outline.is_empty:

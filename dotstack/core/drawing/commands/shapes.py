@@ -9,9 +9,8 @@ from dotstack.core.drawing.commands.command import Command
 from dotstack.core.drawing.copies import with_new_ids
 from dotstack.core.drawing.document import Drawing
 from dotstack.core.drawing.evaluate import Evaluator
-from dotstack.core.drawing.kinds import Node, PrimitiveNode, RectangleNode, RepeatNode, revised
-from dotstack.core.drawing.kinds.layouts import Mirror, Row, Spin
-from dotstack.core.drawing.kinds.parameters import ranges_of
+from dotstack.core.drawing.kinds import Node, RectangleNode, RepeatNode, revised
+from dotstack.core.drawing.kinds.parameters import parametric, ranges_of
 from dotstack.core.drawing.members import DOES, Into, taken_in
 from dotstack.core.drawing.naming import free_name, numbered
 from dotstack.core.drawing.places import exchanged, plate_of, replaced
@@ -148,7 +147,7 @@ def with_parameters(repeat: RepeatNode, parameters: Mapping[str, float]) -> Repe
 
 
 def _require_known(parameters: Mapping[str, float], of: Value, name: str) -> None:
-    known = ranges_of(type(of)) if isinstance(of, PrimitiveNode | Spin | Row | Mirror) else ()
+    known = ranges_of(type(of)) if type(of) in parametric().values() else ()
     if unknown := [each for each in parameters if each not in known]:
         raise CommandError(f"{name} has no {unknown[0].replace('_', ' ')}.")
 

@@ -1,15 +1,19 @@
-"""Where the copies of a repeat stand: round a centre, in a row or grid, across axes."""
+"""Where the copies of a repeat stand: round a centre, in rows, along a line, across axes."""
 
+from functools import lru_cache
 from typing import Annotated, Literal, TypeAlias
 
 from pydantic import AfterValidator, Field
 
+from dotstack.core.drawing.kinds.path import PathData, path_outline
 from dotstack.core.geometry import Affine
+from dotstack.core.geometry.walk import Walk
 from dotstack.core.values import Coordinate, Radius, Value
 
 MAX_COPIES = 1000
 MAX_AXES = 180
 _TURN = 360.0
+_LINES = 200
 
 Count = Annotated[int, Field(ge=1, le=MAX_COPIES)]
 Angle = Annotated[float, Field(ge=-_TURN, le=_TURN, allow_inf_nan=False)]
@@ -29,7 +33,32 @@ class _Alike(Value):
         return 1.0
 
 
-class Spin(Value):
+class _Growing(Value):
+    """Copies that may be larger and larger, each about its own origin.
+
+    Attributes:
+        last_size: how large the last one is; those between are between.
+
+    """
+
+    count: Count = 6
+    last_size: Annotated[float, Field(gt=0, le=100, allow_inf_nan=False)] = 1.0
+
+    @property
+    def total(self) -> int:
+        """How many copies there are."""
+        return self.count
+
+    def size_of(self, number: int) -> float:
+        """How large a copy is."""
+        return 1.0 + (self.last_size - 1.0) * number / max(self.count - 1, 1)
+
+    def _scaling(self, number: int) -> Affine:
+        size = self.size_of(number)
+        return Affine.scaling(size, size)
+
+
+class Spin(_Growing):
     """Copies round the repeat's origin, from ``start_deg`` on, clockwise.
 
     What is repeated points along +x, and lies round its own origin.
@@ -39,17 +68,14 @@ class Spin(Value):
             last one lies a step before the first.
         radius: how far their own origins lie from the centre.
         upright: whether they stay as they are, and do not turn with their place.
-        last_size: how large the last one is; those between are between.
 
     """
 
     kind: Literal["spin"] = "spin"
-    count: Count = 6
     whole_deg: Annotated[Angle, AfterValidator(_some)] = _TURN
     start_deg: Angle = 0.0
     radius: Radius = 0.0
     upright: bool = False
-    last_size: Annotated[float, Field(gt=0, le=100, allow_inf_nan=False)] = 1.0
 
     @property
     def places(self) -> list[Affine]:
@@ -59,13 +85,8 @@ class Spin(Value):
             self._place(number, self.whole_deg * number / steps) for number in range(self.count)
         ]
 
-    def size_of(self, number: int) -> float:
-        """How large a copy is."""
-        return 1.0 + (self.last_size - 1.0) * number / max(self.count - 1, 1)
-
     def _place(self, number: int, turn: float) -> Affine:
-        size = self.size_of(number)
-        scaled = Affine.scaling(size, size)
+        scaled = self._scaling(number)
         turned = Affine.rotation_deg(self.start_deg + turn)
         if not self.upright:
             return turned @ Affine.translation(self.radius, 0.0) @ scaled
@@ -79,6 +100,8 @@ class Row(_Alike):
     Attributes:
         columns, rows: how many along x and along y.
         dx, dy: from each to the next.
+        clear: whether these are the gaps between what is to be seen of them.
+        wide, high: how large that is, where they are; see ``laying``.
         shift: how far every other row lies along x.
 
     """
@@ -88,16 +111,73 @@ class Row(_Alike):
     rows: Count = 1
     dx: Coordinate = 0.0
     dy: Coordinate = 0.0
+    clear: bool = False
+    wide: Radius = 0.0
+    high: Radius = 0.0
     shift: Coordinate = 0.0
+
+    @property
+    def total(self) -> int:
+        """How many copies there are."""
+        return self.columns * self.rows
 
     @property
     def places(self) -> list[Affine]:
         """From what is repeated to where each copy stands, row by row."""
+        dx, dy = self.dx, self.dy
+        if self.clear:
+            dx, dy = dx + self.wide, dy + self.high
         return [
-            Affine.translation(self.dx * column + self.shift * (row % 2), self.dy * row)
+            Affine.translation(dx * column + self.shift * (row % 2), dy * row)
             for row in range(self.rows)
             for column in range(self.columns)
         ]
+
+
+class Along(_Growing):
+    """Copies along a line, which point on along it, and lie round their own origin.
+
+    Attributes:
+        data: the line's outline in the repeat's axes, as path data; its first contour counts.
+        start: how far along it the first one stands.
+        step: from each to the next; without one they are spread to the end of the line, or
+            evenly all round it. Beyond the ends of an open one they go straight on.
+        upright: whether they stay as they are, and do not turn with the line.
+
+    """
+
+    kind: Literal["along"] = "along"
+    data: PathData
+    start: Coordinate = 0.0
+    step: Radius = 0.0
+    upright: bool = False
+
+    @property
+    def places(self) -> list[Affine]:
+        """From what is repeated to where each copy stands."""
+        walk, closed = _walk(self.data)
+        if closed:
+            step = walk.length / self.count
+        else:
+            step = (walk.length - self.start) / max(self.count - 1, 1)
+        return [
+            self._place(walk, number, self.start + (self.step or step) * number)
+            for number in range(self.count)
+        ]
+
+    def _place(self, walk: Walk, number: int, distance: float) -> Affine:
+        point, way = walk.at(distance)
+        if self.upright:
+            way = 1 + 0j
+        there = Affine(way.real, way.imag, -way.imag, way.real, point.real, point.imag)
+        return there @ self._scaling(number)
+
+
+@lru_cache(_LINES)
+def _walk(data: str) -> tuple[Walk, bool]:
+    """Along the first contour of an outline, and whether that is closed."""
+    contour = path_outline(data, "nonzero").contours[0]
+    return Walk(contour), contour.closed
 
 
 class Mirror(_Alike):
@@ -112,6 +192,11 @@ class Mirror(_Alike):
     angle_deg: Angle = 90.0
 
     @property
+    def total(self) -> int:
+        """How many copies there are."""
+        return 2 * self.axes
+
+    @property
     def places(self) -> list[Affine]:
         """From what is repeated to where each copy stands, in turn round the origin."""
         mirrored = Affine.rotation_deg(2 * self.angle_deg) @ Affine.scaling(1.0, -1.0)
@@ -119,4 +204,4 @@ class Mirror(_Alike):
         return [place for turn in turns for place in (turn, turn @ mirrored)]
 
 
-Layout: TypeAlias = Annotated[Spin | Row | Mirror, Field(discriminator="kind")]
+Layout: TypeAlias = Annotated[Spin | Row | Along | Mirror, Field(discriminator="kind")]

@@ -5,7 +5,7 @@ from functools import cache
 from typing import Any, get_args
 
 from dotstack.core.drawing.kinds import Node, PrimitiveNode
-from dotstack.core.drawing.kinds.layouts import Mirror, Row, Spin
+from dotstack.core.drawing.kinds.layouts import Layout
 from dotstack.core.drawing.kinds.node import own_fields
 from dotstack.core.values import Value
 
@@ -24,9 +24,10 @@ def primitives() -> Iterator[type[PrimitiveNode]]:
     return (kind for kind in get_args(union) if issubclass(kind, PrimitiveNode))
 
 
+@cache
 def parametric() -> dict[str, type[Value]]:
     """All that has parameters, by what the document calls it."""
-    layouts: tuple[type[Value], ...] = (Spin, Row, Mirror)
+    layouts: tuple[type[Value], ...] = get_args(get_args(Layout)[0])
     return {kind.model_fields["kind"].default: kind for kind in (*primitives(), *layouts)}
 
 

@@ -63,11 +63,14 @@ class _Made:
 
 
 class RepeatNode(CopyingNode):
-    """Shapes repeated round a centre, in rows, or across axes; each copy follows them as a twin.
+    """Shapes repeated round a centre, in rows, along a line, or across axes.
+
+    Each copy follows them as a twin.
 
     Attributes:
         layout: where the copies stand.
         nodes: what is repeated, the lowest first.
+        line: what they stand along, which is to be seen under them as it is.
         takes: what the copies come to: each by itself, or one result in the repeat's own paint.
         left_out: the numbers of copies that are not there, the first being 0.
         own_copies: what single copies have of their own.
@@ -79,6 +82,7 @@ class RepeatNode(CopyingNode):
     kind: Literal["repeat"] = "repeat"
     layout: Layout
     nodes: Annotated[tuple["Node", ...], Field(min_length=1)]
+    line: "Node | None" = None
     takes: Takes = "each"
     left_out: tuple[Annotated[int, Field(ge=0)], ...] = ()
     own_copies: tuple[OwnCopy, ...] = ()
@@ -87,17 +91,30 @@ class RepeatNode(CopyingNode):
 
     @property
     def children(self) -> "tuple[Node, ...]":
-        return self.copies
+        return (*self._lines, *self.copies)
+
+    @property
+    def _lines(self) -> "tuple[Node, ...]":
+        return (self.line,) if self.line else ()
 
     @property
     def stored(self) -> "tuple[Node, ...]":
-        return self.nodes
+        return (*self._lines, *self.nodes)
 
     def with_stored(self, nodes: "Sequence[Node]") -> Self:
-        return self.tied(nodes)
+        line, rest = self._parted(nodes)
+        fresh = self if line is self.line else self.model_copy(update={"line": line})
+        return fresh.tied(rest)
 
     def with_shown(self, nodes: "Sequence[Node]") -> Self:
-        return self.model_copy(update={"copies": tuple(nodes)})
+        line, copies = self._parted(nodes)
+        return self.model_copy(update={"line": line, "copies": tuple(copies)})
+
+    def _parted(self, nodes: "Sequence[Node]") -> "tuple[Node | None, Sequence[Node]]":
+        """What became of the line, if it is still there, and of all else."""
+        if self.line and nodes and nodes[0].id == self.line.id:
+            return nodes[0], nodes[1:]
+        return None, nodes
 
     @property
     def lenders(self) -> "tuple[Node, ...]":
@@ -105,8 +122,8 @@ class RepeatNode(CopyingNode):
 
     @property
     def is_centred(self) -> bool:
-        """A row has no centre of its own."""
-        return self.layout.kind != "row"
+        """A row has no centre of its own, nor has a line."""
+        return self.layout.kind not in ("row", "along")
 
     def tied(self, nodes: "Sequence[Node] | None" = None) -> Self:
         """The repeat with its copies made anew, of these shapes, where anything is another."""
@@ -163,14 +180,17 @@ class RepeatNode(CopyingNode):
         return copy.model_copy(update=fields)
 
     def with_children(self, fresh: "Sequence[tuple[Node, ...]]") -> Self:
-        """The repeat after its copies became these: all follow what was changed in one.
+        """The repeat after its line and copies became these: all follow what was changed in one.
 
-        Copies that are gone are left out; what was painted of one stays its own. Raises
-        CommandError for what no copy can become.
+        Without its line they stay where that was. Copies that are gone are left out; what was
+        painted of one stays its own. Raises CommandError for what no copy can become.
         """
         own = {each.number: each for each in self.own_copies}
         out, edited = set(self.left_out), list[Source]()
-        for old, left in zip(self.copies, fresh, strict=True):
+        line = fresh[0] if self.line else ()
+        if len(line) > 1:
+            raise CommandError(f"{self.name} stands along one line, not along several.")
+        for old, left in zip(self.copies, fresh[len(self._lines) :], strict=True):
             number = int(old.id.rpartition(":")[2])
             if not left or not left[0].visible:
                 out.add(number)
@@ -198,7 +218,11 @@ class RepeatNode(CopyingNode):
             )
         if edited and not edited[0].nodes:
             raise CommandError(f"{self.name} repeats nothing else; remove it as a whole.")
-        changes = {"left_out": tuple(sorted(out)), "own_copies": tuple(own.values())}
+        changes = {
+            "left_out": tuple(sorted(out)),
+            "own_copies": tuple(own.values()),
+            "line": line[0] if line else None,
+        }
         return self.model_copy(update=changes).tied(edited[0].nodes if edited else None)
 
     def with_stack(self, nodes: "Sequence[Node]") -> Self:
@@ -209,9 +233,10 @@ class RepeatNode(CopyingNode):
 
     def recast_in(self, cast: "Callable[[Node], Node]", new_ids: dict[str, str]) -> Self:
         """The repeat under its new id: what it repeats keeps its ids."""
+        fresh = self.model_copy(update={"line": cast(self.line)}) if self.line else self
         if self.made is None:
-            return self
-        fresh = self.tied()
+            return fresh
+        fresh = fresh.tied()
         new_ids.update(zip(ids_in(self.copies), ids_in(fresh.copies), strict=True))
         return fresh
 
@@ -232,7 +257,7 @@ class RepeatNode(CopyingNode):
         return evaluation.remembered(f"repeat {self.takes}", come, *outlines)
 
     def seen(self, evaluation: Evaluation) -> "tuple[Node, ...] | None":
-        return self.copies if self.takes == "each" else None
+        return self.children if self.takes == "each" else None
 
     def refined(self, change: Callable[[Refinements], Refinements]) -> Self:
         if self.takes == "each":
