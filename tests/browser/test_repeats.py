@@ -138,6 +138,18 @@ def test_copies_stand_along_a_line_and_follow_it(editor: Editor, tmp_path: Path)
     assert sum(x for x, _ in round_) / 4 == pytest.approx(128, abs=1)
     editor.set_fact("step along", 30)
     assert hypot(*(a - b for a, b in zip(*middles()[:2]))) == pytest.approx(29.7, abs=2)
+    # What each copy is, by its number; what it cannot be is said.
+    editor.set_fact("size of each", "n")
+    sizes = [outline.area for _, outline in editor.exported(tmp_path)[1:]]
+    assert [size / sizes[0] for size in sizes] == pytest.approx([1, 4, 9, 16], rel=1e-4)
+    editor.fact("opacity of each").fill("1 - gap")
+    editor.fact("opacity of each").press("Enter")
+    expect(page.get_by_role("alert")).to_contain_text("gap cannot")
+    editor.set_fact("opacity of each", "1 / n")
+    editor.set_fact("size of each", "")
+    editor.set_fact("Fill of the last", CLAY)
+    colours = [fill for fill, _ in editor.exported(tmp_path)]
+    assert (colours[:2], colours[-1], len({*colours})) == ([MOSS, MOSS], CLAY, 4)
     # The line is a shape inside, and is changed there.
     page.mouse.dblclick(*editor.at(128, 128))
     assert editor.selected() == ["Circle"]

@@ -1,6 +1,6 @@
 """How is a shape painted? Values that say it, and what follows from them alone."""
 
-from dotstack.core.paint.fill import Fill, Gradient, Stop, colour_of, mean_colour
+from dotstack.core.paint.fill import Fill, Gradient, Stop, Tint, colour_of, mean_colour
 from dotstack.core.paint.line import LINE_WIDTH, Dashes, Line, Mark, Stroke
 from dotstack.core.paint.look import (
     BLENDS,
@@ -34,6 +34,7 @@ __all__ = [
     "Shadows",
     "Stop",
     "Stroke",
+    "Tint",
     "colour_of",
     "mean_colour",
 ]

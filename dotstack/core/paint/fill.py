@@ -6,7 +6,7 @@ from typing import Annotated, Literal, Self, TypeAlias
 
 from pydantic import AfterValidator, Field
 
-from dotstack.core.colours import channels, of_channels
+from dotstack.core.colours import channels, mixed, of_channels
 from dotstack.core.values import Colour, Opacity, Placement, Value
 
 MAX_STOPS = 100
@@ -82,3 +82,14 @@ def colour_of(fill: Fill) -> str:
 def recoloured(fill: Fill, colour: Callable[[str], str]) -> Fill:
     """A fill with each of its colours exchanged."""
     return fill.recoloured(colour) if isinstance(fill, Gradient) else colour(fill)
+
+
+class Tint(Value):
+    """A colour that fills are mixed with, by a share from 0 to 1."""
+
+    colour: Colour
+    share: Opacity
+
+    def over(self, fill: Fill) -> Fill:
+        """The fill mixed with it."""
+        return recoloured(fill, lambda colour: mixed(colour, self.colour, self.share))

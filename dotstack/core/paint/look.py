@@ -5,7 +5,7 @@ from typing import Annotated, Literal, Self, TypeAlias, get_args
 
 from pydantic import Field
 
-from dotstack.core.paint.fill import Fill, colour_of, recoloured
+from dotstack.core.paint.fill import Fill, Tint, colour_of, recoloured
 from dotstack.core.paint.line import Line
 from dotstack.core.values import Colour, Coordinate, Opacity, Radius, Value
 
@@ -140,6 +140,10 @@ class Look(Value):
                 "depth": self.depth and self.depth.times(scale),
             }
         )
+
+    def tinted(self, tint: Tint) -> Self:
+        """The same with its fill mixed with a colour."""
+        return self.model_copy(update={"fill": self.fill and tint.over(self.fill)})
 
     def recoloured(self, colour: Callable[[str], str]) -> Self:
         """The same with each of its colours exchanged."""

@@ -1198,6 +1198,16 @@ export interface components {
          */
         Along: {
             /**
+             * Opacity
+             * @default null
+             */
+            opacity?: string | null;
+            /**
+             * Last Fill
+             * @default null
+             */
+            last_fill?: string | null;
+            /**
              * Count
              * @default 6
              */
@@ -1207,6 +1217,11 @@ export interface components {
              * @default 1
              */
             last_size?: number;
+            /**
+             * Size
+             * @default null
+             */
+            size?: string | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -2411,9 +2426,19 @@ export interface components {
          * @description Copies mirrored across axes through the repeat's origin, at equal angles.
          *
          *     Across one axis there are two halves, across more the whole is a rosette of twice as many
-         *     copies. ``angle_deg`` is that of the first axis.
+         *     copies, in turn. ``angle_deg`` is that of the first axis.
          */
         Mirror: {
+            /**
+             * Opacity
+             * @default null
+             */
+            opacity?: string | null;
+            /**
+             * Last Fill
+             * @default null
+             */
+            last_fill?: string | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -3374,6 +3399,8 @@ export interface components {
              * @default 1
              */
             growth?: number;
+            /** @default null */
+            tint?: components["schemas"]["Tint"] | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -3415,7 +3442,7 @@ export interface components {
         Role: "adds" | "cuts" | "limits" | "alternates";
         /**
          * Row
-         * @description Copies along the repeat's axes: a row of them, or a grid.
+         * @description Copies along the repeat's axes: a row of them, or a grid, row by row.
          *
          *     Attributes:
          *         columns, rows: how many along x and along y.
@@ -3425,6 +3452,16 @@ export interface components {
          *         shift: how far every other row lies along x.
          */
         Row: {
+            /**
+             * Opacity
+             * @default null
+             */
+            opacity?: string | null;
+            /**
+             * Last Fill
+             * @default null
+             */
+            last_fill?: string | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -3514,6 +3551,16 @@ export interface components {
          */
         Spin: {
             /**
+             * Opacity
+             * @default null
+             */
+            opacity?: string | null;
+            /**
+             * Last Fill
+             * @default null
+             */
+            last_fill?: string | null;
+            /**
              * Count
              * @default 6
              */
@@ -3523,6 +3570,11 @@ export interface components {
              * @default 1
              */
             last_size?: number;
+            /**
+             * Size
+             * @default null
+             */
+            size?: string | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -3777,6 +3829,16 @@ export interface components {
             kept?: components["schemas"]["KeptLetters"] | null;
         };
         /**
+         * Tint
+         * @description A colour that fills are mixed with, by a share from 0 to 1.
+         */
+        Tint: {
+            /** Colour */
+            colour: string;
+            /** Share */
+            share: number;
+        };
+        /**
          * TwinNode
          * @description A copy of a source, which follows whatever is changed in it, or in another of its twins.
          *
@@ -3851,6 +3913,8 @@ export interface components {
              * @default 1
              */
             growth?: number;
+            /** @default null */
+            tint?: components["schemas"]["Tint"] | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -4004,7 +4068,7 @@ export interface components {
             /** Key */
             key: string;
             /** Command */
-            command: components["schemas"]["AddPlate"] | components["schemas"]["AddShape"] | components["schemas"]["AddUnderlay"] | components["schemas"]["Align"] | components["schemas"]["AllHome"] | components["schemas"]["Arrange"] | components["schemas"]["BringBack"] | components["schemas"]["BreakIntoLetters"] | components["schemas"]["BuildRegions"] | components["schemas"]["Close"] | components["schemas"]["Combine"] | components["schemas"]["CompleteHalf"] | components["schemas"]["CopyPaint"] | components["schemas"]["Duplicate"] | components["schemas"]["DuplicatePlate"] | components["schemas"]["EditNodes"] | components["schemas"]["FillHole"] | components["schemas"]["Follow"] | components["schemas"]["FollowAgain"] | components["schemas"]["FreeTwins"] | components["schemas"]["Group"] | components["schemas"]["JoinEnds"] | components["schemas"]["LiftMembers"] | components["schemas"]["LiftOut"] | components["schemas"]["LineToOutline"] | components["schemas"]["MakeMembers"] | components["schemas"]["MakeRepeat"] | components["schemas"]["MakeTwin"] | components["schemas"]["dotstack__core__drawing__commands__placing__Mirror"] | components["schemas"]["MoveCentre"] | components["schemas"]["MoveInStack"] | components["schemas"]["MovePlate"] | components["schemas"]["OpenHoles"] | components["schemas"]["Paint"] | components["schemas"]["Paste"] | components["schemas"]["PlaceExactly"] | components["schemas"]["PutInside"] | components["schemas"]["PutOnLine"] | components["schemas"]["OneColour"] | components["schemas"]["OnlyHere"] | components["schemas"]["Recolour"] | components["schemas"]["Refine"] | components["schemas"]["Remove"] | components["schemas"]["RemoveMeasure"] | components["schemas"]["RemovePlate"] | components["schemas"]["Rename"] | components["schemas"]["RenameDrawing"] | components["schemas"]["RenameMeasure"] | components["schemas"]["RenameSource"] | components["schemas"]["Renew"] | components["schemas"]["Resize"] | components["schemas"]["SameAngle"] | components["schemas"]["SameCentre"] | components["schemas"]["SameSize"] | components["schemas"]["SetCorners"] | components["schemas"]["SetEnds"] | components["schemas"]["SetLetters"] | components["schemas"]["SetMeasure"] | components["schemas"]["SetOutcome"] | components["schemas"]["SetParameters"] | components["schemas"]["SetPlate"] | components["schemas"]["SetRefinements"] | components["schemas"]["SetRegions"] | components["schemas"]["SetRepeat"] | components["schemas"]["SetRole"] | components["schemas"]["SetState"] | components["schemas"]["SetSwatches"] | components["schemas"]["SetThrough"] | components["schemas"]["SetWords"] | components["schemas"]["Simplify"] | components["schemas"]["SpaceLetters"] | components["schemas"]["Stretch"] | components["schemas"]["Spread"] | components["schemas"]["SpreadGradient"] | components["schemas"]["Settle"] | components["schemas"]["TakeOffLine"] | components["schemas"]["TakeOut"] | components["schemas"]["TakeOutcome"] | components["schemas"]["Transform"] | components["schemas"]["Unbundle"] | components["schemas"]["Ungroup"];
+            command: components["schemas"]["AddPlate"] | components["schemas"]["AddShape"] | components["schemas"]["AddUnderlay"] | components["schemas"]["Align"] | components["schemas"]["AllHome"] | components["schemas"]["Arrange"] | components["schemas"]["BringBack"] | components["schemas"]["BreakIntoLetters"] | components["schemas"]["BuildRegions"] | components["schemas"]["Close"] | components["schemas"]["Combine"] | components["schemas"]["CompleteHalf"] | components["schemas"]["CopyPaint"] | components["schemas"]["Duplicate"] | components["schemas"]["DuplicatePlate"] | components["schemas"]["EditNodes"] | components["schemas"]["FillHole"] | components["schemas"]["Follow"] | components["schemas"]["FollowAgain"] | components["schemas"]["FreeTwins"] | components["schemas"]["Group"] | components["schemas"]["JoinEnds"] | components["schemas"]["LiftMembers"] | components["schemas"]["LiftOut"] | components["schemas"]["LineToOutline"] | components["schemas"]["MakeMembers"] | components["schemas"]["MakeRepeat"] | components["schemas"]["MakeTwin"] | components["schemas"]["dotstack__core__drawing__commands__placing__Mirror"] | components["schemas"]["MoveCentre"] | components["schemas"]["MoveInStack"] | components["schemas"]["MovePlate"] | components["schemas"]["OpenHoles"] | components["schemas"]["Paint"] | components["schemas"]["Paste"] | components["schemas"]["PlaceExactly"] | components["schemas"]["PutInside"] | components["schemas"]["PutOnLine"] | components["schemas"]["OneColour"] | components["schemas"]["OnlyHere"] | components["schemas"]["Recolour"] | components["schemas"]["Refine"] | components["schemas"]["Remove"] | components["schemas"]["RemoveMeasure"] | components["schemas"]["RemovePlate"] | components["schemas"]["Rename"] | components["schemas"]["RenameDrawing"] | components["schemas"]["RenameMeasure"] | components["schemas"]["RenameSource"] | components["schemas"]["Renew"] | components["schemas"]["Resize"] | components["schemas"]["SameAngle"] | components["schemas"]["SameCentre"] | components["schemas"]["SameSize"] | components["schemas"]["SetCorners"] | components["schemas"]["SetEnds"] | components["schemas"]["SetLetters"] | components["schemas"]["SetMeasure"] | components["schemas"]["SetOutcome"] | components["schemas"]["SetParameters"] | components["schemas"]["SetPlate"] | components["schemas"]["SetRefinements"] | components["schemas"]["SetRegions"] | components["schemas"]["SetRepeat"] | components["schemas"]["SetRole"] | components["schemas"]["SetState"] | components["schemas"]["SetSwatches"] | components["schemas"]["SetThrough"] | components["schemas"]["SetWords"] | components["schemas"]["Simplify"] | components["schemas"]["SpaceLetters"] | components["schemas"]["SpaceRow"] | components["schemas"]["Stretch"] | components["schemas"]["Spread"] | components["schemas"]["SpreadGradient"] | components["schemas"]["Settle"] | components["schemas"]["TakeOffLine"] | components["schemas"]["TakeOut"] | components["schemas"]["TakeOutcome"] | components["schemas"]["Transform"] | components["schemas"]["Unbundle"] | components["schemas"]["Ungroup"] | components["schemas"]["VaryCopies"];
         };
         /**
          * AddNodes
@@ -5642,8 +5706,6 @@ export interface components {
         /**
          * SetRepeat
          * @description Says what the copies of a repeat come to, and how it is laid out.
-         *
-         *     ``clear`` says whether a row's steps are clear gaps; that alone moves no copy.
          */
         SetRepeat: {
             /**
@@ -5663,11 +5725,6 @@ export interface components {
              * @default null
              */
             takes?: ("each" | "join" | "alternate" | "overlap") | null;
-            /**
-             * Clear
-             * @default null
-             */
-            clear?: boolean | null;
         };
         /**
          * SetRole
@@ -5845,6 +5902,21 @@ export interface components {
             before: number;
             /** By */
             by: number;
+        };
+        /**
+         * SpaceRow
+         * @description Says whether the steps of a row are clear gaps between its copies; none of them moves.
+         */
+        SpaceRow: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "space-row";
+            /** Id */
+            id: string;
+            /** Clear */
+            clear: boolean;
         };
         /**
          * Spread
@@ -6059,6 +6131,38 @@ export interface components {
             ids: string[];
         };
         /**
+         * VaryCopies
+         * @description Says what changes from copy to copy of a repeat; an empty text takes it back.
+         *
+         *     Attributes:
+         *         size, opacity: expressions in ``n``, a copy's number, and ``count``.
+         *         last_fill: the colour to which their fills turn by and by.
+         */
+        VaryCopies: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "vary-copies";
+            /** Id */
+            id: string;
+            /**
+             * Size
+             * @default null
+             */
+            size?: string | null;
+            /**
+             * Opacity
+             * @default null
+             */
+            opacity?: string | null;
+            /**
+             * Last Fill
+             * @default null
+             */
+            last_fill?: string | "" | null;
+        };
+        /**
          * Mirror
          * @description Mirrors shapes, or with a ``seed`` copies of them, as ``Duplicate`` names these.
          *
@@ -6102,9 +6206,19 @@ export interface components {
          * @description Copies mirrored across axes through the repeat's origin, at equal angles.
          *
          *     Across one axis there are two halves, across more the whole is a rosette of twice as many
-         *     copies. ``angle_deg`` is that of the first axis.
+         *     copies, in turn. ``angle_deg`` is that of the first axis.
          */
         dotstack__core__drawing__kinds__layouts__Mirror: {
+            /**
+             * Opacity
+             * @default null
+             */
+            opacity?: string | null;
+            /**
+             * Last Fill
+             * @default null
+             */
+            last_fill?: string | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -6311,7 +6425,7 @@ export interface components {
             /** Revision */
             revision: number;
             /** Command */
-            command: components["schemas"]["AddPlate"] | components["schemas"]["AddShape"] | components["schemas"]["AddUnderlay"] | components["schemas"]["Align"] | components["schemas"]["AllHome"] | components["schemas"]["Arrange"] | components["schemas"]["BringBack"] | components["schemas"]["BreakIntoLetters"] | components["schemas"]["BuildRegions"] | components["schemas"]["Close"] | components["schemas"]["Combine"] | components["schemas"]["CompleteHalf"] | components["schemas"]["CopyPaint"] | components["schemas"]["Duplicate"] | components["schemas"]["DuplicatePlate"] | components["schemas"]["EditNodes"] | components["schemas"]["FillHole"] | components["schemas"]["Follow"] | components["schemas"]["FollowAgain"] | components["schemas"]["FreeTwins"] | components["schemas"]["Group"] | components["schemas"]["JoinEnds"] | components["schemas"]["LiftMembers"] | components["schemas"]["LiftOut"] | components["schemas"]["LineToOutline"] | components["schemas"]["MakeMembers"] | components["schemas"]["MakeRepeat"] | components["schemas"]["MakeTwin"] | components["schemas"]["dotstack__core__drawing__commands__placing__Mirror"] | components["schemas"]["MoveCentre"] | components["schemas"]["MoveInStack"] | components["schemas"]["MovePlate"] | components["schemas"]["OpenHoles"] | components["schemas"]["Paint"] | components["schemas"]["Paste"] | components["schemas"]["PlaceExactly"] | components["schemas"]["PutInside"] | components["schemas"]["PutOnLine"] | components["schemas"]["OneColour"] | components["schemas"]["OnlyHere"] | components["schemas"]["Recolour"] | components["schemas"]["Refine"] | components["schemas"]["Remove"] | components["schemas"]["RemoveMeasure"] | components["schemas"]["RemovePlate"] | components["schemas"]["Rename"] | components["schemas"]["RenameDrawing"] | components["schemas"]["RenameMeasure"] | components["schemas"]["RenameSource"] | components["schemas"]["Renew"] | components["schemas"]["Resize"] | components["schemas"]["SameAngle"] | components["schemas"]["SameCentre"] | components["schemas"]["SameSize"] | components["schemas"]["SetCorners"] | components["schemas"]["SetEnds"] | components["schemas"]["SetLetters"] | components["schemas"]["SetMeasure"] | components["schemas"]["SetOutcome"] | components["schemas"]["SetParameters"] | components["schemas"]["SetPlate"] | components["schemas"]["SetRefinements"] | components["schemas"]["SetRegions"] | components["schemas"]["SetRepeat"] | components["schemas"]["SetRole"] | components["schemas"]["SetState"] | components["schemas"]["SetSwatches"] | components["schemas"]["SetThrough"] | components["schemas"]["SetWords"] | components["schemas"]["Simplify"] | components["schemas"]["SpaceLetters"] | components["schemas"]["Stretch"] | components["schemas"]["Spread"] | components["schemas"]["SpreadGradient"] | components["schemas"]["Settle"] | components["schemas"]["TakeOffLine"] | components["schemas"]["TakeOut"] | components["schemas"]["TakeOutcome"] | components["schemas"]["Transform"] | components["schemas"]["Unbundle"] | components["schemas"]["Ungroup"];
+            command: components["schemas"]["AddPlate"] | components["schemas"]["AddShape"] | components["schemas"]["AddUnderlay"] | components["schemas"]["Align"] | components["schemas"]["AllHome"] | components["schemas"]["Arrange"] | components["schemas"]["BringBack"] | components["schemas"]["BreakIntoLetters"] | components["schemas"]["BuildRegions"] | components["schemas"]["Close"] | components["schemas"]["Combine"] | components["schemas"]["CompleteHalf"] | components["schemas"]["CopyPaint"] | components["schemas"]["Duplicate"] | components["schemas"]["DuplicatePlate"] | components["schemas"]["EditNodes"] | components["schemas"]["FillHole"] | components["schemas"]["Follow"] | components["schemas"]["FollowAgain"] | components["schemas"]["FreeTwins"] | components["schemas"]["Group"] | components["schemas"]["JoinEnds"] | components["schemas"]["LiftMembers"] | components["schemas"]["LiftOut"] | components["schemas"]["LineToOutline"] | components["schemas"]["MakeMembers"] | components["schemas"]["MakeRepeat"] | components["schemas"]["MakeTwin"] | components["schemas"]["dotstack__core__drawing__commands__placing__Mirror"] | components["schemas"]["MoveCentre"] | components["schemas"]["MoveInStack"] | components["schemas"]["MovePlate"] | components["schemas"]["OpenHoles"] | components["schemas"]["Paint"] | components["schemas"]["Paste"] | components["schemas"]["PlaceExactly"] | components["schemas"]["PutInside"] | components["schemas"]["PutOnLine"] | components["schemas"]["OneColour"] | components["schemas"]["OnlyHere"] | components["schemas"]["Recolour"] | components["schemas"]["Refine"] | components["schemas"]["Remove"] | components["schemas"]["RemoveMeasure"] | components["schemas"]["RemovePlate"] | components["schemas"]["Rename"] | components["schemas"]["RenameDrawing"] | components["schemas"]["RenameMeasure"] | components["schemas"]["RenameSource"] | components["schemas"]["Renew"] | components["schemas"]["Resize"] | components["schemas"]["SameAngle"] | components["schemas"]["SameCentre"] | components["schemas"]["SameSize"] | components["schemas"]["SetCorners"] | components["schemas"]["SetEnds"] | components["schemas"]["SetLetters"] | components["schemas"]["SetMeasure"] | components["schemas"]["SetOutcome"] | components["schemas"]["SetParameters"] | components["schemas"]["SetPlate"] | components["schemas"]["SetRefinements"] | components["schemas"]["SetRegions"] | components["schemas"]["SetRepeat"] | components["schemas"]["SetRole"] | components["schemas"]["SetState"] | components["schemas"]["SetSwatches"] | components["schemas"]["SetThrough"] | components["schemas"]["SetWords"] | components["schemas"]["Simplify"] | components["schemas"]["SpaceLetters"] | components["schemas"]["SpaceRow"] | components["schemas"]["Stretch"] | components["schemas"]["Spread"] | components["schemas"]["SpreadGradient"] | components["schemas"]["Settle"] | components["schemas"]["TakeOffLine"] | components["schemas"]["TakeOut"] | components["schemas"]["TakeOutcome"] | components["schemas"]["Transform"] | components["schemas"]["Unbundle"] | components["schemas"]["Ungroup"] | components["schemas"]["VaryCopies"];
             /** Nodes */
             nodes?: string[];
             /**

@@ -2,9 +2,13 @@
 import { computed } from 'vue';
 
 import type { Node } from '@/api/types';
+import { commandOf } from '@/marks/commands';
+import ColourField from '@/fields/ColourField.vue';
+import ExpressionField from '@/fields/ExpressionField.vue';
 import ChoicePill from '@/look/ChoicePill.vue';
 import { useActions } from '@/stores/actions';
 import { useDrawing } from '@/stores/drawing';
+import { useMeasures } from '@/stores/measures';
 
 /** What the copies of a repeat come to, how they stand, and which are left out. */
 type Repeat = Extract<Node, { kind: 'repeat' }>;
@@ -19,12 +23,17 @@ const TAKES = [
 
 const drawing = useDrawing();
 const { actions } = useActions();
+const measures = useMeasures();
 
 const layout = computed(() => props.node.layout);
 
-function set(fields: Partial<Pick<Repeat, 'takes' | 'layout'>> & { clear?: boolean }): void {
+function set(fields: Partial<Pick<Repeat, 'takes' | 'layout'>>): void {
   void drawing.do('set-repeat', { id: props.node.id, ...fields });
 }
+
+/** What changes from copy to copy, as an expression; answers why not, if it is refused. */
+const vary = (what: 'size' | 'opacity') => (text: string) =>
+  measures.attempt(commandOf('vary-copies', { id: props.node.id, [what]: text }));
 
 function setUpright(event: Event): void {
   const upright = (event.target as HTMLInputElement).checked;
@@ -59,7 +68,7 @@ function setUpright(event: Event): void {
           { value: 'steps', word: 'steps', title: 'From each copy to the next' },
           { value: 'gaps', word: 'clear gaps', title: 'Between the copies, whatever their size' },
         ]"
-        @update:model-value="set({ clear: $event === 'gaps' })"
+        @update:model-value="drawing.do('space-row', { id: node.id, clear: $event === 'gaps' })"
       />
     </div>
     <template v-if="layout.kind === 'along'">
@@ -73,6 +82,31 @@ function setUpright(event: Event): void {
     <p v-else-if="layout.kind !== 'mirror'" class="soft note">
       Select a shape too, and press Shift+Q: the copies stand along its outline.
     </p>
+    <h3 class="varied">From copy to copy</h3>
+    <ExpressionField
+      v-if="'size' in layout"
+      label="size of each"
+      example="e.g. 1 + n / 6"
+      says="How large each copy is; n is its number, count how many there are"
+      :text="layout.size"
+      :take="vary('size')"
+    />
+    <ExpressionField
+      label="opacity of each"
+      example="e.g. 1 - n / 10"
+      says="How opaque each copy is; n is its number, count how many there are"
+      :text="layout.opacity"
+      :take="vary('opacity')"
+    />
+    <template v-if="node.takes === 'each'">
+      <p class="soft note">Fills turn to that of the last copy:</p>
+      <ColourField
+        :fill="layout.last_fill ?? null"
+        label="Fill of the last"
+        none
+        @choose="drawing.do('vary-copies', { id: node.id, last_fill: $event ?? '' })"
+      />
+    </template>
     <p v-if="node.left_out.length" class="out">
       <span>{{ node.left_out.length }} left out</span>
       <button @click="drawing.do('bring-back', { id: node.id })">bring back</button>
@@ -123,6 +157,9 @@ function setUpright(event: Event): void {
   align-items: center;
   gap: 8px;
   margin-top: 8px;
+}
+.varied {
+  margin-top: 12px;
 }
 .off {
   color: var(--tide);

@@ -122,8 +122,12 @@ const KINDS: { readonly [K in Node['kind']]: Kind<Of<K>> } = {
   },
   repeat: {
     word: '',
-    parameters: ({ layout }) =>
-      layout.kind === 'row' && layout.clear ? CLEAR : REPEATED[layout.kind],
+    parameters: ({ layout }) => {
+      if (layout.kind === 'row' && layout.clear) return CLEAR;
+      const all = REPEATED[layout.kind];
+      // An expression says how large they are.
+      return 'size' in layout && layout.size ? all.filter(({ key }) => key !== 'last_size') : all;
+    },
     children: ({ line, copies }) => bare(line ? [line, ...copies!] : copies!),
     closed: true,
     lenders: ({ takes, copies }) => (takes === 'each' ? (copies as readonly Node[]) : []),

@@ -12,7 +12,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from dotstack.core.drawing import Drawing, tied
+from dotstack.core.drawing import Drawing, Node, tied
 from dotstack.core.drawing.kinds.twin import WITH_INSIDES
 from dotstack.core.drawing.places import place_of
 from dotstack.core.drawing.region_map import region_map
@@ -232,6 +232,77 @@ def test_lines_of_copies_grow_with_their_size() -> None:
     assert widths == pytest.approx([2, 3, 4])
 
 
+def fills(drawing: Drawing) -> list[str]:
+    return [str(copy.children[0].look.fill) for copy in copies(drawing)]
+
+
+def copies(drawing: Drawing) -> list[Node]:
+    return list(node(drawing, "all").children)
+
+
+@given(st.integers(1, 12), st.integers(1, 9))
+def test_copies_vary_by_their_number(count: int, share: int) -> None:
+    drawing = repeated("spin", DISC, count=count)
+    text, faint = f"0.5 + n / {share}", "1 - (n - 1) / count"
+    drawing = do(drawing, "vary-copies", id="all", size=text, opacity=faint)
+    memory, whole = evaluator(), place_of(drawing, "all").affine
+    found = [memory.outline(copy).transformed(whole).area for copy in copies(drawing)]
+    wanted = [400 * math.pi * (0.5 + n / share) ** 2 for n in range(1, count + 1)]
+    assert found == pytest.approx(wanted)
+    seen = [copy.look.opacity for copy in copies(drawing)]
+    assert seen == pytest.approx([1 - n / count for n in range(count)])
+    plain = do(drawing, "vary-copies", id="all", size="", opacity="")
+    assert_alike(plain, repeated("spin", DISC, count=count))
+
+
+def test_what_is_one_copys_own_stays_so_where_copies_vary() -> None:
+    drawing = repeated("row", {**DISC, "fill": "#000000"}, columns=3)
+    drawing = do(drawing, "vary-copies", id="all", opacity="1 / n", last_fill="#FFFFFF")
+    first, middle, last = fills(drawing)
+    assert (first, last) == ("#000000", "#FFFFFF")
+    assert middle == "#636363"  # Half way in Oklab's lightness: 0.5 ** 3, as sRGB.
+    drawing = do(drawing, "paint", ids=["all:1"], opacity=0.25)
+    drawing = do(drawing, "paint", ids=["all:2"], fill="#B8452E")
+    drawing = do(drawing, "vary-copies", id="all", opacity="0.8")
+    assert [c.look.opacity for c in copies(drawing)] == pytest.approx([0.8, 0.4, 0.8])
+    assert fills(drawing) == [first, middle, "#B8452E"]
+    # What is painted in all of them turns to the last colour too.
+    drawing = do(drawing, "paint", ids=["all:0:disc"], fill="#FFFFFF")
+    assert fills(drawing) == ["#FFFFFF", "#FFFFFF", "#B8452E"]
+    again = tied(Drawing.model_validate_json(drawing.model_dump_json()))
+    assert fills(again) == fills(drawing)
+
+
+def test_copies_of_copies_turn_to_the_colour_of_the_outer_ones() -> None:
+    drawing = repeated("row", {**DISC, "fill": "#000000"}, columns=2)
+    drawing = do(drawing, "make-repeat", ids=["all"], id="rows", name="Rows", layout="row")
+    drawing = do(drawing, "vary-copies", id="rows", last_fill="#FFFFFF")
+    found = [[inner.children[0].look.fill for inner in copy.children[0].children]
+             for copy in node(drawing, "rows").children]  # fmt: skip
+    assert found == [["#000000"] * 2, ["#636363"] * 2, ["#FFFFFF"] * 2]
+
+
+@pytest.mark.parametrize(
+    ("given", "words"),
+    [
+        ({"size": "1 - n"}, "the size of copy 1 would be 0"),
+        ({"size": "60 * n"}, "the size of copy 2 would be 120"),
+        ({"opacity": "n"}, "the opacity of copy 2 would be 2, not 0 to 1"),
+        ({"opacity": "gap"}, "gap cannot"),
+        ({"size": "1 / (n - 1)"}, "divides by zero"),
+        ({"size": "("}, "ends where a number or name is wanted"),
+        ({"size": "x" * 201}, "200 characters"),
+    ],
+)
+def test_copies_that_cannot_vary_so_are_refused(given: dict[str, str], words: str) -> None:
+    with pytest.raises(CommandError, match=words):
+        do(repeated("spin"), "vary-copies", id="all", **given)
+    with pytest.raises(CommandError, match="all of one size"):
+        do(repeated("row"), "vary-copies", id="all", size="2")
+    with pytest.raises(CommandError, match="is no row"):
+        do(repeated("spin"), "space-row", id="all", clear=True)
+
+
 @pytest.mark.parametrize(
     ("values", "words"),
     [
@@ -357,14 +428,14 @@ def test_a_line_that_vanishes_leaves_the_copies_where_they_were() -> None:
 @given(st.floats(-9, 20), st.floats(2, 40))
 def test_clear_gaps_stay_as_wide_as_they_are(gap: float, width: float) -> None:
     drawing = repeated("row", BAR, x=40, columns=3, rows=2)
-    clear = do(drawing, "set-repeat", id="all", clear=True)
+    clear = do(drawing, "space-row", id="all", clear=True)
     assert np.allclose(stands(clear), stands(drawing), atol=1e-9)
     drawing = do(clear, "set-parameters", ids=["all"], parameters={"dx": gap, "dy": gap})
     drawing = do(drawing, "set-parameters", ids=["all:1:bar"], parameters={"width": width})
     boxes = [bounds(drawing, copy.id) for copy in node(drawing, "all").children]
     assert boxes[1][0] - boxes[0][2] == pytest.approx(gap, abs=1e-9)
     assert boxes[3][1] - boxes[0][3] == pytest.approx(gap, abs=1e-9)
-    back = do(drawing, "set-repeat", id="all", clear=False)
+    back = do(drawing, "space-row", id="all", clear=False)
     assert np.allclose(stands(back), stands(drawing), atol=1e-9)
 
 
@@ -372,7 +443,7 @@ def test_a_row_of_rows_keeps_both_gaps_where_a_measure_leads_the_inner_one() -> 
     drawing = repeated("row", BAR, x=40, columns=2)
     drawing = do(drawing, "make-repeat", ids=["all"], id="rows", name="Rows", layout="row")
     for each in ("rows", "rows:0:all"):
-        drawing = do(drawing, "set-repeat", id=each, clear=True)
+        drawing = do(drawing, "space-row", id=each, clear=True)
     drawing = do(drawing, "set-parameters", ids=["rows"], parameters={"dx": 10})
     drawing = do(drawing, "set-measure", measure={"name": "gap", "text": "4"})
     drawing = do(drawing, "follow", ids=["rows:0:all"], texts={"layout.dx": "gap"})

@@ -140,7 +140,8 @@ ACTS: tuple[dict[str, Any], ...] = (
     {"kind": "set-repeat", "id": "INTO", "layout": {"kind": "spin", "count": 2, "radius": 9}},
     {"kind": "bring-back", "id": "INTO"},
     {"kind": "move-centre", "id": "INTO", "x": 21, "y": 40},
-    {"kind": "set-repeat", "id": "INTO", "clear": True},
+    {"kind": "space-row", "id": "INTO", "clear": True},
+    {"kind": "vary-copies", "id": "INTO", "opacity": "1 / n", "last_fill": "#C8553D"},
     {"kind": "put-on-line", "id": "INTO", "line": "OTHER"},
     {"kind": "take-off-line", "id": "INTO"},
 )

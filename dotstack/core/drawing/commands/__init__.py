@@ -7,6 +7,7 @@ here and a name in ``AnyCommand``.
 from typing import Annotated, TypeAlias
 
 from pydantic import Field, TypeAdapter, ValidationError
+from pydantic_core import ErrorDetails
 
 from dotstack.core.drawing.commands.aligning import Align, SameAngle, SameCentre, SameSize, Spread
 from dotstack.core.drawing.commands.clipping import PutInside, TakeOut
@@ -51,7 +52,14 @@ from dotstack.core.drawing.commands.plates import (
 from dotstack.core.drawing.commands.refining import Refine, SetCorners, SetRefinements
 from dotstack.core.drawing.commands.regions import BuildRegions, SetRegions
 from dotstack.core.drawing.commands.renewing import Renew
-from dotstack.core.drawing.commands.repeats import BringBack, MakeRepeat, MoveCentre, SetRepeat
+from dotstack.core.drawing.commands.repeats import (
+    BringBack,
+    MakeRepeat,
+    MoveCentre,
+    SetRepeat,
+    SpaceRow,
+    VaryCopies,
+)
 from dotstack.core.drawing.commands.retaking import SetOutcome
 from dotstack.core.drawing.commands.settling import Close, LiftOut, Settle, Unbundle
 from dotstack.core.drawing.commands.shapes import (
@@ -152,6 +160,7 @@ AnyCommand: TypeAlias = Annotated[
     | SetWords
     | Simplify
     | SpaceLetters
+    | SpaceRow
     | Stretch
     | Spread
     | SpreadGradient
@@ -161,7 +170,8 @@ AnyCommand: TypeAlias = Annotated[
     | TakeOutcome
     | Transform
     | Unbundle
-    | Ungroup,
+    | Ungroup
+    | VaryCopies,
     Field(discriminator="kind"),
 ]
 
@@ -193,11 +203,16 @@ def apply(drawing: Drawing, command: AnyCommand, evaluator: Evaluator) -> Drawin
     except GeometryError as error:
         raise CommandError(str(error)) from error
     except ValidationError as error:
-        faults = "; ".join(
-            f"{_word(fault['loc'])} {fault['msg'].replace('Input should', 'should')}"
-            for fault in error.errors(include_url=False)
-        )
+        faults = "; ".join(map(_said, error.errors(include_url=False)))
         raise CommandError(f"{command.label} is not possible: {faults}.") from error
+
+
+def _said(fault: ErrorDetails) -> str:
+    """What is wrong, in words."""
+    if fault["type"] == "value_error":
+        # Our own, which says what it is about.
+        return str(fault["ctx"]["error"]).rstrip(".")
+    return f"{_word(fault['loc'])} {fault['msg'].replace('Input should', 'should')}"
 
 
 __all__ = [
@@ -275,6 +290,7 @@ __all__ = [
     "Settle",
     "Simplify",
     "SpaceLetters",
+    "SpaceRow",
     "Spread",
     "SpreadGradient",
     "Stretch",
@@ -284,6 +300,7 @@ __all__ = [
     "Transform",
     "Unbundle",
     "Ungroup",
+    "VaryCopies",
     "active_in_order",
     "apply",
     "command_adapter",

@@ -18,7 +18,7 @@ from dotstack.core.drawing.places import exchanged, place_of, replaced
 from dotstack.core.drawing.stacks import gathered_into, moved_within, one_stack
 from dotstack.core.errors import CommandError
 from dotstack.core.geometry import Affine, bundle
-from dotstack.core.values import AnyId, Coordinate, Id, Name, Placement
+from dotstack.core.values import AnyId, Colour, Coordinate, Id, Name, Placement
 
 # A row's step, where nothing is said, leaves this much of a width between its copies.
 _CLEAR = 1.25
@@ -97,21 +97,15 @@ class MakeRepeat(Command):
 
 
 class SetRepeat(Command):
-    """Says what the copies of a repeat come to, and how it is laid out.
-
-    ``clear`` says whether a row's steps are clear gaps; that alone moves no copy.
-    """
+    """Says what the copies of a repeat come to, and how it is laid out."""
 
     kind: Literal["set-repeat"] = "set-repeat"
     id: AnyId
     layout: Layout | None = None
     takes: Takes | None = None
-    clear: bool | None = None
 
     @property
     def label(self) -> str:
-        if self.clear is not None:
-            return "Keep clear gaps" if self.clear else "Keep steps"
         return "Take as another" if self.layout is None else f"Change {self.layout.kind}"
 
     def applied_to(self, drawing: Drawing, evaluator: Evaluator) -> Drawing:
@@ -123,13 +117,59 @@ class SetRepeat(Command):
             }
             return revised(_repeat(node), changes)
 
-        done = replaced(drawing, self.id, changed)
-        if self.clear is None:
-            return done
-        return replaced(done, self.id, lambda node: _spaced(_repeat(node), self.clear, evaluator))
+        return replaced(drawing, self.id, changed)
 
 
-def _spaced(repeat: RepeatNode, clear: bool | None, evaluator: Evaluator) -> RepeatNode:
+class VaryCopies(Command):
+    """Says what changes from copy to copy of a repeat; an empty text takes it back.
+
+    Attributes:
+        size, opacity: expressions in ``n``, a copy's number, and ``count``.
+        last_fill: the colour to which their fills turn by and by.
+
+    """
+
+    kind: Literal["vary-copies"] = "vary-copies"
+    id: AnyId
+    size: str | None = None
+    opacity: str | None = None
+    last_fill: Colour | Literal[""] | None = None
+
+    @property
+    def label(self) -> str:
+        return "Vary the copies"
+
+    def applied_to(self, drawing: Drawing, evaluator: Evaluator) -> Drawing:
+        given = self.model_dump(exclude_none=True, exclude={"kind", "id"})
+
+        def changed(node: Node) -> Node:
+            repeat = _repeat(node)
+            if "size" in given and not isinstance(repeat.layout, Spin | Along):
+                raise CommandError(f"The copies of {repeat.name} are all of one size.")
+            fresh = {name: text or None for name, text in given.items()}
+            return revised(repeat, {"layout": {**repeat.layout.model_dump(), **fresh}})
+
+        return replaced(drawing, self.id, changed)
+
+
+class SpaceRow(Command):
+    """Says whether the steps of a row are clear gaps between its copies; none of them moves."""
+
+    kind: Literal["space-row"] = "space-row"
+    id: AnyId
+    clear: bool
+
+    @property
+    def label(self) -> str:
+        return "Keep clear gaps" if self.clear else "Keep steps"
+
+    def applied_to(self, drawing: Drawing, evaluator: Evaluator) -> Drawing:
+        return replaced(
+            drawing, self.id, lambda node: _spaced(_repeat(node), evaluator, clear=self.clear)
+        )
+
+
+def _spaced(repeat: RepeatNode, evaluator: Evaluator, *, clear: bool) -> RepeatNode:
     """A row whose steps are clear gaps, or steps, between copies that stand as they did."""
     layout = repeat.layout
     if not isinstance(layout, Row):

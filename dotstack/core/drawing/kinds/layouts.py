@@ -1,19 +1,24 @@
 """Where the copies of a repeat stand: round a centre, in rows, along a line, across axes."""
 
+from abc import abstractmethod
 from functools import lru_cache
-from typing import Annotated, Literal, TypeAlias
+from typing import Annotated, Literal, Self, TypeAlias
 
-from pydantic import AfterValidator, Field
+from pydantic import AfterValidator, Field, model_validator
 
+from dotstack.core.drawing.kinds.formulas import Expressed
 from dotstack.core.drawing.kinds.path import PathData, path_outline
+from dotstack.core.expressions import expression
 from dotstack.core.geometry import Affine
 from dotstack.core.geometry.walk import Walk
-from dotstack.core.values import Coordinate, Radius, Value
+from dotstack.core.paint import Tint
+from dotstack.core.values import Colour, Coordinate, Radius, Value
 
 MAX_COPIES = 1000
 MAX_AXES = 180
 _TURN = 360.0
 _LINES = 200
+_LARGEST = 100.0
 
 Count = Annotated[int, Field(ge=1, le=MAX_COPIES)]
 Angle = Annotated[float, Field(ge=-_TURN, le=_TURN, allow_inf_nan=False)]
@@ -25,33 +30,99 @@ def _some(angle: float) -> float:
     return angle
 
 
-class _Alike(Value):
-    """Copies that are all as large as what is repeated."""
+def _of_copies(text: str) -> str:
+    if unknown := expression(text).names - {"n", "count"}:
+        raise ValueError(
+            f"n, a copy's number, and count can stand in it, and {min(unknown)} cannot"
+        )
+    return text
+
+
+# In terms of n, a copy's number, the first being 1, and of their count.
+OfCopy = Annotated[Expressed, AfterValidator(_of_copies)]
+
+
+class _Laid(Value):
+    """Copies that stand somewhere.
+
+    Attributes:
+        opacity: of each copy as a whole, for what it shows.
+        last_fill: the colour of the last one's fills, to which those of all turn by and by.
+
+    """
+
+    opacity: OfCopy | None = None
+    last_fill: Colour | None = None
+
+    @property
+    @abstractmethod
+    def total(self) -> int:
+        """How many copies there are."""
+
+    @property
+    @abstractmethod
+    def places(self) -> list[Affine]:
+        """From what is repeated to where each copy stands."""
 
     def size_of(self, number: int) -> float:
         """How large a copy is."""
         return 1.0
 
+    def tint_of(self, number: int) -> Tint | None:
+        """What the fills of a copy are mixed with."""
+        share = self._share(number)
+        return Tint(colour=self.last_fill, share=share) if self.last_fill and share else None
 
-class _Growing(Value):
+    def _share(self, number: int) -> float:
+        """How near to the last one a copy is."""
+        return number / max(self.total - 1, 1)
+
+    def opacity_of(self, number: int) -> float:
+        """How opaque a copy is."""
+        return self._come(self.opacity, number) if self.opacity else 1.0
+
+    def _come(self, text: str, number: int) -> float:
+        return expression(text).value({"n": number + 1.0, "count": float(self.total)})
+
+    @model_validator(mode="after")
+    def _sound(self) -> Self:
+        for number in range(self.total if self.opacity else 0):
+            if not 0 <= (found := self.opacity_of(number)) <= 1:
+                raise ValueError(f"the opacity of copy {number + 1} would be {found:g}, not 0 to 1")
+        return self
+
+
+class _Growing(_Laid):
     """Copies that may be larger and larger, each about its own origin.
 
     Attributes:
         last_size: how large the last one is; those between are between.
+        size: how large each is, in the place of that.
 
     """
 
     count: Count = 6
-    last_size: Annotated[float, Field(gt=0, le=100, allow_inf_nan=False)] = 1.0
+    last_size: Annotated[float, Field(gt=0, le=_LARGEST, allow_inf_nan=False)] = 1.0
+    size: OfCopy | None = None
 
     @property
     def total(self) -> int:
-        """How many copies there are."""
         return self.count
 
     def size_of(self, number: int) -> float:
-        """How large a copy is."""
-        return 1.0 + (self.last_size - 1.0) * number / max(self.count - 1, 1)
+        if self.size:
+            return self._come(self.size, number)
+        return 1.0 + (self.last_size - 1.0) * self._share(number)
+
+    @model_validator(mode="after")
+    def _of_some_size(self) -> Self:
+        for number in range(self.total if self.size else 0):
+            if not 0 < (found := self.size_of(number)) <= _LARGEST:
+                raise ValueError(
+                    f"the size of copy {number + 1} would be {found:g}, "
+                    f"not above 0, up to {_LARGEST:g}"
+                )
+        return self
 
     def _scaling(self, number: int) -> Affine:
         size = self.size_of(number)
@@ -79,7 +150,6 @@ class Spin(_Growing):
 
     @property
     def places(self) -> list[Affine]:
-        """From what is repeated to where each copy stands."""
         steps = self.count if abs(self.whole_deg) == _TURN else max(self.count - 1, 1)
         return [
             self._place(number, self.whole_deg * number / steps) for number in range(self.count)
@@ -94,8 +164,8 @@ class Spin(_Growing):
         return Affine.translation(x, y) @ Affine.rotation_deg(self.start_deg) @ scaled
 
 
-class Row(_Alike):
-    """Copies along the repeat's axes: a row of them, or a grid.
+class Row(_Laid):
+    """Copies along the repeat's axes: a row of them, or a grid, row by row.
 
     Attributes:
         columns, rows: how many along x and along y.
@@ -118,12 +188,10 @@ class Row(_Alike):
 
     @property
     def total(self) -> int:
-        """How many copies there are."""
         return self.columns * self.rows
 
     @property
     def places(self) -> list[Affine]:
-        """From what is repeated to where each copy stands, row by row."""
         dx, dy = self.dx, self.dy
         if self.clear:
             dx, dy = dx + self.wide, dy + self.high
@@ -154,7 +222,6 @@ class Along(_Growing):
 
     @property
     def places(self) -> list[Affine]:
-        """From what is repeated to where each copy stands."""
         walk, closed = _walk(self.data)
         if closed:
             step = walk.length / self.count
@@ -180,11 +247,11 @@ def _walk(data: str) -> tuple[Walk, bool]:
     return Walk(contour), contour.closed
 
 
-class Mirror(_Alike):
+class Mirror(_Laid):
     """Copies mirrored across axes through the repeat's origin, at equal angles.
 
     Across one axis there are two halves, across more the whole is a rosette of twice as many
-    copies. ``angle_deg`` is that of the first axis.
+    copies, in turn. ``angle_deg`` is that of the first axis.
     """
 
     kind: Literal["mirror"] = "mirror"
@@ -193,12 +260,10 @@ class Mirror(_Alike):
 
     @property
     def total(self) -> int:
-        """How many copies there are."""
         return 2 * self.axes
 
     @property
     def places(self) -> list[Affine]:
-        """From what is repeated to where each copy stands, in turn round the origin."""
         mirrored = Affine.rotation_deg(2 * self.angle_deg) @ Affine.scaling(1.0, -1.0)
         turns = [Affine.rotation_deg(_TURN * number / self.axes) for number in range(self.axes)]
         return [place for turn in turns for place in (turn, turn @ mirrored)]

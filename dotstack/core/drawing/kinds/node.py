@@ -12,7 +12,7 @@ from dotstack.core.drawing.kinds.formulas import Formula
 from dotstack.core.drawing.kinds.refinements import Refinements
 from dotstack.core.geometry import Affine, Outline
 from dotstack.core.letters import Font
-from dotstack.core.paint import OF_WHOLE, Look
+from dotstack.core.paint import OF_WHOLE, Look, Tint
 from dotstack.core.values import Id, Length, Name, Placement, Radius, Value
 
 if TYPE_CHECKING:
@@ -282,11 +282,15 @@ def of_each(changes: Mapping[str, object]) -> dict[str, object]:
 class FollowerNode(HolderNode):
     """A node whose shapes follow others: it makes them anew, and documents do not say them.
 
-    ``growth`` is how much larger lines and effects are than in those, where they are to be
-    resized with their shapes.
+    Attributes:
+        growth: how much larger lines and effects are than in those, where they are to be
+            resized with their shapes.
+        tint: what their fills are mixed with.
+
     """
 
     growth: Annotated[float, Field(gt=0, le=1e9, allow_inf_nan=False)] = 1.0
+    tint: Tint | None = None
 
     @property
     @abstractmethod

@@ -21,7 +21,7 @@ from dotstack.core.drawing.kinds.twin import (
 )
 from dotstack.core.errors import CommandError
 from dotstack.core.geometry import Outline, bundle
-from dotstack.core.paint import Look
+from dotstack.core.paint import Look, colour_of
 from dotstack.core.refine import nodes as hand
 from dotstack.core.values import Placement, Value
 
@@ -35,6 +35,8 @@ _ROLES: dict[Takes, Role] = {
     "overlap": Role.LIMITS,
 }
 _WHOLE = Look()
+# What copies depend on, beside what is repeated.
+_MADE_OF = ("id", "name", "layout", "left_out", "own_copies", "growth", "tint")
 # Ends of mirrored halves that are no further apart are on their axis.
 _MEETS = 1e-6
 
@@ -129,7 +131,7 @@ class RepeatNode(CopyingNode):
         """The repeat with its copies made anew, of these shapes, where anything is another."""
         if nodes is None or tuple(nodes) == self.nodes:
             nodes = self.nodes
-        own = (self.id, self.name, self.layout, self.left_out, self.own_copies, self.growth)
+        own = tuple(getattr(self, name) for name in _MADE_OF)
         made = self.made
         if made and made.source.nodes is nodes and made.source.id == self.id:
             if made.of == own:
@@ -169,11 +171,13 @@ class RepeatNode(CopyingNode):
     ) -> TwinNode:
         copy_id = f"{self.id}:{number}"
         own = own or OwnCopy(number=number)
+        faint = own.look.opacity * self.layout.opacity_of(number)
         fields: dict[str, object] = {
             "name": f"{self.name[:110]} {number + 1}",
             "transform": place,
-            "look": own.look,
+            "look": own.look.model_copy(update={"opacity": faint}),
             "own_paint": own.own_paint,
+            "tint": self.layout.tint_of(number) or self.tint,
             "growth": self.growth * self.layout.size_of(number),
         }
         copy = known.get(copy_id) or TwinNode(id=copy_id, name=self.name, source=self.id)
@@ -208,8 +212,9 @@ class RepeatNode(CopyingNode):
                 )
             if new.link and new.link.edited:
                 edited.append(new.link.source)
-            mine = OwnCopy(number=number, own_paint=new.own_paint, look=new.look)
-            own.pop(number, None)
+            known = own.pop(number, OwnCopy(number=number))
+            look = self._own_look(number, known.look, old.look, new.look)
+            mine = OwnCopy(number=number, own_paint=new.own_paint, look=look)
             if mine != OwnCopy(number=number):
                 own[number] = mine
         if len({source.model_dump_json() for source in edited}) > 1:
@@ -224,6 +229,13 @@ class RepeatNode(CopyingNode):
             "line": line[0] if line else None,
         }
         return self.model_copy(update=changes).tied(edited[0].nodes if edited else None)
+
+    def _own_look(self, number: int, own: Look, old: Look, new: Look) -> Look:
+        """What is a copy's own of its look: of its opacity what the layout does not say."""
+        opacity = own.opacity
+        if new.opacity != old.opacity:
+            opacity = min(new.opacity / (self.layout.opacity_of(number) or 1.0), 1.0)
+        return new.model_copy(update={"opacity": opacity})
 
     def with_stack(self, nodes: "Sequence[Node]") -> Self:
         raise CommandError(
@@ -280,7 +292,11 @@ class RepeatNode(CopyingNode):
             return each.model_copy(update={"own_paint": tuple(own), "look": change(each.look)})
 
         own = tuple(map(changed, self.own_copies))
-        return super().with_looks(change).model_copy(update={"own_copies": own})
+        layout = self.layout
+        if layout.last_fill:
+            last = change(Look(fill=layout.last_fill)).fill
+            layout = layout.model_copy(update={"last_fill": last and colour_of(last)})
+        return super().with_looks(change).model_copy(update={"own_copies": own, "layout": layout})
 
     def grown(self, scale: float) -> Self:
         look = self.look.times(scale) if self.look.grows else self.look

@@ -14,12 +14,13 @@ from dotstack.core.drawing.kinds.node import (
     FollowerNode,
     HolderNode,
     N,
+    NodeBase,
     of_each,
     recast,
 )
 from dotstack.core.drawing.kinds.refinements import Refinements
 from dotstack.core.geometry import Outline
-from dotstack.core.paint import Look
+from dotstack.core.paint import Look, Tint
 from dotstack.core.values import Id, Name, Value
 
 if TYPE_CHECKING:
@@ -64,12 +65,12 @@ class Own(Value):
 class Link:
     """A twin's tie to its source.
 
-    ``made_for`` says for which id, own paint and growth it has its shapes. Where the twin
+    ``made_for`` says for which id, own paint, tint and growth it has its shapes. Where the twin
     was ``edited`` the source is what its shapes made of it, and others do not follow yet.
     """
 
     source: Source
-    made_for: tuple[str, tuple[Own, ...], float]
+    made_for: tuple[str, tuple[Own, ...], Tint | None, float]
     edited: bool = False
 
 
@@ -139,15 +140,19 @@ class TwinNode(CopyingNode):
 
     def tied(self, source: Source) -> Self:
         """The twin tied to its source as that is now."""
-        link, made_for = self.link, (self.id, self.own_paint, self.growth)
-        if link and link.source is source and link.made_for == made_for and not link.edited:
+        link = self.link
+        if link and link.source is source and link.made_for == self._as_made and not link.edited:
             return self
         return self._linked(source)
 
     def _linked(self, source: Source, *, edited: bool = False) -> Self:
-        made_for = (self.id, self.own_paint, self.growth)
-        link = Link(source, made_for, edited)
+        link = Link(source, self._as_made, edited)
         return self.model_copy(update={"link": link, "inside": self._shown(source)})
+
+    @property
+    def _as_made(self) -> tuple[str, tuple[Own, ...], Tint | None, float]:
+        """What its shapes depend on, beside their source."""
+        return self.id, self.own_paint, self.tint, self.growth
 
     def with_own(self, own: Iterable[Own]) -> Self:
         """The twin with other paint of its own."""
@@ -260,17 +265,22 @@ class TwinNode(CopyingNode):
         """The source's shapes as they are in the twin."""
 
         def named(node: N) -> N:
-            changes: dict[str, object] = {"id": f"{self.id}:{node.id}"}
-            if self.growth != 1.0:
-                if node.look.grows:
-                    changes["look"] = node.look.times(self.growth)
-                if isinstance(node, FollowerNode):
-                    changes["growth"] = node.growth * self.growth
+            changes: dict[str, object] = {"id": f"{self.id}:{node.id}", "look": self._seen(node)}
+            if isinstance(node, FollowerNode):
+                changes["growth"] = node.growth * self.growth
+                changes["tint"] = self.tint or node.tint
             return node.model_copy(update=changes)
 
         shown = tuple(recast(node, named) for node in source.nodes)
         own = {f"{self.id}:{each.node}": each for each in self.own_paint}
         return tuple(_wearing(node, own) for node in shown) if own else shown
+
+    def _seen(self, node: NodeBase) -> Look:
+        """The look in it of a shape of its source."""
+        look = node.look
+        if self.tint and not isinstance(node, FollowerNode):
+            look = look.tinted(self.tint)
+        return look.times(self.growth) if look.grows and self.growth != 1.0 else look
 
 
 class _Back:
@@ -318,6 +328,7 @@ class _Back:
         if isinstance(node, FollowerNode) and isinstance(plain, FollowerNode):
             same = node.growth == plain.growth * self._twin.growth
             changes["growth"] = plain.growth if same else node.growth / self._twin.growth
+            changes["tint"] = plain.tint
         return changes
 
     def _look(self, node: "Node", shown: "Node", plain: "Node") -> Look:
