@@ -31,14 +31,19 @@ def tied(drawing: Drawing) -> Drawing:
 
 
 def tied_alone(node: Node) -> Node:
-    """The node with each twin in it tied to the source that one of them carries.
+    """The same of one node; see ``tied_together``."""
+    (found,) = tied_together((node,))
+    return found
+
+
+def tied_together(nodes: tuple[Node, ...]) -> list[Node]:
+    """The nodes with each twin in them tied to the source that one of them carries.
 
     Raises as ``tied``.
     """
-    plate = Plate(id="alone", name="alone", width=1, height=1, nodes=(node,))
+    plate = Plate(id="alone", name="alone", width=1, height=1, nodes=nodes)
     (alone,) = tied(Drawing(name="alone", plates=(plate,))).plates
-    (found,) = carrying(alone.nodes)
-    return found
+    return carrying(alone.nodes)
 
 
 def carrying(nodes: Iterable[Node]) -> list[Node]:

@@ -1,7 +1,7 @@
 """Shapes from SVG: each as what it can be edited as, placed as in the file, in pixels."""
 
-from collections.abc import Callable
-from dataclasses import dataclass
+from collections.abc import Callable, Container, Iterable
+from dataclasses import dataclass, replace
 from typing import TypeAlias
 
 from pydantic import ValidationError
@@ -17,10 +17,13 @@ from dotstack.core.drawing.kinds import (
     Node,
     PathNode,
     RectangleNode,
+    Source,
+    TwinNode,
 )
+from dotstack.core.drawing.links import tied_together
 from dotstack.core.errors import CommandError, FormatError, GeometryError, LimitError
 from dotstack.core.formats import recover_svg
-from dotstack.core.formats.svg_file import Branch, Item, Leaf, SvgInk, Whole, leaves
+from dotstack.core.formats.svg_file import Branch, Item, Leaf, Shared, SvgInk, Whole, leaves
 from dotstack.core.formats.svg_gradient import SvgGradient
 from dotstack.core.formats.svg_shapes import composed
 from dotstack.core.geometry import Affine
@@ -49,26 +52,32 @@ def pasted(svg: str | bytes, new_id: Callable[[], str]) -> Pasted:
     count = sum(1 for item in file.items for _ in leaves(item))
     if count > _MOST_SHAPES:
         raise LimitError("shapes at once", count, _MOST_SHAPES)
-    maker = _Maker(new_id, file.to_pixels)
+    maker = _Maker(new_id, file.to_pixels, _in_places(file.items))
     nodes = tuple(node for item in file.items if (node := maker.node(item)) is not None)
     notes = (*map(str, file.findings), *maker.notes)
     if not nodes:
         said = f" What is there cannot be kept: {'; '.join(notes[:3])}." if notes else ""
         raise CommandError(f"There is no shape in what was pasted.{said}")
-    return Pasted(nodes, notes)
+    return Pasted(tuple(tied_together(nodes)), notes)
 
 
 class _Maker:
     """Makes nodes of what a file holds, and notes what cannot be one."""
 
-    def __init__(self, new_id: Callable[[], str], to_pixels: Affine) -> None:
+    def __init__(
+        self, new_id: Callable[[], str], to_pixels: Affine, in_places: Container[Shared]
+    ) -> None:
         self._new_id = new_id
         self._to_pixels = to_pixels
+        self._in_places = in_places
+        self._sources: dict[Shared, str | None] = {}
         self.notes: list[str] = []
 
     def node(self, item: Item) -> Node | None:
         if isinstance(item, Leaf):
             return self._leaf(item)
+        if item.shared and item.shared in self._in_places:
+            return self._twin(item, item.shared)
         nodes = tuple(node for inner in item.items if (node := self.node(inner)) is not None)
         if not nodes:
             return None
@@ -80,6 +89,25 @@ class _Maker:
         if len(nodes) == 1 and item.whole == Whole():
             return nodes[0]
         return GroupNode(id=self._new_id(), name=_named(item.name), look=look, nodes=nodes)
+
+    def _twin(self, item: Branch, shared: Shared) -> Node | None:
+        """A twin of what is shown in several places; the first one carries its source."""
+        there = composed(self._to_pixels, shared.affine, item.name)
+        source = None
+        if shared not in self._sources:
+            # In the axes of the source, with lines as wide as they come to be.
+            back = self._to_pixels.inverse @ shared.affine.inverse
+            inner = self.node(_moved(replace(item, shared=None, whole=Whole()), back))
+            self._sources[shared] = self._new_id() if inner else None
+            if inner:
+                source = Source(id=self._sources[shared], name=_named(shared.name), nodes=(inner,))
+        key = self._sources[shared]
+        if key is None:
+            return None
+        return TwinNode(
+            id=self._new_id(), name=_named(item.name), source=key, carried=source,
+            transform=Placement.of(there), look=self._whole(_PLAIN, item.whole),
+        )  # fmt: skip
 
     def _clip(self, item: Branch, nodes: tuple[Node, ...]) -> Node | None:
         holders = tuple(node for inner in item.clip or () if (node := self.node(inner)))
@@ -160,6 +188,37 @@ class _Maker:
         except (ValidationError, GeometryError):
             self.notes.append(f"{leaf.name}: its gradient became {gradient.mean}")
             return None
+
+
+def _in_places(items: Iterable[Item]) -> set[Shared]:
+    """The elements that are shown more than once, where what they lie in is shown once."""
+    seen: set[Shared] = set()
+    several: set[Shared] = set()
+
+    def look(item: Item) -> None:
+        if isinstance(item, Leaf):
+            return
+        if item.shared in seen:
+            several.add(item.shared)
+            return
+        if item.shared:
+            seen.add(item.shared)
+        for inner in (*item.items, *(item.clip or ())):
+            look(inner)
+
+    for item in items:
+        look(item)
+    return several
+
+
+def _moved(item: Item, by: Affine) -> Item:
+    """An item mapped by a map of the file's axes."""
+    if isinstance(item, Leaf):
+        return replace(item, affine=by @ item.affine)
+    shared = item.shared and replace(item.shared, affine=by @ item.shared.affine)
+    items = tuple(_moved(inner, by) for inner in item.items)
+    clip = None if item.clip is None else tuple(_moved(inner, by) for inner in item.clip)
+    return replace(item, items=items, clip=clip, shared=shared)
 
 
 def _colour(ink: SvgInk) -> str:

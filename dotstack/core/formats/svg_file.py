@@ -1,7 +1,7 @@
 """What an SVG file holds, for those who make something of it."""
 
 from collections.abc import Iterator
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from typing import TypeAlias
 
 from dotstack.core.formats.svg_gradient import SvgGradient
@@ -65,6 +65,24 @@ class Leaf:
         return self.form.outline.transformed(self.affine)
 
 
+@dataclass(frozen=True, slots=True)
+class Shared:
+    """An element that is shown in several places: in all that are equal in the same way.
+
+    Attributes:
+        name: the element's id.
+        style: what it inherits there.
+        size: how large it is, by which its lines are.
+        affine: from its axes to the file's.
+
+    """
+
+    name: str
+    style: frozenset[tuple[str, str]]
+    size: float
+    affine: Affine = field(compare=False)
+
+
 @dataclass(frozen=True, eq=False, slots=True)
 class Branch:
     """Shapes kept together, the lowest first, perhaps within the shapes of a clip.
@@ -76,6 +94,7 @@ class Branch:
     items: tuple["Item", ...]
     clip: tuple["Item", ...] | None = None
     whole: Whole = Whole()
+    shared: Shared | None = None
 
 
 Item: TypeAlias = Leaf | Branch

@@ -15,7 +15,17 @@ from defusedxml.ElementTree import fromstring
 
 from dotstack.core.errors import FormatError, GeometryError, LimitError
 from dotstack.core.formats import svg_style
-from dotstack.core.formats.svg_file import Branch, Finding, Item, Leaf, Look, SvgFile, SvgInk, Whole
+from dotstack.core.formats.svg_file import (
+    Branch,
+    Finding,
+    Item,
+    Leaf,
+    Look,
+    Shared,
+    SvgFile,
+    SvgInk,
+    Whole,
+)
 from dotstack.core.formats.svg_gradient import SvgGradient, read_gradient
 from dotstack.core.formats.svg_shadow_in import filter_of, read_shadows
 from dotstack.core.formats.svg_shapes import (
@@ -104,6 +114,7 @@ class _Reader:
     root: Element
     styles: svg_style.Styles = field(init=False)
     by_id: dict[str, Element] = field(default_factory=dict)
+    shared: set[str] = field(default_factory=set)
     findings: list[Finding] = field(default_factory=list)
     view: tuple[float, float] | None = None
     elements: int = 0
@@ -113,6 +124,8 @@ class _Reader:
         for element in self.root.iter():
             if element.get("id"):
                 self.by_id.setdefault(element.attrib["id"], element)
+            if local(element) == "use":
+                self.shared.add(_address(element).removeprefix("#"))
         self.styles = svg_style.Styles(self.root, self._tell_style)
         style = self.styles.of(self.root, {})
         box = self._careful("svg", lambda: view_box(self.root, "svg"), None)
@@ -167,7 +180,8 @@ class _Reader:
         if "transform" in element.attrib:
             text = element.attrib["transform"]
             moved = self._moved(at.affine, lambda: transform_in(text, name), name)
-            if moved is None:
+            # What is flat does not show (CSS Transforms 1, section 12).
+            if moved is None or not moved.determinant:
                 return None
             at = replace(at, affine=moved)
         whole = self._whole(at, name)
@@ -175,9 +189,18 @@ class _Reader:
         clip = at.style.get("clip-path", "none")
         if item is not None and whole != Whole():
             item = _as_whole(item, whole)
-        if item is None or clip == "none":
+        if item is not None and clip != "none":
+            item = self._clipped(item, clip, name, at)
+        return self._shared(element, name, item, replace(at, style=outer.style))
+
+    def _shared(self, element: Element, name: str, item: Item | None, at: _Place) -> Item | None:
+        """An element's item; of one that is used it says so."""
+        key = element.get("id", "")
+        if item is None or key not in self.shared or self.by_id.get(key) is not element:
             return item
-        return self._clipped(item, clip, name, at)
+        size = math.sqrt(abs(at.affine.determinant))
+        same = frozenset(at.style.items()), float(f"{size:.9g}")
+        return Branch(name, (item,), shared=Shared(key, *same, at.affine))
 
     def _shape(self, element: Element, kind: str, name: str, at: _Place) -> Item | None:
         if kind in ("g", "a", "switch"):
@@ -218,7 +241,7 @@ class _Reader:
         return Leaf(name, replace(form, outline=outline), at.affine, look)
 
     def _used(self, element: Element, name: str, at: _Place) -> Item | None:
-        address = element.get("href") or element.get(HREF) or ""
+        address = _address(element)
         target = self.by_id.get(svg_style.reference(address) or "")
         if target is None:
             inside = address.startswith("#")
@@ -238,7 +261,8 @@ class _Reader:
             moved = self._moved(affine, lambda: inner(target, element, name), name)
             own = self.styles.of(target, at.style)
             within = replace(at, affine=moved or affine, style=own)
-            return Branch(name, self._inside(target, within))
+            shown = Branch(name, self._inside(target, within))
+            return self._shared(target, name, shown, replace(within, style=at.style))
         if len(at.path) > _MAX_DEPTH:
             raise FormatError("the file", f"its groups lie more than {_MAX_DEPTH} deep")
         return self._item(target, name, at)
@@ -375,6 +399,10 @@ class _Reader:
         if found is None:
             self._tell("effect", name, "filter is not kept: it casts no plain shadow")
         return found or ()
+
+
+def _address(use: Element) -> str:
+    return use.get("href") or use.get(HREF) or ""
 
 
 def _as_whole(item: Item, whole: Whole) -> Item:

@@ -1,6 +1,7 @@
 """SVG in: what is kept is kept exactly, what is not is told, and nothing harmful gets through."""
 
 import re
+from collections import Counter
 from itertools import count
 from typing import Any
 from xml.sax.saxutils import escape
@@ -12,10 +13,12 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from bench.damage import damaged_svg
-from dotstack.core.drawing import Drawing, Evaluator, Plate
+from dotstack.core.drawing import Drawing, Evaluator, Plate, tied
 from dotstack.core.drawing.exporting import export, export_adapter
+from dotstack.core.drawing.kinds import TwinNode
 from dotstack.core.drawing.pasting import Pasted, pasted
 from dotstack.core.drawing.pictures import plate_picture
+from dotstack.core.drawing.tree import told
 from dotstack.core.errors import CommandError, CoreError, FormatError, LimitError
 from dotstack.core.formats import read_svg
 from dotstack.core.paint import Look
@@ -102,6 +105,63 @@ def test_what_is_kept_looks_as_another_reader_shows_it(name: str) -> None:
     assert found.notes == ()
     wanted = pixels(bytes(resvg_py.svg_to_bytes(svg_string=svg(KEPT[name]), width=256)))
     off = np.abs(shown(found) - wanted).max(axis=2)
+    assert (off > 0.15).mean() < 2e-3
+
+
+# Files in which elements are shown in several places, and the twins that these become, by what
+# they show; what they lie in counts once.
+LEAF = '<path d="M0 0C6-9 18-9 24 0C18 9 6 9 0 0Z" stroke="#22303C" stroke-width="1.5"/>'
+SHARED = {
+    "a drawn one too": (
+        f'<g transform="translate(32 32)"><g id="leaf" fill="#3F7355">{LEAF}</g>'
+        + "".join(f'<use href="#leaf" transform="rotate({60 * i})"/>' for i in range(1, 6))
+        + "</g>",
+        {"leaf": 6},
+    ),
+    "in other paint": (
+        f'<defs><g id="leaf">{LEAF}</g></defs><g transform="translate(8 20)">'
+        '<use href="#leaf" fill="#3F7355"/><use href="#leaf" y="9" fill="#B8452E"/>'
+        '<use href="#leaf" y="18" fill="#3F7355"/><use href="#leaf" y="30" opacity=".4"/></g>',
+        {"leaf": 2},
+    ),
+    "larger, with its lines": (
+        f'<symbol id="leaf" viewBox="-2 -11 28 22" fill="#1D6A83">{LEAF}</symbol>'
+        '<use href="#leaf" width="24" height="18"/><use href="#leaf" width="48" height="36" y="9"/>'
+        '<use href="#leaf" width="24" height="18" transform="matrix(-1 0 0 1 60 44)"/>',
+        {"leaf": 2},
+    ),
+    "in each other": (
+        f'<defs><g id="leaf" fill="#C98A1B">{LEAF}</g><g id="pair"><use href="#leaf"/>'
+        '<use href="#leaf" transform="rotate(40)"/></g></defs><g transform="translate(20 20)">'
+        '<use href="#pair"/><use href="#pair" transform="translate(10 12) rotate(25)"/></g>',
+        {"pair": 2, "leaf": 2},
+    ),
+    "within a clip": (
+        f'<clipPath id="c"><circle cx="32" cy="20" r="16"/></clipPath><g id="leaf" fill="teal"'
+        f' clip-path="url(#c)" transform="translate(20 20)"><g transform="scale(2)">{LEAF}</g></g>'
+        '<use href="#leaf" transform="translate(0 30)"/>',
+        {"leaf": 2},
+    ),
+    "once, or flat": (
+        f'<defs><g id="leaf">{LEAF}</g></defs><use href="#leaf" x="9" y="20"/>'
+        '<circle id="dot" r="5" cx="40" cy="40"/><use href="#dot" transform="scale(1 0)"/>',
+        {},
+    ),
+}  # fmt: skip
+
+
+@pytest.mark.parametrize("name", SHARED)
+def test_what_is_shown_in_several_places_becomes_twins(name: str) -> None:
+    body, wanted = SHARED[name]
+    found = read(svg(body))
+    plate = Plate(id="plate", name="Quay", width=64, height=64, nodes=found.nodes)
+    drawing = tied(Drawing(name="Quay", plates=(plate,)))
+    names = {source.id: source.name for source in drawing.sources}
+    roots = [inner for root in drawing.roots for inner in told(root)]
+    twins = [node for node in roots if isinstance(node, TwinNode)]
+    assert Counter(names[twin.source] for twin in twins) == wanted
+    wanted_pixels = pixels(bytes(resvg_py.svg_to_bytes(svg_string=svg(body), width=256)))
+    off = np.abs(shown(found) - wanted_pixels).max(axis=2)
     assert (off > 0.15).mean() < 2e-3
 
 
