@@ -41,6 +41,7 @@ def add_to(commands: "argparse._SubParsersAction[argparse.ArgumentParser]") -> N
     out.add_argument("--sizes", type=_sizes, metavar="16,32,512", help="of PNG and ICO, in pixels")
     out.add_argument("--ground", action="store_true", help="with the plates' backgrounds")
     out.add_argument("--precision", type=int, help="decimals of SVG")
+    out.add_argument("--once", action="store_true", help="equal paths of SVG once, by <use>")
     out.add_argument("--width", type=float, help="of each mark in DXF, in millimetres")
     out.add_argument("--family", help="the name of the font")
     out.add_argument("-o", "--output", type=Path, default=Path(), help="a folder")
@@ -124,6 +125,7 @@ def _export_into(folder: Path, pictures: list[Picture], options: argparse.Namesp
             "sizes": options.sizes if name in _SIZED else None,
             "ground": options.ground or None if name in _GROUNDED else None,
             "precision": options.precision if name in ("svg", "sprite") else None,
+            "once": options.once or None if name == "svg" else None,
             "width": options.width if name == "dxf" else None,
             "family": options.family if name == "font" else None,
         }

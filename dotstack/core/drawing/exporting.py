@@ -54,6 +54,7 @@ class SvgExport(Value):
         precision: decimals of every number.
         layout: *readable* in lines, or *minimal*.
         description: for those who do not see the mark.
+        once: what is another path moved, turned or mirrored is said by ``<use>``.
 
     """
 
@@ -65,6 +66,7 @@ class SvgExport(Value):
     description: Annotated[str, Field(max_length=2000)] = ""
     one_colour: bool = False
     ground: bool = False
+    once: bool = False
 
 
 class SpriteExport(Value):
@@ -220,7 +222,7 @@ def _of_one(picture: Picture, choice: AnyExport, *, folder: bool) -> dict[str, b
     match choice:
         case SvgExport():
             style = SvgStyle(choice.layout == "readable", choice.ids, choice.words,
-                             choice.one_colour, choice.precision)  # fmt: skip
+                             choice.one_colour, choice.precision, choice.once)  # fmt: skip
             described = replace(picture, description=choice.description)
             return {f"{name}.svg": write_svg(described, style).encode()}
         case PngExport():

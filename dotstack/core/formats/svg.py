@@ -1,6 +1,6 @@
 """SVG out: pictures as documents, arcs as arcs, and many of them as symbols of one sprite."""
 
-from collections.abc import Callable, Iterable
+from collections.abc import Callable, Iterable, Mapping
 from dataclasses import dataclass
 from itertools import count
 from xml.sax.saxutils import escape, quoteattr
@@ -14,17 +14,23 @@ from dotstack.core.formats.picture import (
     Pen,
     Picture,
     Shading,
+    all_painted,
     changed,
     slug,
     unique,
 )
 from dotstack.core.formats.svg_filter import write_filter
-from dotstack.core.geometry import Outline
+from dotstack.core.formats.svg_reuse import repeated
+from dotstack.core.geometry import Affine, Outline
 from dotstack.core.geometry.path_writer import format_number
 from dotstack.core.values import Cap, Join
 
 _SIZE_DECIMALS = 6
 _USUAL_LIMIT = 4.0
+# Decimals by which maps are finer than paths, which they turn.
+_MORE_DECIMALS = 4
+# Path data that is shorter is said again.
+_WORTH = 60
 _JOINS = {Join.ROUND: "round", Join.FLAT: "bevel"}
 _XMLNS = 'xmlns="http://www.w3.org/2000/svg"'
 
@@ -39,6 +45,7 @@ class SvgStyle:
         words: it has a title, and a description if there is one, for screen readers.
         one_colour: every paint is ``currentColor``, and there is no ground.
         precision: decimals of the numbers of paths.
+        once: a path that is another one moved, turned or mirrored is said by ``<use>``.
 
     """
 
@@ -47,6 +54,7 @@ class SvgStyle:
     words: bool = True
     one_colour: bool = False
     precision: int = 6
+    once: bool = False
 
 
 def write_svg(picture: Picture, style: SvgStyle | None = None) -> str:
@@ -91,9 +99,10 @@ def _body(
             f'<rect{place} width="{width}" height="{height}" fill={quoteattr(picture.ground)}/>'
         )
     ids = unique(slug(part.name) for part in picture.parts)
-    writer = _Writer(style, numbers or count(1))
-    for part, name in zip(picture.parts, ids):
-        items = changed(part.items, in_wedges)
+    parts = [changed(part.items, in_wedges) for part in picture.parts]
+    again = repeated(each for items in parts for each in all_painted(items)) if style.once else {}
+    writer = _Writer(style, numbers or count(1), again)
+    for items, name in zip(parts, ids):
         drawn = writer.part(items, f' id="{prefix}{name}"' if style.ids else "")
         # What is referred to stands before it.
         lines += [*writer.taken_defs(), *drawn]
@@ -103,9 +112,17 @@ def _body(
 class _Writer:
     """Writes items, and what they refer to, each once."""
 
-    def __init__(self, style: SvgStyle, numbers: "count[int]") -> None:
+    def __init__(
+        self,
+        style: SvgStyle,
+        numbers: "count[int]",
+        again: Mapping[Painted, tuple[Painted, Affine]],
+    ) -> None:
         self._style = style
         self._numbers = numbers
+        self._again = again
+        self._marks: dict[Painted, str] = {}
+        self._firsts = {first for first, _ in again.values()}
         self._known: dict[object, str] = {}
         self._defs: list[str] = []
 
@@ -140,12 +157,19 @@ class _Writer:
         return faded + blend + clip
 
     def _path(self, painted: Painted, mark: str) -> str:
+        first, there = self._again.get(painted, (None, None))
+        if there and first in self._marks:
+            matrix = _matrix(there, self._style.precision + _MORE_DECIMALS)
+            return f'<use{mark} href="#{self._marks[first]}" transform="{matrix}"/>'
         outline, line = painted.outline, painted.line
         rule = "" if outline.fill_rule == "nonzero" else f' fill-rule="{outline.fill_rule}"'
         fill = self._ink(painted.fill) if painted.fill else '"none"'
         stroke = self._stroke(line) if line else ""
         within = self._within(painted)
         data = outline.to_path_data(self._style.precision)
+        if painted in self._firsts and len(data) > _WORTH:
+            mark = mark or f' id="shape-{next(self._numbers)}"'
+            self._marks[painted] = mark.split('"')[1]
         return f'<path{mark} fill={fill}{rule}{stroke}{within} d="{data}"/>'
 
     def _stroke(self, line: Pen) -> str:
@@ -192,14 +216,14 @@ class _Writer:
             at = format_number(stop.at, 4)
             stops += f'<stop offset="{at}" stop-color="{stop.colour}"{clear}/>'
         there, shape = shading.affine, shading.gradient.shape
-        matrix = " ".join(map(_size, (there.a, there.b, there.c, there.d, there.e, there.f)))
+        matrix = _matrix(there, _SIZE_DECIMALS)
         place = 'x2="1"' if shape == "linear" else 'cx="0" cy="0" r="1"'
         return self._named(
             "gradient",
             shading,
             lambda name: (
                 f'<{shape}Gradient id="{name}" gradientUnits="userSpaceOnUse" {place} '
-                f'gradientTransform="matrix({matrix})">{stops}</{shape}Gradient>'
+                f'gradientTransform="{matrix}">{stops}</{shape}Gradient>'
             ),
         )
 
@@ -227,6 +251,11 @@ def _joined(lines: list[str], style: SvgStyle) -> str:
         if line.startswith(("<svg", "<g", "<symbol")):
             depth += 1
     return "\n".join([*out, ""])
+
+
+def _matrix(there: Affine, decimals: int) -> str:
+    numbers = (there.a, there.b, there.c, there.d, there.e, there.f)
+    return f"matrix({' '.join(format_number(number, decimals) for number in numbers)})"
 
 
 def _size(value: float) -> str:

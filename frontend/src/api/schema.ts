@@ -7356,6 +7356,7 @@ export interface components {
          *         precision: decimals of every number.
          *         layout: *readable* in lines, or *minimal*.
          *         description: for those who do not see the mark.
+         *         once: what is another path moved, turned or mirrored is said by ``<use>``.
          */
         SvgExport: {
             /**
@@ -7399,6 +7400,11 @@ export interface components {
              * @default false
              */
             ground?: boolean;
+            /**
+             * Once
+             * @default false
+             */
+            once?: boolean;
         };
         /**
          * ShelfState

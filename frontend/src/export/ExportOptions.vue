@@ -22,6 +22,9 @@ const has = (format: Format, ...formats: Format[]) => formats.includes(format);
       <label>
         <input v-model="options.words" type="checkbox" /> title and description for screen readers
       </label>
+      <label title="Smaller, where copies are many; not every reader takes it">
+        <input v-model="options.once" type="checkbox" /> equal paths once, and used again
+      </label>
       <label v-if="options.words" class="field">
         description
         <input v-model="options.description" maxlength="2000" placeholder="what it shows" />

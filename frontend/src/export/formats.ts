@@ -33,6 +33,7 @@ export interface Options {
   ids: boolean;
   words: boolean;
   description: string;
+  once: boolean;
   oneColour: boolean;
   ground: boolean;
   sizes: string;
@@ -48,6 +49,7 @@ export const START: Options = {
   ids: false,
   words: true,
   description: '',
+  once: false,
   oneColour: false,
   ground: false,
   sizes: '16, 32, 512',
@@ -83,8 +85,8 @@ export function choiceOf(format: Format, options: Options): ExportChoice | strin
   }
   switch (format) {
     case 'svg': {
-      const { layout, ids, words, description } = options;
-      return { format, precision, layout, ids, words, description, one_colour, ground };
+      const { layout, ids, words, description, once } = options;
+      return { format, precision, layout, ids, words, description, one_colour, ground, once };
     }
     case 'sprite':
       return { format, precision, one_colour };

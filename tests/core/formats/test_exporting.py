@@ -281,6 +281,36 @@ def test_a_sprite_shows_each_mark_by_its_id() -> None:
         assert np.abs(shown - wanted).mean() < 1e-3
 
 
+@given(
+    st.sampled_from([WAVE, {**WAVE, "line": {"paint": "#22303C", "width": 3}}, STAR, BOX]),
+    st.sampled_from(["spin", "row", "mirror"]),
+    st.integers(2, 7),
+    st.sampled_from([0, 2, 6]),
+)
+def test_equal_paths_are_said_once_and_look_the_same(
+    shape: dict[str, Any], layout: str, count: int, precision: int
+) -> None:
+    drawing = drawn(at({**shape, "id": "one"}, 150, 100))
+    drawing = do(drawing, "make-repeat", ids=["one"], id="all", name="All", layout=layout)
+    number = {"spin": "count", "row": "columns", "mirror": "axes"}[layout]
+    drawing = do(drawing, "set-parameters", ids=["all"], parameters={number: count})
+    # Another colour, another size and another clip are not the same.
+    half = {**shape, "id": "s", "transform": {"a": 0.5, "d": 0.5, "e": 70, "f": 200}}
+    for other in (at({**shape, "fill": "#C98A1B", "id": "c"}, 40, 40), half):
+        drawing = do(drawing, "add-shape", plate="plate", node=other)
+    said = only(exported(drawing, format="svg", once=True, precision=precision)).decode()
+    plain = only(exported(drawing, format="svg", precision=precision)).decode()
+    used, paths = ([each for each in ElementTree.fromstring(said).iter() if each.tag.endswith(tag)]
+                   for tag in ("}use", "}path"))  # fmt: skip
+    copies = 2 * count if layout == "mirror" else count
+    assert len(used) + len(paths) == copies + 2
+    if len(paths[0].get("d", "")) > 60:
+        assert len(used) == copies - 1
+    one, other = (pixels(bytes(resvg_py.svg_to_bytes(svg_string=text, width=256)))
+                  for text in (said, plain))  # fmt: skip
+    assert (np.abs(one - other).max(axis=2) > 0.3).mean() < (0.02 if precision == 0 else 1e-3)
+
+
 def test_one_colour_follows_the_text_that_it_stands_in() -> None:
     text = only(exported(MARKS["lined"], format="svg", one_colour=True)).decode()
     assert text.count("currentColor") == 2
