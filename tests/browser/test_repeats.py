@@ -258,3 +258,32 @@ def test_the_centre_is_dragged_and_snaps_while_the_first_copy_stays(
     left, right = (outline.bounds for _, outline in editor.exported(tmp_path)[1:])
     assert left == pytest.approx(half, abs=1e-4)
     assert (left[0] + right[2]) / 2 == pytest.approx(204 - 30, abs=0.2)
+
+
+def test_a_file_can_say_copies_once_and_gives_them_back_as_twins(
+    editor: Editor, tmp_path: Path
+) -> None:
+    page = editor.page
+    editor.type_shape("4", (188, 128), radius=20)
+    editor.press("@")
+    before = editor.areas(tmp_path)
+    page.get_by_role("button", name="Export").click()
+    dialog = page.get_by_role("dialog")
+    dialog.get_by_label("equal paths once").check()
+    with page.expect_download() as download:
+        dialog.get_by_role("button", name="Save").click()
+    expect(dialog).to_be_hidden()
+    text = Path(download.value.path()).read_text()
+    assert (text.count("<path"), text.count("<use")) == (1, 5)
+    editor.press("Control+a", "Delete")
+    editor.paste_svg(text.partition(">")[2].rpartition("</svg>")[0])
+    expect(page.locator("[role=listitem]").first).to_be_visible()
+    editor.saved()
+    # What was chosen for exports is forgotten.
+    page.reload()
+    expect(page.locator("[role=listitem]").first).to_be_visible()
+    assert editor.areas(tmp_path) == pytest.approx(before, rel=1e-3)
+    page.mouse.dblclick(*editor.at(188, 128))
+    expect(page.get_by_role("region", name="Twin")).to_be_visible()
+    editor.press("'")
+    assert len(editor.selected()) == 6
