@@ -33,6 +33,10 @@ def test_a_measure_named_in_a_field_moves_all_that_uses_it(editor: Editor, tmp_p
     editor.set_fact("w", "module * 2 + 10")
     editor.set_fact("corner radius", "module / 5")
     assert editor.facts("w", "h", "corner radius") == [60, 40, 5]
+    editor.set_fact("angle", "tilt = 30")
+    editor.set_fact("angle", "tilt / 2")
+    assert editor.facts("angle", "w", "h") == [15, 60, 40]
+    expect(follows(editor, "angle")).to_have_text("= tilt / 2")
     # What is there is a measure too; half of it is shown as what was typed.
     editor.set_fact("h", "low =")
     expect(follows(editor, "h")).to_have_text("= low")
@@ -40,9 +44,16 @@ def test_a_measure_named_in_a_field_moves_all_that_uses_it(editor: Editor, tmp_p
     editor.set_fact("diameter", "low")
     assert editor.facts("radius", "diameter") == [20, 40]
     expect(follows(editor, "diameter")).to_have_text("= low")
+    editor.set_fact("w", "low")
+    assert editor.facts("w", "h") == [40, 40]
+    expect(follows(editor, "w")).to_have_text("= low")
     to_plate(editor)
+    editor.set_fact("height", "module * 10 + 6")
     module, low = editor.fact("module"), editor.fact("low")
     editor.set_fact("module", 30)
+    assert editor.facts("width", "height") == [256, 306]
+    editor.set_fact("height", 256)
+    expect(follows(editor, "height")).to_have_count(0)
     # Dragged by its label it moves the mark already while that lasts.
     before = page.locator("[data-testid=desk] path.ink").first.get_attribute("d")
     label = page.get_by_label("Facts").locator("label", has_text="low")
@@ -84,12 +95,9 @@ def test_what_a_field_cannot_follow_it_says(editor: Editor) -> None:
     field.press("Enter")
     expect(fault(field)).to_contain_text("should be greater than 0")
     field.press("Escape")
-    # Its place follows too, as long as that is where its middle lies; its angle takes the number.
+    # Its place follows too, as long as that is where its middle lies.
     editor.set_fact("x", "gap * 10")
     expect(follows(editor, "x")).to_have_text("= gap * 10")
-    editor.set_fact("angle", "gap * 5")
-    assert editor.facts("x", "angle") == [40, 20]
-    expect(follows(editor, "angle")).to_have_count(0)
     # Pulled by hand it follows no more.
     editor.set_fact("w", 30)
     expect(follows(editor, "radius")).to_have_count(0)

@@ -6,6 +6,7 @@ from pydantic import Field
 
 from dotstack.core.drawing.document import SWATCHES, Drawing, Measure, Plate, Swatch
 from dotstack.core.drawing.kinds import Node, Source
+from dotstack.core.drawing.kinds.formulas import Formula
 from dotstack.core.drawing.links import tied
 from dotstack.core.values import Colour, Id, Length, Name, Value
 
@@ -17,6 +18,7 @@ class PlateHead(Value):
     width: Length
     height: Length
     background: Colour | None = "#FFFFFF"
+    formulas: tuple[Formula, ...] = ()
     nodes: tuple[Id, ...]
 
 
@@ -101,6 +103,7 @@ def patched(drawing: Drawing, entries: Entries) -> Drawing:
             width=head.width,
             height=head.height,
             background=head.background,
+            formulas=head.formulas,
             nodes=stack,
         )
 
@@ -151,6 +154,7 @@ def _heads(drawing: Drawing) -> dict[str, PlateHead]:
             width=plate.width,
             height=plate.height,
             background=plate.background,
+            formulas=plate.formulas,
             nodes=tuple(node.id for node in plate.nodes),
         )
         for plate in drawing.plates

@@ -5,7 +5,7 @@ from typing import Annotated
 from pydantic import Field
 
 from dotstack.core.drawing.kinds import Node, Source
-from dotstack.core.drawing.kinds.formulas import Definition, Readable
+from dotstack.core.drawing.kinds.formulas import Definition, Formula, Readable
 from dotstack.core.expressions import LARGEST
 from dotstack.core.paint import INK, Fill
 from dotstack.core.values import Colour, Id, Length, Name, Value
@@ -14,7 +14,8 @@ from dotstack.core.values import Colour, Id, Length, Name, Value
 class Plate(Value):
     """A bounded area that holds one mark; ``nodes`` from the lowest to the topmost.
 
-    ``background`` is the ground it is shown on, or None for none.
+    ``background`` is the ground it is shown on, or None for none; ``formulas`` are what its sides
+    follow, by their names.
     """
 
     id: Id
@@ -22,6 +23,7 @@ class Plate(Value):
     width: Length
     height: Length
     background: Colour | None = "#FFFFFF"
+    formulas: Annotated[tuple[Formula, ...], Field(max_length=2)] = ()
     nodes: tuple[Node, ...] = ()
 
 

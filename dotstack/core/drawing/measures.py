@@ -5,10 +5,14 @@ nothing that reads shapes needs to know of measures.
 """
 
 from collections.abc import Callable, Mapping, Sequence
+from dataclasses import replace
+from itertools import chain
+from operator import is_
+from typing import TypeVar
 
-from pydantic import ValidationError
+from pydantic import TypeAdapter, ValidationError
 
-from dotstack.core.drawing.document import MAX_MEASURES, Drawing, Measure
+from dotstack.core.drawing.document import MAX_MEASURES, Drawing, Measure, Plate
 from dotstack.core.drawing.evaluate import Evaluator
 from dotstack.core.drawing.kinds import Node
 from dotstack.core.drawing.kinds.formulas import Definition, Formula
@@ -19,11 +23,19 @@ from dotstack.core.drawing.places import with_each
 from dotstack.core.drawing.tree import told, with_each_told
 from dotstack.core.errors import CommandError, LimitError
 from dotstack.core.expressions import expression
-from dotstack.core.values import Value
+from dotstack.core.geometry import Affine
+from dotstack.core.values import Length, Placement, Value
 
 # What may follow measures of every shape, beside what its kind alone has: where its origin lies,
 # and all that is in these.
 _PLACE = ("transform.e", "transform.f")
+# The angle that what is made round its own centre is turned to, as its transform has it.
+_ANGLE = "angle_deg"
+_NEAR = 1e-9
+_SIDES = ("width", "height")
+_SIDE: TypeAdapter[float] = TypeAdapter(Length)
+# What has fields that can follow.
+_Bearer = TypeVar("_Bearer", Node, Plate)
 _OF_ALL = ("refinements", "look")
 
 
@@ -84,7 +96,8 @@ def checked(drawing: Drawing) -> Drawing:
     What stays as it is keeps its identity.
     """
     # Of every step and look this is asked, and mostly nothing follows.
-    if not any(inner.formulas for node in drawing.roots for inner in told(node)):
+    inner = (inner for node in drawing.roots for inner in told(node))
+    if not any(each.formulas for each in chain(drawing.plates, inner)):
         return drawing
     drawing = _with_needed(drawing)
     values = {measure.name: measure.value for measure in drawing.measures}
@@ -129,7 +142,8 @@ def _with_needed(drawing: Drawing) -> Drawing:
             fresh = {each.name: Measure(**each.model_dump()) for each in formula.needs}
             fits = all(known[name].text == fresh[name].text for name in known.keys() & fresh)
             wanted = expression(formula.text).value(values_of(formula.needs))
-            if fits and value_at(node, formula.path) == wanted:
+            now = value_at(node, formula.path)
+            if fits and now is not None and _is(formula.path, now, wanted):
                 known = {**fresh, **known}
         bare = (formula.model_copy(update={"needs": ()}) for formula in node.formulas)
         return node.model_copy(update={"formulas": tuple(bare)})
@@ -143,15 +157,15 @@ def _with_needed(drawing: Drawing) -> Drawing:
 def with_formulas(drawing: Drawing, change: Callable[[str], str]) -> Drawing:
     """The drawing with the text of each expression that a field follows changed."""
 
-    def changed(node: Node) -> Node:
+    def changed(node: _Bearer) -> _Bearer:
         fresh = [each.model_copy(update={"text": change(each.text)}) for each in node.formulas]
         return node.model_copy(update={"formulas": tuple(fresh)})
 
-    return _changed(drawing, changed)
+    return _with_plates(_changed(drawing, changed), changed)
 
 
-def following(node: Node, texts: Mapping[str, str], values: Mapping[str, float]) -> Node:
-    """The node whose fields, by their paths, have the values of expressions.
+def following(node: _Bearer, texts: Mapping[str, str], values: Mapping[str, float]) -> _Bearer:
+    """The node, or plate, whose fields, by their paths, have the values of expressions.
 
     They follow the measures that these name; one that names none is a plain number. Raises
     CommandError, which names the shape.
@@ -169,7 +183,18 @@ def following(node: Node, texts: Mapping[str, str], values: Mapping[str, float])
 
 def _following(drawing: Drawing, values: Mapping[str, float], *, moved: bool) -> Drawing:
     """The drawing in which what follows measures does so, or no more unless they ``moved``."""
-    return _changed(drawing, lambda node: _node(node, values, moved=moved))
+
+    def led(node: _Bearer) -> _Bearer:
+        return _led(node, values, moved=moved)
+
+    return _with_plates(_changed(drawing, led), led)
+
+
+def _with_plates(drawing: Drawing, change: Callable[[Plate], Plate]) -> Drawing:
+    """The drawing with each plate whose sides follow measures changed."""
+    plates = tuple(change(plate) if plate.formulas else plate for plate in drawing.plates)
+    same = all(map(is_, plates, drawing.plates))
+    return drawing if same else drawing.model_copy(update={"plates": plates})
 
 
 def _changed(drawing: Drawing, change: Callable[[Node], Node]) -> Drawing:
@@ -181,7 +206,7 @@ def _each(node: Node, change: Callable[[Node], Node]) -> Node:
     return with_each_told(node, lambda inner: change(inner) if inner.formulas else inner)
 
 
-def _node(node: Node, values: Mapping[str, float], *, moved: bool) -> Node:
+def _led(node: _Bearer, values: Mapping[str, float], *, moved: bool) -> _Bearer:
     kept = []
     for formula in node.formulas:
         read = expression(formula.text)
@@ -194,7 +219,7 @@ def _node(node: Node, values: Mapping[str, float], *, moved: bool) -> Node:
             if not moved:
                 continue
             raise CommandError(f"{node.name} cannot follow: {error}") from error
-        if now != wanted:
+        if not _is(formula.path, now, wanted):
             if not moved:
                 continue
             node = _with_value(node, formula.path, wanted)
@@ -204,8 +229,12 @@ def _node(node: Node, values: Mapping[str, float], *, moved: bool) -> Node:
     return node.model_copy(update={"formulas": tuple(kept)})
 
 
-def value_at(node: Node, path: str) -> float | None:
+def value_at(node: Node | Plate, path: str) -> float | None:
     """The number at a path of fields and places in lists; None where there is none."""
+    if isinstance(node, Plate):
+        return getattr(node, path) if path in _SIDES else None
+    if path == _ANGLE:
+        return node.transform.affine.angle_deg if node.is_centred else None
     first, *steps = path.split(".")
     if path not in _PLACE and first not in (*_OF_ALL, *own_fields(type(node))):
         return None
@@ -219,16 +248,36 @@ def value_at(node: Node, path: str) -> float | None:
     return float(found) if isinstance(found, float | int) and not isinstance(found, bool) else None
 
 
-def _with_value(node: Node, path: str, value: float) -> Node:
+def _with_value(node: _Bearer, path: str, value: float) -> _Bearer:
     if value_at(node, path) is None:
         raise CommandError(f"{node.name} has no number {path.replace('_', ' ')}.")
     first, *steps = path.split(".")
     try:
+        if isinstance(node, Plate):
+            return node.model_copy(update={path: _SIDE.validate_python(value)})
+        if path == _ANGLE:
+            return _turned(node, value)
         return revised(node, {first: _set(getattr(node, first), steps, value)})
     except ValidationError as error:
         fault = error.errors(include_url=False)[0]["msg"].replace("Input should", "should")
         name = path.rpartition(".")[2].replace("_deg", "").replace("_", " ")
         raise CommandError(f"{name} of {node.name} {fault}; it would be {value:g}.") from error
+
+
+def _is(path: str, now: float, wanted: float) -> bool:
+    """Whether a number is what it is to be; an angle comes from a map, and whole turns are none."""
+    if path == _ANGLE:
+        return abs((now - wanted + 180) % 360 - 180) <= _NEAR
+    return now == wanted
+
+
+def _turned(node: Node, angle_deg: float) -> Node:
+    there = node.transform.affine
+    by = Affine.rotation_deg(angle_deg - there.angle_deg)
+    turned = by @ replace(there, e=0.0, f=0.0)
+    # Its place is another field, and stays what it is.
+    placed = replace(turned, e=there.e, f=there.f)
+    return revised(node, {"transform": Placement.of(placed)})
 
 
 def _set(found: object, steps: Sequence[str], value: float) -> object:

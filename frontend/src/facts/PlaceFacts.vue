@@ -6,6 +6,7 @@ import type { Figure, Node } from '@/api/types';
 import AnchorPicker from '@/facts/AnchorPicker.vue';
 import NumberField from '@/fields/NumberField.vue';
 import { common } from '@/marks/common';
+import { kindOf } from '@/marks/kinds';
 import { useActions } from '@/stores/actions';
 import { useDrawing } from '@/stores/drawing';
 import { useView } from '@/stores/view';
@@ -55,11 +56,28 @@ function isField(shown: number | undefined, field: (node: Node) => number | unde
 }
 const side = (name: 'width' | 'height') => (node: Node) =>
   node.kind === 'rectangle' ? node[name] : undefined;
+const radius = (name: 'rx' | 'ry') => (node: Node) =>
+  node.kind === 'ellipse' ? 2 * node[name] : undefined;
+const length = (node: Node) => (node.kind === 'line' ? node.length : undefined);
+/** The angle of what is made round its own centre, which alone it is turned about. */
+function turn(node: Node): number | undefined {
+  if (node.kind === 'repeat' && !['spin', 'mirror'].includes(node.layout.kind)) return undefined;
+  const { a = 1, b = 0 } = node.transform;
+  return kindOf(node).parameters(node).length ? (Math.atan2(b, a) * 180) / Math.PI : undefined;
+}
+/** The field that width or height is, and how many times it. */
+function sizePath(shown: number | undefined, name: 'width' | 'height') {
+  if (isField(shown, side(name))) return { path: name };
+  const along = name === 'width' ? 'rx' : 'ry';
+  if (isField(shown, radius(along))) return { path: along, times: 0.5 };
+  return name === 'width' && isField(shown, length) ? { path: 'length' } : {};
+}
 const paths = computed(() => ({
+  angle: isField(angle.value, turn) ? 'angle_deg' : undefined,
   x: isField(x.value, ({ transform }) => transform.e) ? 'transform.e' : undefined,
   y: isField(y.value, ({ transform }) => transform.f) ? 'transform.f' : undefined,
-  width: isField(width.value, side('width')) ? 'width' : undefined,
-  height: isField(height.value, side('height')) ? 'height' : undefined,
+  width: sizePath(width.value, 'width'),
+  height: sizePath(height.value, 'height'),
 }));
 
 function choose(axis: 'x' | 'y', share: number): void {
@@ -136,7 +154,7 @@ function resize(fields: { width?: number; height?: number }): void {
       :value="width"
       :rule="SIZE"
       :disabled="width === 0"
-      :path="paths.width"
+      v-bind="paths.width"
       @change="resize({ width: $event })"
     />
     <NumberField
@@ -145,10 +163,17 @@ function resize(fields: { width?: number; height?: number }): void {
       :value="height"
       :rule="SIZE"
       :disabled="height === 0"
-      :path="paths.height"
+      v-bind="paths.height"
       @change="resize({ height: $event })"
     />
-    <NumberField label="angle" :value="angle" :rule="ANGLE" unit="°" @change="turnTo($event)">
+    <NumberField
+      label="angle"
+      :value="angle"
+      :rule="ANGLE"
+      unit="°"
+      :path="paths.angle"
+      @change="turnTo($event)"
+    >
       <button
         v-for="(way, i) in [actions.quarterBack!, actions.quarter!]"
         :key="way.word"

@@ -1,10 +1,11 @@
 <script setup lang="ts">
-import { computed } from 'vue';
+import { computed, provide } from 'vue';
 
 import type { PlateHead } from '@/api/types';
 import MeasureFacts from '@/facts/MeasureFacts.vue';
 import ColourField from '@/fields/ColourField.vue';
 import NumberField from '@/fields/NumberField.vue';
+import { FOLLOWED, ofPlate } from '@/fields/followed';
 import { isActive } from '@/marks/kinds';
 import { boxRound } from '@/marks/matrix';
 import { shortNumber } from '@/marks/numbers';
@@ -17,6 +18,11 @@ const SIDE = { min: 0, max: 1e6, above: true };
 const drawing = useDrawing();
 const selection = useSelection();
 const plate = computed(() => drawing.heads[selection.plate]!);
+
+provide(
+  FOLLOWED,
+  ofPlate(() => selection.plate),
+);
 
 function set(fields: Partial<PlateHead>): void {
   void drawing.do('set-plate', { plate: selection.plate, ...fields });
@@ -64,12 +70,14 @@ const measures = computed<[string, string][]>(() => {
       </label>
       <NumberField
         label="width"
+        path="width"
         :value="plate.width"
         :rule="SIDE"
         @change="set({ width: $event })"
       />
       <NumberField
         label="height"
+        path="height"
         :value="plate.height"
         :rule="SIDE"
         @change="set({ height: $event })"

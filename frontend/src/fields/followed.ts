@@ -5,6 +5,7 @@ import type { Node } from '@/api/types';
 import { common } from '@/marks/common';
 import type { Fields } from '@/marks/commands';
 import { commandOf } from '@/marks/commands';
+import { useDrawing } from '@/stores/drawing';
 import { useMeasures } from '@/stores/measures';
 
 /** A measure that is made, and what it is. */
@@ -40,6 +41,19 @@ export function ofShapes(nodes: () => readonly Node[]) {
       const ids = nodes().map(({ id }) => id);
       return measures.attempt(commandOf('follow', { ids, texts, makes }));
     },
+  });
+}
+
+/** The sides of a plate. */
+export function ofPlate(plate: () => string) {
+  const drawing = useDrawing();
+  const measures = useMeasures();
+  return ([path]: readonly string[]): Followed => ({
+    text: () => drawing.heads[plate()]?.formulas?.find((each) => each.path === path)?.text ?? null,
+    take: (text, makes) =>
+      measures.attempt(
+        commandOf('follow-plate', { plate: plate(), texts: { [path!]: text }, makes }),
+      ),
   });
 }
 

@@ -2,7 +2,7 @@ import { defineStore } from 'pinia';
 import { computed } from 'vue';
 
 import { RefusedError } from '@/api/client';
-import type { Command, Node } from '@/api/types';
+import type { Command, Node, PlateHead } from '@/api/types';
 import { namesIn } from '@/marks/arithmetic';
 import { childrenOf } from '@/marks/kinds';
 import { commandOf } from '@/marks/commands';
@@ -48,17 +48,18 @@ export const useMeasures = defineStore('measures', () => {
     return { shapes, measures };
   }
 
-  /** How many shapes of the drawing use a measure. */
+  /** How many shapes of the drawing use a measure, plates counted. */
   function countOf(name: string): number {
     const within = (node: Node): number =>
       Number(uses(node, name)) +
       childrenOf(node).reduce((sum, { node: inner }) => sum + within(inner), 0);
-    return Object.values(drawing.nodes).reduce((sum, node) => sum + within(node), 0);
+    const plates = Object.values(drawing.heads).filter((head) => uses(head, name)).length;
+    return Object.values(drawing.nodes).reduce((sum, node) => sum + within(node), plates);
   }
 
   return { values, attempt, set, usersOf, countOf };
 });
 
-function uses(node: Node, name: string): boolean {
-  return node.formulas.some(({ text }) => namesIn(text).includes(name));
+function uses(of: Pick<Node, 'formulas'> | PlateHead, name: string): boolean {
+  return (of.formulas ?? []).some(({ text }) => namesIn(text).includes(name));
 }

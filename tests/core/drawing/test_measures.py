@@ -14,6 +14,7 @@ from dotstack.core.drawing.carrying import going_out
 from dotstack.core.drawing.drawing_file import read_drawing, write_drawing
 from dotstack.core.drawing.kinds import Node, RepeatNode
 from dotstack.core.drawing.kit import KitAsset, KitCollection, KitSection, read_kit, write_kit
+from dotstack.core.drawing.measures import value_at
 from dotstack.core.drawing.naming import numbered
 from dotstack.core.errors import CommandError, CoreError, LimitError
 from dotstack.core.expressions import expression
@@ -118,6 +119,42 @@ def test_one_change_moves_all_that_follows() -> None:
         do(plain, "set-measure", measure={"name": "module", "text": "1"}).plates[0].nodes[0].width
         == 90
     )
+
+
+@given(st.floats(-900, 900), st.booleans())
+def test_what_follows_in_its_angle_turns_about_its_own_centre(angle: float, flat: bool) -> None:
+    drawing = do(measured(tilt=str(angle)), "place", ids=["board"], angle_deg=20)
+    if flat:
+        drawing = do(drawing, "mirror", ids=["board"], across="left-right", about="selection")
+    before = facts(drawing, "board")
+    drawing = follow(drawing, "board", angle_deg="tilt / 2")
+    after = facts(drawing, "board")
+    assert math.remainder(after[4] - angle / 2, 180) == pytest.approx(0, abs=1e-6)
+    assert after[:4] == pytest.approx(before[:4])
+    assert "angle_deg" in formulas(do(drawing, "transform", ids=["board"], by={"e": 3}), "board")
+    assert "angle_deg" not in formulas(do(drawing, "place", ids=["board"], angle_deg=41), "board")
+    with pytest.raises(CommandError, match="no number angle deg"):
+        follow(do(drawing, "settle", ids=["board"]), "board", angle_deg="tilt")
+
+
+def test_a_plate_follows_with_what_is_on_it() -> None:
+    drawing = measured(module="8")
+    drawing = do(drawing, "follow-plate", plate="plate", texts={"width": "module*32 + room"},
+                 makes={"name": "room", "text": "4"})  # fmt: skip
+    drawing = do(drawing, "set-measure", measure={"name": "module", "text": "10"})
+    (plate,) = drawing.plates
+    assert (plate.width, plate.height) == (324, 256)
+    drawing = do(drawing, "rename-measure", name="room", new_name="edge")
+    assert [each.text for each in drawing.plates[0].formulas] == ["module*32 + edge"]
+    for text, words in (("module - 10", "greater than 0"), ("mast", "no measure called mast")):
+        with pytest.raises(CommandError, match=words):
+            do(drawing, "follow-plate", plate="plate", texts={"height": text})
+    with pytest.raises(CommandError, match="no number background"):
+        do(drawing, "follow-plate", plate="plate", texts={"background": "module"})
+    with pytest.raises(CommandError, match="it would be -316"):
+        do(drawing, "set-measure", measure={"name": "module", "text": "0 - 10"})
+    plain = do(drawing, "set-plate", plate="plate", width=64)
+    assert plain.plates[0].formulas == ()
 
 
 def test_what_is_changed_by_other_means_follows_no_more() -> None:
@@ -262,6 +299,11 @@ ACTS: tuple[dict[str, Any], ...] = (
     {"kind": "follow", "ids": ["disc"], "texts": {"rx": "a"}},
     {"kind": "follow", "ids": ["disc"], "texts": {"rx": "b", "ry": "a*VALUE"}},
     {"kind": "follow", "ids": ["board"], "texts": {"width": "c", "radius": "a/VALUE"}},
+    {"kind": "follow", "ids": ["board"], "texts": {"angle_deg": "a*VALUE", "transform.e": "a"}},
+    {"kind": "place", "ids": ["board"], "angle_deg": 30},
+    {"kind": "follow-plate", "plate": "plate", "texts": {"width": "a*VALUE", "height": "b"}},
+    {"kind": "set-plate", "plate": "plate", "width": 64},
+    {"kind": "duplicate-plate", "plate": "plate", "id": "copy"},
     {"kind": "set-parameters", "ids": ["disc"], "parameters": {"rx": 5}},
     {"kind": "resize", "ids": ["board"], "width": 31},
     {"kind": "make-twin", "ids": ["disc"], "id": "t", "source": "s", "seed": "n", "by": {"f": 9}},
@@ -292,10 +334,15 @@ def test_whatever_is_done_fields_hold_what_their_expressions_say(
         values = {each.name: each.value for each in drawing.measures}
         for each in drawing.measures:
             assert expression(each.text).value(values) == each.value
-        for each in drawing.nodes:
-            for inner in (each, *each.children):
-                for formula in inner.formulas:
-                    wanted = expression(formula.text).value(values)
-                    assert getattr(inner, formula.path) == wanted
+        inner = [child for each in drawing.nodes for child in (each, *each.children)]
+        for each in (*inner, *drawing.plates):
+            for formula in each.formulas:
+                wanted = expression(formula.text).value(values)
+                now = value_at(each, formula.path)
+                assert now is not None
+                if formula.path == "angle_deg":
+                    assert math.remainder(now - wanted, 360) == pytest.approx(0, abs=1e-9)
+                else:
+                    assert now == wanted
         again = read_drawing(write_drawing(drawing, evaluator())).drawing
         assert again.measures == drawing.measures

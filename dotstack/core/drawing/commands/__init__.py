@@ -24,6 +24,7 @@ from dotstack.core.drawing.commands.lettering import (
 from dotstack.core.drawing.commands.lines import LineToOutline
 from dotstack.core.drawing.commands.measures import (
     Follow,
+    FollowPlate,
     RemoveMeasure,
     RenameMeasure,
     SetMeasure,
@@ -108,6 +109,7 @@ AnyCommand: TypeAlias = Annotated[
     | FillHole
     | Follow
     | FollowAgain
+    | FollowPlate
     | FreeTwins
     | Group
     | JoinEnds
@@ -237,6 +239,7 @@ __all__ = [
     "FillHole",
     "Follow",
     "FollowAgain",
+    "FollowPlate",
     "FreeTwins",
     "Group",
     "JoinEnds",

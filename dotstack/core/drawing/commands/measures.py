@@ -10,9 +10,10 @@ from dotstack.core.drawing.document import Drawing, Measure
 from dotstack.core.drawing.evaluate import Evaluator
 from dotstack.core.drawing.kinds.formulas import Definition, Expressed, MeasureName
 from dotstack.core.drawing.measures import following, with_formulas, with_measures
-from dotstack.core.drawing.places import exchanged
+from dotstack.core.drawing.places import exchanged, plate_of, with_plate
 from dotstack.core.errors import CommandError
 from dotstack.core.expressions import UNITS, expression, renamed
+from dotstack.core.values import Id
 
 
 class SetMeasure(Command):
@@ -77,6 +78,24 @@ class RemoveMeasure(Command):
         if users := [each.name for each in left if self.name in expression(each.text).names]:
             raise CommandError(f"{', '.join(users)} needs {self.name}; change that first.")
         return with_measures(drawing, left)
+
+
+class FollowPlate(Command):
+    """Lets sides of a plate, by their names, follow expressions; see ``Follow``."""
+
+    kind: Literal["follow-plate"] = "follow-plate"
+    plate: Id
+    texts: Annotated[dict[str, Expressed], Field(min_length=1, max_length=2)]
+    makes: Definition | None = None
+
+    @property
+    def label(self) -> str:
+        return "Resize plate"
+
+    def applied_to(self, drawing: Drawing, evaluator: Evaluator) -> Drawing:
+        drawing = _with(drawing, self.makes) if self.makes else drawing
+        values = {measure.name: measure.value for measure in drawing.measures}
+        return with_plate(drawing, following(plate_of(drawing, self.plate), self.texts, values))
 
 
 class Follow(Command):

@@ -25,6 +25,7 @@ from dotstack.core.drawing.kinds.node import (
     paint_of,
     revised,
 )
+from dotstack.core.drawing.kinds.own import Own
 from dotstack.core.drawing.kinds.parts import PartsNode, paints_of
 from dotstack.core.drawing.kinds.path import PathNode
 from dotstack.core.drawing.kinds.picking import PickedRegion
@@ -33,7 +34,7 @@ from dotstack.core.drawing.kinds.rectangle import RectangleNode
 from dotstack.core.drawing.kinds.regions import RegionNode, RegionPick
 from dotstack.core.drawing.kinds.repeat import RepeatNode
 from dotstack.core.drawing.kinds.text import FontChoice, OnCircle, OnLine, TextNode
-from dotstack.core.drawing.kinds.twin import Own, Source, TwinNode
+from dotstack.core.drawing.kinds.twin import Source, TwinNode
 from dotstack.core.drawing.kinds.underlay import UnderlayNode
 
 Node: TypeAlias = Annotated[

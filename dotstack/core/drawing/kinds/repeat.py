@@ -10,11 +10,11 @@ from pydantic.json_schema import SkipJsonSchema
 from dotstack.core.combine import Role, covered, union
 from dotstack.core.drawing.kinds.layouts import Layout
 from dotstack.core.drawing.kinds.node import Evaluation, of_each
+from dotstack.core.drawing.kinds.own import Own
 from dotstack.core.drawing.kinds.refinements import Refinements
 from dotstack.core.drawing.kinds.twin import (
     WITH_INSIDES,
     CopyingNode,
-    Own,
     Source,
     TwinNode,
     ids_in,

@@ -3,7 +3,7 @@
 from abc import abstractmethod
 from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass
-from typing import TYPE_CHECKING, Annotated, Literal, Self, TypeAlias, get_args
+from typing import TYPE_CHECKING, Annotated, Literal, Self
 
 from pydantic import Field, FieldSerializationInfo, InstanceOf, field_serializer
 from pydantic.json_schema import SkipJsonSchema
@@ -18,6 +18,7 @@ from dotstack.core.drawing.kinds.node import (
     of_each,
     recast,
 )
+from dotstack.core.drawing.kinds.own import LOOK_FIELDS, Own, made_own, wearing
 from dotstack.core.drawing.kinds.refinements import Refinements
 from dotstack.core.geometry import Outline
 from dotstack.core.paint import Look, Tint
@@ -26,8 +27,6 @@ from dotstack.core.values import Id, Name, Value
 if TYPE_CHECKING:
     from dotstack.core.drawing.kinds import Node
 
-LookField: TypeAlias = Literal["fill", "lines", "opacity", "blend", "shadows", "depth", "grows"]
-_FIELDS: tuple[LookField, ...] = get_args(LookField)
 MAX_OWN = 5000
 # The context of JSON in which twins say the shapes inside them.
 WITH_INSIDES = "with insides"
@@ -39,26 +38,6 @@ class Source(Value):
     id: Id
     name: Name
     nodes: Annotated[tuple["Node", ...], Field(min_length=1)]
-
-
-class Own(Value):
-    """What a twin has of its own in one of its shapes; in all else that follows the source.
-
-    Attributes:
-        node: the shape's id in the source, or in a twin that lies in that one, after its id.
-        fields: those of its look that are its own, as ``look`` says them.
-        hidden: whether it is hidden in this twin alone.
-
-    """
-
-    node: Id
-    fields: tuple[LookField, ...] = ()
-    look: Look = Look()
-    hidden: bool = False
-
-    def worn(self, look: Look) -> Look:
-        """The look that follows the source, with those of its fields that are its own."""
-        return look.model_copy(update={name: getattr(self.look, name) for name in self.fields})
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -221,7 +200,7 @@ class TwinNode(CopyingNode):
                     continue
                 # A copy of a repeat that is left out, which is here hidden.
                 after = before.model_copy(update={"visible": False})
-            if fresh := _other(found.get(key) or Own(node=key), before, after):
+            if fresh := made_own(found.get(key) or Own(node=key), before, after):
                 found[key] = fresh
         return self.with_own(found.values())
 
@@ -273,7 +252,7 @@ class TwinNode(CopyingNode):
 
         shown = tuple(recast(node, named) for node in source.nodes)
         own = {f"{self.id}:{each.node}": each for each in self.own_paint}
-        return tuple(_wearing(node, own) for node in shown) if own else shown
+        return tuple(wearing(node, own) for node in shown) if own else shown
 
     def _seen(self, node: NodeBase) -> Look:
         """The look in it of a shape of its source."""
@@ -338,7 +317,7 @@ class _Back:
         kept = own.fields if own else ()
         look = node.look.times(1 / self._twin.growth) if node.look.grows else node.look
         changed = {
-            name for name in _FIELDS if getattr(node.look, name) != getattr(shown.look, name)
+            name for name in LOOK_FIELDS if getattr(node.look, name) != getattr(shown.look, name)
         }
         if own and changed.intersection(kept):
             self._own[plain.id] = own.model_copy(update={"look": node.look})
@@ -346,30 +325,6 @@ class _Back:
             name: getattr(look, name) for name in changed.difference(kept)
         }
         return plain.look.model_copy(update=follows)
-
-
-def _other(own: Own, before: "Node", after: "Node") -> Own | None:
-    """What is its own of a shape that was one thing and is another now; None if it is the same."""
-    fields = {name for name in _FIELDS if getattr(before.look, name) != getattr(after.look, name)}
-    hides = before.visible and not after.visible
-    shows = own.hidden and after.visible
-    if not (fields or hides or shows):
-        return None
-    kept = tuple(name for name in _FIELDS if name in fields or name in own.fields)
-    hidden = (own.hidden or hides) and not shows
-    return own.model_copy(update={"fields": kept, "look": after.look, "hidden": hidden})
-
-
-def _wearing(node: "Node", own: Mapping[str, Own]) -> "Node":
-    """A shape of a twin with what is that one's own."""
-    if mine := own.get(node.id):
-        changes = {"look": mine.worn(node.look), "visible": node.visible and not mine.hidden}
-        node = node.model_copy(update=changes)
-    if isinstance(node, FollowerNode):
-        return node.with_shown([_wearing(child, own) for child in node.children])
-    if isinstance(node, HolderNode):
-        return node.with_children([(_wearing(child, own),) for child in node.children])
-    return node
 
 
 def _all(nodes: "Iterable[Node]") -> "Iterator[Node]":
