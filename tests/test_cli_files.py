@@ -13,7 +13,7 @@ from dotstack.core.drawing import Evaluator
 from dotstack.core.drawing.drawing_file import write_drawing
 from dotstack.core.drawing.kit import read_kit, write_kit
 from dotstack.core.geometry import Outline
-from tests.core.drafting import do, drawn
+from tests.core.drafting import at, do, drawn
 from tests.core.drawing.test_drawing_file import quay
 from tests.core.drawing.test_kit import bare, harbour
 
@@ -37,6 +37,18 @@ def test_a_drawing_is_exported_in_several_formats_at_once(drawing: Path, tmp_pat
     ]  # fmt: skip
     with Image.open(out / "Quay 64.png") as image:
         assert image.size == (64, 64)
+
+
+def test_equal_paths_are_said_once_on_request(tmp_path: Path) -> None:
+    petal = {"kind": "star", "id": "petal", "name": "Petal", "rx": 30, "ry": 30, "tip_radius": 3}
+    flower = do(drawn(at(petal, 188, 128)), "make-repeat", ids=["petal"], id="flower",
+                name="Flower", layout="spin")  # fmt: skip
+    path = tmp_path / "quay.dotdrawing"
+    path.write_bytes(write_drawing(flower, Evaluator(), []))
+    for more, paths, uses in (([], 6, 0), (["--once"], 1, 5)):
+        assert main(["export", str(path), "-o", str(tmp_path), *more]) == 0
+        text = (tmp_path / "Quay.svg").read_text()
+        assert (text.count("<path"), text.count("<use")) == (paths, uses)
 
 
 def test_kits_are_taken_from_a_drawing_listed_and_exported(

@@ -32,14 +32,18 @@ class Walk:
 
     def at(self, distance: float) -> tuple[complex, complex]:
         """The point at a distance from the start, and the unit vector of the way on there."""
-        rows, whole = self._contour.segments, self.length
+        return self.at_each(np.array([distance]))[0]
+
+    def at_each(self, distances: Floats) -> list[tuple[complex, complex]]:
+        """The points at distances, each as ``at`` gives it."""
+        whole = self.length
         if self._contour.closed and whole > 0:
-            distance %= whole
-        inside = min(max(distance, 0.0), whole)
-        sides, ts = self._places(np.array([inside]))
-        point = complex(rows.at(sides, ts)[0])
-        way = self._way(int(sides[0]), float(ts[0]))
-        return point + (distance - inside) * way, way
+            distances = distances % whole
+        inside = np.clip(distances, 0.0, whole)
+        sides, ts = self._places(inside)
+        ways = [self._way(side, t) for side, t in zip(sides.tolist(), ts.tolist(), strict=True)]
+        points = self._contour.segments.at(sides, ts) + (distances - inside) * np.array(ways)
+        return list(zip(points.tolist(), ways, strict=True))
 
     def part(self, begin: float, end: float) -> Segments:
         """The way from one distance to a later one, both on the contour; at least a point."""

@@ -22,12 +22,12 @@ const has = (format: Format, ...formats: Format[]) => formats.includes(format);
       <label>
         <input v-model="options.words" type="checkbox" /> title and description for screen readers
       </label>
-      <label title="Smaller, where copies are many; not every reader takes it">
-        <input v-model="options.once" type="checkbox" /> equal paths once, and used again
-      </label>
-      <label v-if="options.words" class="field">
+      <label v-if="options.words" class="typed">
         description
         <input v-model="options.description" maxlength="2000" placeholder="what it shows" />
+      </label>
+      <label title="Smaller, where copies are many; not every reader takes it">
+        <input v-model="options.once" type="checkbox" /> equal paths once, and used again
       </label>
     </template>
     <NumberField
@@ -41,15 +41,15 @@ const has = (format: Format, ...formats: Format[]) => formats.includes(format);
     <label v-if="has(format, 'svg', 'sprite')">
       <input v-model="options.oneColour" type="checkbox" /> one colour, that of the text around
     </label>
-    <label v-if="format === 'png'" class="field">
+    <label v-if="format === 'png'" class="typed">
       sizes in pixels, of the longer side
       <input v-model="options.sizes" maxlength="120" />
     </label>
-    <label v-if="format === 'ico'" class="field">
+    <label v-if="format === 'ico'" class="typed">
       sizes in pixels
       <input v-model="options.iconSizes" maxlength="120" />
     </label>
-    <label v-if="format === 'dxf'" class="field">
+    <label v-if="format === 'dxf'" class="typed">
       width in millimetres; empty for its own
       <input
         :value="options.width ?? ''"
@@ -66,7 +66,7 @@ const has = (format: Format, ...formats: Format[]) => formats.includes(format);
     <p v-if="format === 'dxf'" class="soft">
       Lines and circles stay exact; other curves become arcs within 0.005 mm.
     </p>
-    <label v-if="format === 'font'" class="field">
+    <label v-if="format === 'font'" class="typed">
       name of the font
       <input v-model="options.family" maxlength="60" />
     </label>
@@ -82,14 +82,14 @@ const has = (format: Format, ...formats: Format[]) => formats.includes(format);
   gap: 10px;
   justify-items: start;
 }
-.field {
+.typed {
   display: grid;
   gap: 3px;
   width: 100%;
   font-size: 12px;
   color: var(--soft);
 }
-.field input {
+.typed input {
   padding: 5px 10px;
   border: 1px solid var(--rule);
   border-radius: 12px;

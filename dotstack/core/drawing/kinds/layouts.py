@@ -4,6 +4,7 @@ from abc import abstractmethod
 from functools import lru_cache
 from typing import Annotated, Literal, Self, TypeAlias
 
+import numpy as np
 from pydantic import AfterValidator, Field, model_validator
 
 from dotstack.core.drawing.kinds.formulas import Expressed
@@ -227,13 +228,12 @@ class Along(_Growing):
             step = walk.length / self.count
         else:
             step = (walk.length - self.start) / max(self.count - 1, 1)
-        return [
-            self._place(walk, number, self.start + (self.step or step) * number)
-            for number in range(self.count)
-        ]
+        found = walk.at_each(
+            self.start + (self.step or step) * np.arange(self.count, dtype=np.float64)
+        )
+        return [self._place(number, *there) for number, there in enumerate(found)]
 
-    def _place(self, walk: Walk, number: int, distance: float) -> Affine:
-        point, way = walk.at(distance)
+    def _place(self, number: int, point: complex, way: complex) -> Affine:
         if self.upright:
             way = 1 + 0j
         there = Affine(way.real, way.imag, -way.imag, way.real, point.real, point.imag)

@@ -171,11 +171,14 @@ class RepeatNode(CopyingNode):
     ) -> TwinNode:
         copy_id = f"{self.id}:{number}"
         own = own or OwnCopy(number=number)
-        faint = own.look.opacity * self.layout.opacity_of(number)
+        look = own.look
+        if self.layout.opacity:
+            faint = look.opacity * self.layout.opacity_of(number)
+            look = look.model_copy(update={"opacity": faint})
         fields: dict[str, object] = {
             "name": f"{self.name[:110]} {number + 1}",
             "transform": place,
-            "look": own.look.model_copy(update={"opacity": faint}),
+            "look": look,
             "own_paint": own.own_paint,
             "tint": self.layout.tint_of(number) or self.tint,
             "growth": self.growth * self.layout.size_of(number),
