@@ -5,12 +5,13 @@ A layout holds it as it was after the last step: nothing that reads one needs to
 
 from dotstack.core.drawing.document import Drawing
 from dotstack.core.drawing.evaluate import FAULTS, Evaluator
-from dotstack.core.drawing.kinds import Node, RepeatNode, revised
-from dotstack.core.drawing.kinds.layouts import Along, Row
+from dotstack.core.drawing.kinds import Node, RepeatNode
+from dotstack.core.drawing.kinds.layouts import Along, Layout, Row
 from dotstack.core.drawing.links import tied
 from dotstack.core.drawing.places import with_each
 from dotstack.core.drawing.sound import MAX_NESTING
 from dotstack.core.drawing.tree import told, with_each_told
+from dotstack.core.errors import CommandError
 from dotstack.core.geometry import Outline, bundle
 
 # Enough that a copy stands on the line without a visible difference.
@@ -24,9 +25,10 @@ def laid(drawing: Drawing, evaluator: Evaluator) -> Drawing:
     """
 
     def renewed(node: Node) -> Node:
-        if not isinstance(node, RepeatNode) or not (changes := _changes(node, evaluator)):
+        if not isinstance(node, RepeatNode):
             return node
-        return revised(node, {"layout": node.layout.model_copy(update=changes)})
+        layout = _layout(node, evaluator)
+        return node if layout is node.layout else node.model_copy(update={"layout": layout})
 
     # What lies in a repeat is laid before what is made of it.
     for _ in range(MAX_NESTING):
@@ -45,8 +47,8 @@ def _asks(node: Node) -> bool:
     )
 
 
-def _changes(repeat: RepeatNode, evaluator: Evaluator) -> dict[str, object]:
-    """What a layout says otherwise than its shapes are."""
+def _layout(repeat: RepeatNode, evaluator: Evaluator) -> Layout:
+    """A layout that says what its shapes are; the same one, if it does."""
     layout = repeat.layout
     now: dict[str, object] = {}
     try:
@@ -56,10 +58,12 @@ def _changes(repeat: RepeatNode, evaluator: Evaluator) -> dict[str, object]:
         elif isinstance(layout, Row) and layout.clear:
             wide, high = extent(repeat, evaluator)
             now = {"wide": wide, "high": high}
+        if all(getattr(layout, name) == value for name, value in now.items()):
+            return layout
+        return type(layout).model_validate({**layout.model_dump(), **now})
     except FAULTS:
         # It stays where it was until there is something to follow.
-        return {}
-    return {name: value for name, value in now.items() if getattr(layout, name) != value}
+        return layout
 
 
 def as_line(outline: Outline) -> str:
@@ -68,7 +72,12 @@ def as_line(outline: Outline) -> str:
 
 
 def extent(repeat: RepeatNode, evaluator: Evaluator) -> tuple[float, float]:
-    """How wide and high what is repeated is, along the repeat's axes."""
+    """How wide and high what is repeated is, along the repeat's axes.
+
+    Raises CommandError where nothing is left of it.
+    """
     shown = [evaluator.outline(node) for node in repeat.nodes if node.is_active]
+    if all(outline.is_empty for outline in shown):
+        raise CommandError(f"There is nothing to be seen of what {repeat.name} repeats.")
     x0, y0, x1, y1 = bundle(shown).bounds
     return x1 - x0, y1 - y0

@@ -188,16 +188,22 @@ class _Ties:
                 return ()
             plain = node.model_copy(update={"carried": None}) if node.carried else node
             return (plain.tied(source),)
-        if isinstance(node, FollowerNode):
-            nodes = self._nodes(node.stored)
-            line = node.line if isinstance(node, RepeatNode) else None
-            if all(line and each.id == line.id for each in nodes):
-                return ()
-            return (node.with_stored(node.stored if _same(nodes, node.stored) else nodes),)
+        if isinstance(node, RepeatNode):
+            return self._repeat(node)
         if not node.children:
             return (node,)
         left = with_children(node, self._node)
         return () if left is None else (left,)
+
+    def _repeat(self, node: RepeatNode) -> tuple[Node, ...]:
+        line = () if node.line is None else self._node(node.line)
+        repeated = self._nodes(node.nodes)
+        if not repeated:
+            return ()
+        if node.line and not line:
+            node = node.model_copy(update={"line": None})
+        nodes = (*line, *repeated)
+        return (node.with_stored(node.stored if _same(nodes, node.stored) else nodes),)
 
     def _named_plainly(self, node: Node) -> Node:
         """A shape that came out of a twin, which its id tells no longer."""

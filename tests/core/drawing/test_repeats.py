@@ -414,6 +414,24 @@ def test_what_stands_on_a_line_follows_it_wherever_it_is_changed() -> None:
     assert_alike(settled, drawing)
 
 
+def test_a_shape_of_a_twin_can_become_a_line() -> None:
+    drawing = do(repeated("row"), "add-shape", plate="plate", node=at(RING, 128, 128))
+    drawing = do(drawing, "make-twin", ids=["ring"], id="t", source="s", seed="n", by={"f": 20})
+    drawing = do(drawing, "put-on-line", id="all", line="t:ring")
+    repeat = node(drawing, "all")
+    assert (repeat.line.id, [each.id for each in repeat.nodes]) == ("ring", ["bead"])  # type: ignore[union-attr]
+    again = do(drawing, "duplicate", ids=["all"], seed="c", by={"e": 9})
+    assert node(again, "c-0").line.id not in ("ring", "all")  # type: ignore[union-attr]
+
+
+def test_a_row_of_what_is_hidden_keeps_its_gaps() -> None:
+    clear = do(repeated("row", BAR), "space-row", id="all", clear=True)
+    hidden = do(clear, "set-state", ids=["all:0:bar"], visible=False)
+    assert node(hidden, "all").layout == node(clear, "all").layout  # type: ignore[union-attr]
+    with pytest.raises(CommandError, match="nothing to be seen"):
+        do(hidden, "space-row", id="all", clear=False)
+
+
 def test_a_line_that_vanishes_leaves_the_copies_where_they_were() -> None:
     cut = do(drawn(at(RING, 128, 128)), "add-shape", plate="plate", node=at(BAR, 128, 128))
     cut = do(cut, "combine", ids=["ring", "bar"], id="cut", name="Cut", outcome="cut")

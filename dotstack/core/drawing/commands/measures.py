@@ -93,8 +93,7 @@ class FollowPlate(Command):
         return "Resize plate"
 
     def applied_to(self, drawing: Drawing, evaluator: Evaluator) -> Drawing:
-        drawing = _with(drawing, self.makes) if self.makes else drawing
-        values = {measure.name: measure.value for measure in drawing.measures}
+        drawing, values = _having(drawing, self.makes)
         return with_plate(drawing, following(plate_of(drawing, self.plate), self.texts, values))
 
 
@@ -115,11 +114,16 @@ class Follow(Command):
         return f"Change {', '.join(sorted(words))}".replace("_", " ")
 
     def applied_to(self, drawing: Drawing, evaluator: Evaluator) -> Drawing:
-        drawing = _with(drawing, self.makes) if self.makes else drawing
-        values = {measure.name: measure.value for measure in drawing.measures}
+        drawing, values = _having(drawing, self.makes)
         return exchanged(
             drawing, set(self.ids), lambda node: (following(node, self.texts, values),)
         )
+
+
+def _having(drawing: Drawing, made: Definition | None) -> tuple[Drawing, dict[str, float]]:
+    """The drawing with a measure, if one is made, and the values of all that it has."""
+    drawing = _with(drawing, made) if made else drawing
+    return drawing, {measure.name: measure.value for measure in drawing.measures}
 
 
 def _with(drawing: Drawing, made: Definition) -> Drawing:

@@ -113,10 +113,8 @@ class RepeatNode(CopyingNode):
         return self.model_copy(update={"line": line, "copies": tuple(copies)})
 
     def _parted(self, nodes: "Sequence[Node]") -> "tuple[Node | None, Sequence[Node]]":
-        """What became of the line, if it is still there, and of all else."""
-        if self.line and nodes and nodes[0].id == self.line.id:
-            return nodes[0], nodes[1:]
-        return None, nodes
+        """What became of the line, if it has one, and of all else."""
+        return (nodes[0], nodes[1:]) if self.line else (None, nodes)
 
     @property
     def lenders(self) -> "tuple[Node, ...]":
