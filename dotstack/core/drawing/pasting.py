@@ -70,14 +70,14 @@ class _Maker:
         self._new_id = new_id
         self._to_pixels = to_pixels
         self._in_places = in_places
-        self._sources: dict[Shared, str | None] = {}
+        self._sources: dict[Shared, Source | None] = {}
         self.notes: list[str] = []
 
     def node(self, item: Item) -> Node | None:
         if isinstance(item, Leaf):
-            return self._leaf(item)
-        if item.shared and item.shared in self._in_places:
-            return self._twin(item, item.shared)
+            return self._kept(item.name, lambda: self._leaf(item))
+        if (shared := item.shared) and shared in self._in_places:
+            return self._kept(item.name, lambda: self._twin(item, shared))
         nodes = tuple(node for inner in item.items if (node := self.node(inner)) is not None)
         if not nodes:
             return None
@@ -91,26 +91,26 @@ class _Maker:
         return GroupNode(id=self._new_id(), name=_named(item.name), look=look, nodes=nodes)
 
     def _twin(self, item: Branch, shared: Shared) -> Node | None:
-        """A twin of what is shown in several places; the first one carries its source."""
-        there = composed(self._to_pixels, shared.affine, item.name)
-        source = None
+        """A twin of what is shown in several places, which carries its source."""
+        there = Placement.of(composed(self._to_pixels, shared.affine, item.name))
         if shared not in self._sources:
             # In the axes of the source, with lines as wide as they come to be.
             back = self._to_pixels.inverse @ shared.affine.inverse
             inner = self.node(_moved(replace(item, shared=None, whole=Whole()), back))
-            self._sources[shared] = self._new_id() if inner else None
-            if inner:
-                source = Source(id=self._sources[shared], name=_named(shared.name), nodes=(inner,))
-        key = self._sources[shared]
-        if key is None:
+            named = {"id": self._new_id(), "name": _named(shared.name)}
+            self._sources[shared] = Source(**named, nodes=(inner,)) if inner else None
+        source = self._sources[shared]
+        if source is None:
             return None
         return TwinNode(
-            id=self._new_id(), name=_named(item.name), source=key, carried=source,
-            transform=Placement.of(there), look=self._whole(_PLAIN, item.whole),
+            id=self._new_id(), name=_named(item.name), source=source.id, carried=source,
+            transform=there, look=self._whole(_PLAIN, item.whole),
         )  # fmt: skip
 
     def _clip(self, item: Branch, nodes: tuple[Node, ...]) -> Node | None:
-        holders = tuple(node for inner in item.clip or () if (node := self.node(inner)))
+        # Twins would show what they are twins of.
+        shapes = map(_by_itself, item.clip or ())
+        holders = tuple(node for inner in shapes if (node := self.node(inner)))
         if not holders:
             # What shows within nothing does not show.
             return None
@@ -122,11 +122,15 @@ class _Maker:
         return ClipNode(id=self._new_id(), name=_named(item.name), holder=holder, nodes=nodes)
 
     def _leaf(self, leaf: Leaf) -> Node | None:
+        node = self._made(leaf)
+        return self._shaded(node, leaf) if node else None
+
+    def _kept(self, name: str, make: Callable[[], Node | None]) -> Node | None:
+        """What can be made of an item; None, with a note, of what cannot be in a drawing."""
         try:
-            node = self._made(leaf)
-            return self._shaded(node, leaf) if node else None
-        except (ValidationError, FormatError):
-            self.notes.append(f"{leaf.name}: it is left out, for it is too large or has no extent")
+            return make()
+        except (ValidationError, FormatError, GeometryError):
+            self.notes.append(f"{name}: it is left out, for it is too large or has no extent")
             return None
 
     def _made(self, leaf: Leaf) -> _Shape | None:
@@ -203,12 +207,19 @@ def _in_places(items: Iterable[Item]) -> set[Shared]:
             return
         if item.shared:
             seen.add(item.shared)
-        for inner in (*item.items, *(item.clip or ())):
+        for inner in item.items:
             look(inner)
 
     for item in items:
         look(item)
     return several
+
+
+def _by_itself(item: Item) -> Item:
+    """An item in which nothing is shown elsewhere too."""
+    if isinstance(item, Leaf):
+        return item
+    return replace(item, items=tuple(map(_by_itself, item.items)), shared=None)
 
 
 def _moved(item: Item, by: Affine) -> Item:

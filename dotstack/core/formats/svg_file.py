@@ -1,6 +1,6 @@
 """What an SVG file holds, for those who make something of it."""
 
-from collections.abc import Iterator
+from collections.abc import Hashable, Iterator
 from dataclasses import dataclass, field
 from typing import TypeAlias
 
@@ -72,7 +72,8 @@ class Shared:
     Attributes:
         name: the element's id.
         style: what it inherits there.
-        size: how large it is, by which its lines are.
+        size: how large its lines and shadows are; 0 where it has none.
+        form: what there is in it: not the same where it would contain itself, or lead too far.
         affine: from its axes to the file's.
 
     """
@@ -80,6 +81,7 @@ class Shared:
     name: str
     style: frozenset[tuple[str, str]]
     size: float
+    form: Hashable
     affine: Affine = field(compare=False)
 
 
@@ -149,6 +151,21 @@ class SvgFile:
             )
             for item in self.items
         )
+
+
+def form_of(item: Item) -> Hashable:
+    """What an item is made of, by which those of one element are told from each other."""
+    if isinstance(item, Leaf):
+        return item.form.kind, len(item.form.outline.segments)
+    clip = None if item.clip is None else tuple(map(form_of, item.clip))
+    return clip, tuple(map(form_of, item.items))
+
+
+def has_lengths(item: Item) -> bool:
+    """Whether there are lines or shadows in it, whose lengths are not those of its outlines."""
+    if isinstance(item, Leaf):
+        return item.look.line is not None or bool(item.look.whole.shadows)
+    return bool(item.whole.shadows) or any(map(has_lengths, item.items))
 
 
 def leaves(item: Item) -> Iterator[Leaf]:

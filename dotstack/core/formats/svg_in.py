@@ -25,6 +25,8 @@ from dotstack.core.formats.svg_file import (
     SvgFile,
     SvgInk,
     Whole,
+    form_of,
+    has_lengths,
 )
 from dotstack.core.formats.svg_gradient import SvgGradient, read_gradient
 from dotstack.core.formats.svg_shadow_in import filter_of, read_shadows
@@ -198,8 +200,8 @@ class _Reader:
         key = element.get("id", "")
         if item is None or key not in self.shared or self.by_id.get(key) is not element:
             return item
-        size = math.sqrt(abs(at.affine.determinant))
-        same = frozenset(at.style.items()), float(f"{size:.9g}")
+        size = math.sqrt(abs(at.affine.determinant)) if has_lengths(item) else 0.0
+        same = frozenset(at.style.items()), float(f"{size:.9g}"), form_of(item)
         return Branch(name, (item,), shared=Shared(key, *same, at.affine))
 
     def _shape(self, element: Element, kind: str, name: str, at: _Place) -> Item | None:

@@ -16,11 +16,14 @@ from bench.damage import damaged_svg
 from dotstack.core.drawing import Drawing, Evaluator, Plate, tied
 from dotstack.core.drawing.exporting import export, export_adapter
 from dotstack.core.drawing.kinds import TwinNode
+from dotstack.core.drawing.painted import painted
 from dotstack.core.drawing.pasting import Pasted, pasted
 from dotstack.core.drawing.pictures import plate_picture
 from dotstack.core.drawing.tree import told
 from dotstack.core.errors import CommandError, CoreError, FormatError, LimitError
-from dotstack.core.formats import read_svg
+from dotstack.core.formats import read_svg, recover_svg
+from dotstack.core.formats.picture import all_painted
+from dotstack.core.formats.svg_file import leaves
 from dotstack.core.paint import Look
 from tests.core.formats.test_exporting import MARKS, exported, only, pixels
 
@@ -130,6 +133,12 @@ SHARED = {
         '<use href="#leaf" width="24" height="18" transform="matrix(-1 0 0 1 60 44)"/>',
         {"leaf": 2},
     ),
+    "of any size, where it has no line": (
+        '<defs><path id="leaf" d="M0 0C6-9 18-9 24 0C18 9 6 9 0 0Z"/></defs>'
+        '<use href="#leaf" x="9" y="9"/><use href="#leaf" transform="translate(9 30) scale(1.6)"/>'
+        '<use href="#leaf" transform="matrix(.5 .2 -.4 .9 40 10)"/>',
+        {"leaf": 3},
+    ),
     "in each other": (
         f'<defs><g id="leaf" fill="#C98A1B">{LEAF}</g><g id="pair"><use href="#leaf"/>'
         '<use href="#leaf" transform="rotate(40)"/></g></defs><g transform="translate(20 20)">'
@@ -163,6 +172,42 @@ def test_what_is_shown_in_several_places_becomes_twins(name: str) -> None:
     wanted_pixels = pixels(bytes(resvg_py.svg_to_bytes(svg_string=svg(body), width=256)))
     off = np.abs(shown(found) - wanted_pixels).max(axis=2)
     assert (off > 0.15).mean() < 2e-3
+
+
+_IDS = st.sampled_from(["", *(f'id="{name}"' for name in "abcd")])
+_HOW = st.sampled_from(
+    ["", 'transform="rotate(50)"', 'transform="scale(1.5 -1)"', 'transform="skewX(20)"',
+     'transform="translate(7 3)"', 'fill="red"', 'opacity=".5"']
+)  # fmt: skip
+_LEAVES = st.sampled_from(
+    ['<path {} {} d="M0 0L9 0 9 9C1 2 3 4 0 9Z"/>', '<circle {} {} r="5"/>',
+     *(f'<use {{}} {{}} href="#{name}"/>' for name in "abcd")]
+)  # fmt: skip
+ELEMENTS = st.recursive(
+    st.builds(str.format, _LEAVES, _IDS, _HOW),
+    lambda inner: st.builds(
+        lambda kind, key, how, items: f"<{kind} {key} {how}>{''.join(items)}</{kind}>",
+        st.sampled_from(["g", "g", 'symbol viewBox="0 0 9 18"']), _IDS, _HOW,
+        st.lists(inner, min_size=1, max_size=4),
+    ).map(lambda text: text.replace('</symbol viewBox="0 0 9 18">', "</symbol>")),
+    max_leaves=12,
+)  # fmt: skip
+
+
+@settings(max_examples=200)
+@given(st.lists(ELEMENTS, min_size=1, max_size=4))
+def test_twins_show_all_that_is_used_wherever_it_is(elements: list[str]) -> None:
+    text = svg("".join(elements))
+    wanted = [leaf.outline for item in recover_svg(text).items for leaf in leaves(item)]
+    if not wanted:
+        return
+    plate = Plate(id="plate", name="Quay", width=64, height=64, nodes=read(text).nodes)
+    shown = all_painted(painted(plate.nodes, Evaluator()))
+    found = [each.outline for each in shown]
+    assert len(found) == len(wanted)
+    for one, other in zip(found, wanted, strict=True):
+        assert one.bounds == pytest.approx(other.bounds, abs=1e-6)
+        assert one.area == pytest.approx(other.area, abs=1e-6)
 
 
 # Each as CSS says it, told by hand.
