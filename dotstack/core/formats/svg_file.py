@@ -1,13 +1,16 @@
 """What an SVG file holds, for those who make something of it."""
 
-from collections.abc import Hashable, Iterator
+from collections.abc import Callable, Hashable, Iterator
 from dataclasses import dataclass, field
-from typing import TypeAlias
+from typing import TypeAlias, TypeVar
 
+from dotstack.core.errors import FormatError, GeometryError
 from dotstack.core.formats.svg_gradient import SvgGradient
 from dotstack.core.formats.svg_shapes import Form
 from dotstack.core.geometry import Affine, Outline
 from dotstack.core.paint import Blend, Shadow, Stroke
+
+_T = TypeVar("_T")
 
 
 @dataclass(frozen=True, slots=True)
@@ -20,6 +23,29 @@ class Finding:
 
     def __str__(self) -> str:
         return f"{self.where}: {self.what}"
+
+
+class Findings:
+    """What was found not to be kept so far, each thing once."""
+
+    def __init__(self) -> None:
+        self.found: list[Finding] = []
+
+    def tell(self, code: str, where: str, what: str) -> None:
+        """Adds what is not kept."""
+        finding = Finding(code, where, what)
+        if finding not in self.found:
+            self.found.append(finding)
+
+    def careful(self, where: str, read: Callable[[], _T], fallback: _T) -> _T:
+        """What ``read`` answers, or the fallback, with a finding, if it cannot."""
+        try:
+            return read()
+        except FormatError as error:
+            self.tell("unreadable", error.where, error.reason)
+        except GeometryError as error:
+            self.tell("unreadable", where, str(error))
+        return fallback
 
 
 # Six hex digits, or a gradient.

@@ -7,59 +7,44 @@ place; ``read_svg`` refuses at the first of these. Nothing outside the file is e
 import math
 from collections.abc import Callable
 from dataclasses import dataclass, field, replace
-from typing import TypeVar
 from xml.etree.ElementTree import Element, ParseError
 
 from defusedxml import DefusedXmlException
 from defusedxml.ElementTree import fromstring
 
-from dotstack.core.errors import FormatError, GeometryError, LimitError
+from dotstack.core.errors import FormatError, LimitError
 from dotstack.core.formats import svg_style
 from dotstack.core.formats.svg_file import (
     Branch,
-    Finding,
+    Findings,
     Item,
     Leaf,
-    Look,
     Shared,
     SvgFile,
-    SvgInk,
     Whole,
     form_of,
     has_lengths,
 )
-from dotstack.core.formats.svg_gradient import SvgGradient, read_gradient
-from dotstack.core.formats.svg_shadow_in import filter_of, read_shadows
+from dotstack.core.formats.svg_paint_in import PaintReader
 from dotstack.core.formats.svg_shapes import (
     HREF,
     Form,
     closed,
     composed,
     length,
-    lengths_in,
     local,
-    measured,
     read_form,
     transform_in,
 )
 from dotstack.core.formats.svg_view import inner, view_box, viewport
 from dotstack.core.geometry import Affine, Outline
-from dotstack.core.paint import BLENDS, Dashes, Shadow, Stop, Stroke
-from dotstack.core.paint.line import MAX_DASHES
-from dotstack.core.values import MAX_SIZE, Cap, Join
 
-_T = TypeVar("_T")
 MAX_ELEMENTS = 20_000
 MAX_SEGMENTS = 100_000
 _MAX_DEPTH = 64
-# What a drawing can hold.
-_THINNEST, _MOST_LIMIT = 1e-6, 100.0
 _SILENT = frozenset({"title", "desc", "metadata", "defs", "style", "symbol", "clipPath", "marker",
                      "linearGradient", "radialGradient", "filter",
                      "namedview"})  # fmt: skip
-_CAPS = {"butt": Cap.FLAT, "round": Cap.ROUND, "square": Cap.SQUARE}
-_JOINS = {"miter": Join.SHARP, "miter-clip": Join.SHARP, "arcs": Join.SHARP,
-          "round": Join.ROUND, "bevel": Join.FLAT}  # fmt: skip
 
 
 def read_svg(text: str | bytes) -> SvgFile:
@@ -117,8 +102,8 @@ class _Reader:
     styles: svg_style.Styles = field(init=False)
     by_id: dict[str, Element] = field(default_factory=dict)
     shared: set[str] = field(default_factory=set)
-    findings: list[Finding] = field(default_factory=list)
-    view: tuple[float, float] | None = None
+    told: Findings = field(default_factory=Findings)
+    paint: PaintReader = field(init=False)
     elements: int = 0
     segments: int = 0
 
@@ -128,35 +113,20 @@ class _Reader:
                 self.by_id.setdefault(element.attrib["id"], element)
             if local(element) == "use":
                 self.shared.add(_address(element).removeprefix("#"))
-        self.styles = svg_style.Styles(self.root, self._tell_style)
+        self.styles = svg_style.Styles(
+            self.root, lambda what: self.told.tell("style", "style", f"{what} is not kept")
+        )
         style = self.styles.of(self.root, {})
-        box = self._careful("svg", lambda: view_box(self.root, "svg"), None)
-        self.view = box[2:] if box else None
+        box = self.told.careful("svg", lambda: view_box(self.root, "svg"), None)
+        view = box[2:] if box else None
+        self.paint = PaintReader(self.styles, self.by_id, view, self.told)
         items = self._inside(self.root, _Place(style))
-        to_pixels = self._careful("svg", lambda: viewport(self.root), Affine())
-        return SvgFile(items, box, to_pixels, tuple(self.findings))
-
-    def _tell(self, code: str, where: str, what: str) -> None:
-        finding = Finding(code, where, what)
-        if finding not in self.findings:
-            self.findings.append(finding)
-
-    def _tell_style(self, what: str) -> None:
-        self._tell("style", "style", f"{what} is not kept")
-
-    def _careful(self, where: str, read: Callable[[], _T], fallback: _T) -> _T:
-        """What ``read`` answers, or the fallback, with a finding, if it cannot."""
-        try:
-            return read()
-        except FormatError as error:
-            self._tell("unreadable", error.where, error.reason)
-        except GeometryError as error:
-            self._tell("unreadable", where, str(error))
-        return fallback
+        to_pixels = self.told.careful("svg", lambda: viewport(self.root), Affine())
+        return SvgFile(items, box, to_pixels, tuple(self.told.found))
 
     def _moved(self, affine: Affine, read: Callable[[], Affine], name: str) -> Affine | None:
         """A map after another that is read; None, with a finding, if it cannot be."""
-        return self._careful(name, lambda: composed(affine, read(), name), None)
+        return self.told.careful(name, lambda: composed(affine, read(), name), None)
 
     def _inside(self, element: Element, at: _Place) -> tuple[Item, ...]:
         """The items of an element's children, which stand where it does."""
@@ -186,7 +156,7 @@ class _Reader:
             if moved is None or not moved.determinant:
                 return None
             at = replace(at, affine=moved)
-        whole = self._whole(at, name)
+        whole = self.paint.whole(at.style, at.affine, name)
         item = self._shape(element, kind, name, at)
         clip = at.style.get("clip-path", "none")
         if item is not None and whole != Whole():
@@ -213,9 +183,11 @@ class _Reader:
         if kind == "use":
             return self._used(element, name, at)
         nothing: Form | None = Form(Outline.empty())
-        form = self._careful(name, lambda: read_form(element, name), nothing)
+        form = self.told.careful(name, lambda: read_form(element, name), nothing)
         if form is None:
-            self._tell("element", name, f"<{kind[:40]}> is not a basic shape, a path or a group")
+            self.told.tell(
+                "element", name, f"<{kind[:40]}> is not a basic shape, a path or a group"
+            )
             return None
         return self._leaf(form, name, at)
 
@@ -225,20 +197,22 @@ class _Reader:
         self.segments += len(form.outline.segments)
         if self.segments > MAX_SEGMENTS:
             raise LimitError("nodes of one SVG file", self.segments, MAX_SEGMENTS)
-        look = self._look(name, at)
+        look = self.paint.look(at.style, at.affine, name)
         rule = at.style.get("fill-rule", "nonzero")
         if rule not in ("nonzero", "evenodd"):
-            self._tell("value", name, f"fill-rule is {rule[:40]!r}; nonzero or evenodd is wanted")
+            self.told.tell(
+                "value", name, f"fill-rule is {rule[:40]!r}; nonzero or evenodd is wanted"
+            )
             rule = "nonzero"
         outline = form.outline
         if look.fill and form.kind == "line":
             look = replace(look, fill=None)
         elif look.fill and not outline.closed.all():
             if look.line:
-                self._tell("line", name, "its line is closed, as its fill is")
+                self.told.tell("line", name, "its line is closed, as its fill is")
             outline = closed(outline)
         outline = replace(outline, fill_rule="evenodd" if rule == "evenodd" else "nonzero")
-        if self._careful(name, lambda: outline.transformed(at.affine), None) is None:
+        if self.told.careful(name, lambda: outline.transformed(at.affine), None) is None:
             return None
         return Leaf(name, replace(form, outline=outline), at.affine, look)
 
@@ -248,10 +222,10 @@ class _Reader:
         if target is None:
             inside = address.startswith("#")
             what = "names nothing in this file" if inside else "lies outside the file"
-            self._tell("reference", name, f"{address[:60]!r} {what}")
+            self.told.tell("reference", name, f"{address[:60]!r} {what}")
             return None
         if target in at.path or target is element:
-            self._tell("reference", name, f"{address[:60]!r} contains itself")
+            self.told.tell("reference", name, f"{address[:60]!r} contains itself")
             return None
 
         def corner() -> Affine:
@@ -272,10 +246,10 @@ class _Reader:
     def _clipped(self, item: Item, clip: str, name: str, at: _Place) -> Item:
         target = self.by_id.get(svg_style.reference(clip) or "")
         if target is None or local(target) != "clipPath" or target in at.path:
-            self._tell("clip", name, f"the clip {clip[:60]!r} cannot be kept")
+            self.told.tell("clip", name, f"the clip {clip[:60]!r} cannot be kept")
             return item
         if target.get("clipPathUnits", "userSpaceOnUse") != "userSpaceOnUse":
-            self._tell("clip", name, "a clip in parts of its box cannot be kept")
+            self.told.tell("clip", name, "a clip in parts of its box cannot be kept")
             return item
         style = self.styles.of(target, {})
         style = {**style, "fill": "#000000", "stroke": "none"}
@@ -285,122 +259,6 @@ class _Reader:
         there = self._moved(at.affine, lambda: transform_in(text, name), name) or at.affine
         within = replace(at.inside(target), style=style, affine=there)
         return Branch(name, (item,), self._inside(target, within))
-
-    def _look(self, name: str, at: _Place) -> Look:
-        style = at.style
-        fill, clear = self._paint(style, "fill", "#000000", name)
-        line, faint = self._paint(style, "stroke", "none", name)
-        across = math.sqrt(abs(at.affine.determinant))
-        stroke = self._stroke(style, across, name) if line and across else None
-        if stroke is None:
-            line, stroke = None, Stroke(width=1.0)
-        if fill and line and clear != faint:
-            self._tell("opacity", name, "fill and line have one opacity, that of the fill")
-        return Look(fill, line, stroke, Whole(opacity=clear if fill else faint))
-
-    def _stroke(self, style: dict[str, str], across: float, name: str) -> Stroke | None:
-        """The line along a shape, ``across`` times as large; None if it has no width."""
-
-        def number(key: str, usual: str, least: float = -math.inf) -> float:
-            value = self._careful(
-                name, lambda: measured(style.get(key, usual), name, key), float(usual)
-            )
-            return max(value, least)
-
-        width = number("stroke-width", "1") * across
-        if width <= 0:
-            return None
-        changes: dict[str, object] = {"width": min(max(width, _THINNEST), MAX_SIZE)}
-        for key, field_, words in (
-            ("stroke-linecap", "cap", _CAPS),
-            ("stroke-linejoin", "join", _JOINS),
-        ):
-            said = style.get(key, "")
-            if said in words:
-                changes[field_] = words[said]
-            elif said:
-                self._tell("line", name, f"{key} {said[:40]!r} is not kept")
-        changes["limit"] = min(number("stroke-miterlimit", "4", 1.0), _MOST_LIMIT)
-        said = style.get("stroke-dasharray", "none")
-        if said != "none":
-            none: list[float] = []
-            pattern = self._careful(name, lambda: lengths_in(said, name, "stroke-dasharray"), none)
-            if len(pattern) > MAX_DASHES or min(pattern, default=0) < 0:
-                self._tell("line", name, f"stroke-dasharray {said[:40]!r} is not kept")
-            elif sum(pattern) > 0:
-                start = number("stroke-dashoffset", "0")
-                changes["dashes"] = Dashes(
-                    pattern=tuple(min(length * across, MAX_SIZE) for length in pattern),
-                    start=min(max(start * across, -MAX_SIZE), MAX_SIZE),
-                )
-        return Stroke.model_validate(changes)
-
-    def _paint(
-        self, style: dict[str, str], key: str, usual: str, name: str
-    ) -> tuple[SvgInk | None, float]:
-        """The colour or gradient, and its opacity."""
-        value = style.get(key, usual)
-        if value == "currentColor":
-            value = style.get("color", "#000000")
-        if value in ("none", "transparent"):
-            return None, 1.0
-        opacity = self._fraction(style, f"{key}-opacity", name)
-        if svg_style.is_reference(value):
-            found = self._gradient(value, name)
-            if isinstance(found, SvgGradient):
-                return found, opacity
-            if found:
-                return found.colour, opacity * found.opacity
-            self._tell("paint", name, f"the {key} {value[:60]!r} is not kept")
-            return None, 1.0
-        read = svg_style.colour(value)
-        if read is None:
-            self._tell("colour", name, f"the {key} {value[:40]!r} is not known and became ink")
-            return "#22303C", opacity
-        return read[0], opacity * read[1]
-
-    def _gradient(self, value: str, name: str) -> SvgGradient | Stop | None:
-        address = svg_style.reference(value) or ""
-
-        def read() -> SvgGradient | Stop | None:
-            return read_gradient(address, self.by_id, self.styles, self.view, name, told)
-
-        def told(what: str) -> None:
-            self._tell("gradient", name, what)
-
-        return self._careful(name, read, None)
-
-    def _fraction(self, style: dict[str, str], key: str, name: str) -> float:
-        return self._careful(name, lambda: svg_style.fraction(style.get(key, "1"), name, key), 1.0)
-
-    def _whole(self, at: _Place, name: str) -> Whole:
-        """What an element says of all that it shows together."""
-        style = at.style
-        if style.get("mask", "none") != "none":
-            self._tell("effect", name, "mask is not kept")
-        if "transform" in style:
-            self._tell("effect", name, "a transform in a style is not kept")
-        blend = style.get("mix-blend-mode", "normal")
-        if blend not in BLENDS:
-            self._tell("effect", name, f"mix-blend-mode {blend[:40]!r} is not kept")
-        known = next((mode for mode in BLENDS if mode == blend), BLENDS[0])
-        shadows = self._shadows(at, name)
-        return Whole(self._fraction(style, "opacity", name), known, shadows)
-
-    def _shadows(self, at: _Place, name: str) -> tuple[Shadow, ...]:
-        value = at.style.get("filter", "none")
-        if value == "none":
-            return ()
-        if svg_style.is_reference(value):
-            target = self.by_id.get(svg_style.reference(value) or "")
-        else:
-            target = filter_of(value, at.style.get("color", "#000000"))
-        found = None
-        if target is not None and local(target) == "filter":
-            found = read_shadows(target, self.styles, at.affine)
-        if found is None:
-            self._tell("effect", name, "filter is not kept: it casts no plain shadow")
-        return found or ()
 
 
 def _address(use: Element) -> str:
