@@ -19,13 +19,14 @@ _DIGITS = 7
 def repeated(painted: Iterable[Painted]) -> dict[Painted, tuple[Painted, Affine]]:
     """Of each that is the same as one before, in the same plain paint: that one, and the map to it.
 
-    Lines are as wide in both.
+    Lines are as wide in both. What is blended is left alone: what has a map of its own is blended
+    by itself (CSS Transforms 1, section 3).
     """
     found: dict[Painted, tuple[Painted, Affine]] = {}
     known: defaultdict[Hashable, list[tuple[Painted, Points]]] = defaultdict(list)
     for each in painted:
-        inks = (each.fill, each.line and each.line.ink)
-        if each.clip or each.outline.is_empty or any(isinstance(ink, Shading) for ink in inks):
+        plain = each.blend == "normal" and not any(isinstance(ink, Shading) for ink in each.inks)
+        if each.clip or each.outline.is_empty or not plain:
             continue
         spots = _spots(each)
         size = float(np.abs(spots - spots.mean()).mean())
@@ -44,7 +45,7 @@ def _key(painted: Painted) -> Hashable:
     """What is the same of those that may be."""
     outline = painted.outline
     shape = tuple((len(each.segments), each.closed) for each in outline.contours)
-    paint = painted.fill, painted.line, painted.opacity, painted.blend
+    paint = painted.fill, painted.line, painted.opacity
     return shape, outline.segments.kind.tobytes(), outline.fill_rule, paint
 
 
@@ -57,6 +58,8 @@ def _spots(painted: Painted) -> Points:
 def _map(before: Points, after: Points, near: float) -> Affine | None:
     """The map that moves, turns or mirrors points to others, if there is one."""
     far = int(np.abs(before - before[0]).argmax())
+    if before[far] == before[0]:
+        return None
     for mirrors in (False, True):
         points = before.conj() if mirrors else before
         turn = (after[far] - after[0]) / (points[far] - points[0])

@@ -296,14 +296,15 @@ def test_equal_paths_are_said_once_and_look_the_same(
     drawing = do(drawing, "set-parameters", ids=["all"], parameters={number: count})
     # Another colour, another size and another clip are not the same.
     half = {**shape, "id": "s", "transform": {"a": 0.5, "d": 0.5, "e": 70, "f": 200}}
-    for other in (at({**shape, "fill": "#C98A1B", "id": "c"}, 40, 40), half):
+    blended = at({**shape, "id": "b", "blend": "multiply"}, 60, 90)
+    for other in (at({**shape, "fill": "#C98A1B", "id": "c"}, 40, 40), half, blended):
         drawing = do(drawing, "add-shape", plate="plate", node=other)
     said = only(exported(drawing, format="svg", once=True, precision=precision)).decode()
     plain = only(exported(drawing, format="svg", precision=precision)).decode()
     used, paths = ([each for each in ElementTree.fromstring(said).iter() if each.tag.endswith(tag)]
                    for tag in ("}use", "}path"))  # fmt: skip
     copies = 2 * count if layout == "mirror" else count
-    assert len(used) + len(paths) == copies + 2
+    assert len(used) + len(paths) == copies + 3
     if len(paths[0].get("d", "")) > 60:
         assert len(used) == copies - 1
     one, other = (pixels(bytes(resvg_py.svg_to_bytes(svg_string=text, width=256)))
