@@ -58,7 +58,7 @@ def _spots(painted: Painted) -> Points:
 def _map(before: Points, after: Points, near: float) -> Affine | None:
     """The map that moves, turns or mirrors points to others, if there is one."""
     far = int(np.abs(before - before[0]).argmax())
-    if before[far] == before[0]:
+    if before[far] == before[0] or after[far] == after[0]:
         return None
     for mirrors in (False, True):
         points = before.conj() if mirrors else before
