@@ -30,10 +30,10 @@ def laid(drawing: Drawing, evaluator: Evaluator) -> Drawing:
         layout = _layout(node, evaluator)
         return node if layout is node.layout else node.model_copy(update={"layout": layout})
 
+    if not any(_asks(inner) for node in drawing.roots for inner in told(node)):
+        return drawing
     # What lies in a repeat is laid before what is made of it.
     for _ in range(MAX_NESTING):
-        if not any(_asks(inner) for node in drawing.roots for inner in told(node)):
-            break
         fresh = with_each(drawing, lambda node: with_each_told(node, renewed))
         if fresh is drawing:
             break

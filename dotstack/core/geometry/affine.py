@@ -34,6 +34,11 @@ class Affine:
         return cls(a=x, d=x if y is None else y)
 
     @classmethod
+    def standing(cls, base: complex, way: complex) -> Self:
+        """The map to axes at a point, with x along a unit vector."""
+        return cls(way.real, way.imag, -way.imag, way.real, base.real, base.imag)
+
+    @classmethod
     def rotation_deg(cls, angle: float) -> Self:
         """The map that turns by ``angle`` degrees from +x towards +y; exact at quarter turns."""
         quarter, rest = divmod(angle, 90.0)

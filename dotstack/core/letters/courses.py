@@ -50,7 +50,7 @@ class Round:
         if radius <= 0:
             raise GeometryError("the circle is too small for so many lines of words")
         turn = rect(1.0, radians(self.start_deg) + way * along / radius)
-        return _standing(radius * turn, way * 1j * turn)
+        return Affine.standing(radius * turn, way * 1j * turn)
 
 
 class Along:
@@ -69,12 +69,7 @@ class Along:
 
     def at(self, along: float, below: float) -> Affine:
         point, way = self._walk.at(self._start + along)
-        return _standing(point + below * 1j * way, way)
-
-
-def _standing(base: complex, way: complex) -> Affine:
-    """The map to axes at a point, with x along a unit vector."""
-    return Affine(way.real, way.imag, -way.imag, way.real, base.real, base.imag)
+        return Affine.standing(point + below * 1j * way, way)
 
 
 def usual_start(outline: Outline, alignment: Alignment) -> float:

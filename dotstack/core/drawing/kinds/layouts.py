@@ -234,9 +234,7 @@ class Along(_Growing):
         return [self._place(number, *there) for number, there in enumerate(found)]
 
     def _place(self, number: int, point: complex, way: complex) -> Affine:
-        if self.upright:
-            way = 1 + 0j
-        there = Affine(way.real, way.imag, -way.imag, way.real, point.real, point.imag)
+        there = Affine.standing(point, 1 + 0j if self.upright else way)
         return there @ self._scaling(number)
 
 
