@@ -103,7 +103,7 @@ def _body(
     again = repeated(each for items in parts for each in all_painted(items)) if style.once else {}
     writer = _Writer(style, numbers or count(1), again)
     for items, name in zip(parts, ids):
-        drawn = writer.part(items, f' id="{prefix}{name}"' if style.ids else "")
+        drawn = writer.part(items, f"{prefix}{name}" if style.ids else "")
         # What is referred to stands before it.
         lines += [*writer.taken_defs(), *drawn]
     return lines
@@ -121,7 +121,8 @@ class _Writer:
         self._style = style
         self._numbers = numbers
         self._again = again
-        self._marks: dict[Painted, str] = {}
+        # Of those that were written, and are used again.
+        self._ids: dict[Painted, str] = {}
         self._firsts = {first for first, _ in again.values()}
         self._known: dict[object, str] = {}
         self._defs: list[str] = []
@@ -131,16 +132,17 @@ class _Writer:
         taken, self._defs = self._defs, []
         return taken
 
-    def part(self, items: tuple[Item, ...], mark: str) -> list[str]:
-        """The items of one shape, as one element if it has a mark."""
+    def part(self, items: tuple[Item, ...], key: str) -> list[str]:
+        """The items of one shape, as one element if it has an id."""
         if len(items) == 1:
-            return self._item(items[0], mark)
+            return self._item(items[0], key)
         lines = [line for item in items for line in self._item(item)]
-        return [f"<g{mark}>", *lines, "</g>"] if mark or self._style.readable else lines
+        return [f"<g{_id(key)}>", *lines, "</g>"] if key or self._style.readable else lines
 
-    def _item(self, item: Item, mark: str = "") -> list[str]:
+    def _item(self, item: Item, key: str = "") -> list[str]:
         if isinstance(item, Painted):
-            return [self._path(item, mark)]
+            return [self._path(item, key)]
+        mark = _id(key)
         within = self._within(item)
         cast = self._filter(item) if item.shadows else ""
         lines = [line for inner in item.items for line in self._item(inner)]
@@ -156,11 +158,11 @@ class _Writer:
         clip = f' clip-path="url(#{self._clip(item.clip)})"' if item.clip else ""
         return faded + blend + clip
 
-    def _path(self, painted: Painted, mark: str) -> str:
+    def _path(self, painted: Painted, key: str) -> str:
         first, there = self._again.get(painted, (None, None))
-        if there and first in self._marks:
+        if there and first in self._ids:
             matrix = _matrix(there, self._style.precision + _MORE_DECIMALS)
-            return f'<use{mark} href="#{self._marks[first]}" transform="{matrix}"/>'
+            return f'<use{_id(key)} href="#{self._ids[first]}" transform="{matrix}"/>'
         outline, line = painted.outline, painted.line
         rule = "" if outline.fill_rule == "nonzero" else f' fill-rule="{outline.fill_rule}"'
         fill = self._ink(painted.fill) if painted.fill else '"none"'
@@ -168,9 +170,8 @@ class _Writer:
         within = self._within(painted)
         data = outline.to_path_data(self._style.precision)
         if painted in self._firsts and len(data) > _WORTH:
-            mark = mark or f' id="shape-{next(self._numbers)}"'
-            self._marks[painted] = mark.split('"')[1]
-        return f'<path{mark} fill={fill}{rule}{stroke}{within} d="{data}"/>'
+            key = self._ids[painted] = key or f"shape-{next(self._numbers)}"
+        return f'<path{_id(key)} fill={fill}{rule}{stroke}{within} d="{data}"/>'
 
     def _stroke(self, line: Pen) -> str:
         stroke = line.stroke
@@ -251,6 +252,10 @@ def _joined(lines: list[str], style: SvgStyle) -> str:
         if line.startswith(("<svg", "<g", "<symbol")):
             depth += 1
     return "\n".join([*out, ""])
+
+
+def _id(key: str) -> str:
+    return f' id="{key}"' if key else ""
 
 
 def _matrix(there: Affine, decimals: int) -> str:
