@@ -39,7 +39,7 @@ import SpacingLayer from '@/letters/SpacingLayer.vue';
 import TypingLayer from '@/letters/TypingLayer.vue';
 import { useWaitingMarks } from '@/desk/waitingMarks';
 import PiecePaths from '@/look/PiecePaths.vue';
-import { childrenOf, paintOf } from '@/marks/kinds';
+import { childrenOf, goesRound, paintOf } from '@/marks/kinds';
 import { ontoPlate } from '@/marks/matrix';
 import { gradientOf } from '@/marks/paint';
 import type { Point } from '@/marks/numbers';
@@ -203,7 +203,7 @@ const led = computed(() => {
 /** The spin or mirror that is selected alone, wherever it lies. */
 const centred = computed(() => {
   const node = only.value?.node;
-  if (node?.kind !== 'repeat' || !['spin', 'mirror'].includes(node.layout.kind)) return null;
+  if (node?.kind !== 'repeat' || !goesRound(node)) return null;
   const figure = selection.figureById.get(node.id);
   const busy = corners.open || nodes.open;
   return figure && !busy && picking.value ? { node, figure } : null;

@@ -6,7 +6,7 @@ import type { Figure, Node } from '@/api/types';
 import AnchorPicker from '@/facts/AnchorPicker.vue';
 import NumberField from '@/fields/NumberField.vue';
 import { common } from '@/marks/common';
-import { kindOf } from '@/marks/kinds';
+import { goesRound, kindOf } from '@/marks/kinds';
 import { useActions } from '@/stores/actions';
 import { useDrawing } from '@/stores/drawing';
 import { useView } from '@/stores/view';
@@ -61,7 +61,7 @@ const radius = (name: 'rx' | 'ry') => (node: Node) =>
 const length = (node: Node) => (node.kind === 'line' ? node.length : undefined);
 /** The angle of what is made round its own centre, which alone it is turned about. */
 function turn(node: Node): number | undefined {
-  if (node.kind === 'repeat' && !['spin', 'mirror'].includes(node.layout.kind)) return undefined;
+  if (node.kind === 'repeat' && !goesRound(node)) return undefined;
   const { a = 1, b = 0 } = node.transform;
   return kindOf(node).parameters(node).length ? (Math.atan2(b, a) * 180) / Math.PI : undefined;
 }

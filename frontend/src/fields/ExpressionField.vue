@@ -15,16 +15,23 @@ const props = defineProps<{
 const id = useId();
 const typed = ref('');
 const fault = ref('');
+/** What was asked for last, and stands there since. */
+let asked: string | null = null;
 
 function reset(): void {
   typed.value = props.text ?? '';
   fault.value = '';
+  asked = null;
 }
 watch(() => props.text, reset, { immediate: true });
 
+/** Takes what is typed, once: leaving the field asks no second time for what was just asked. */
 async function commit(): Promise<void> {
   const text = typed.value.trim();
-  if (text !== (props.text ?? '')) fault.value = (await props.take(text)) ?? '';
+  if (text === (props.text ?? '')) return reset();
+  if (text === asked) return;
+  asked = text;
+  fault.value = (await props.take(text)) ?? '';
 }
 </script>
 

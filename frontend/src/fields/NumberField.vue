@@ -260,3 +260,9 @@ defineExpose({ commit });
 </template>
 
 <style scoped src="./field.css"></style>
+<style scoped>
+label {
+  cursor: ew-resize;
+  touch-action: none;
+}
+</style>

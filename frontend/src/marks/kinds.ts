@@ -179,6 +179,11 @@ const KINDS: { readonly [K in Node['kind']]: Kind<Of<K>> } = {
   },
 };
 
+/** Whether the copies of a repeat go round a centre, which a row and a line have not. */
+export function goesRound({ layout }: Of<'repeat'>): boolean {
+  return layout.kind === 'spin' || layout.kind === 'mirror';
+}
+
 export function kindOf(node: Node): Kind<Node> {
   return KINDS[node.kind] as Kind<Node>;
 }
