@@ -22,7 +22,7 @@ from dotstack.core.formats.picture import (
 from dotstack.core.formats.svg_filter import write_filter
 from dotstack.core.formats.svg_reuse import repeated
 from dotstack.core.geometry import Affine, Outline
-from dotstack.core.geometry.path_writer import format_number
+from dotstack.core.geometry.numerals import format_number
 from dotstack.core.values import Cap, Join
 
 _SIZE_DECIMALS = 6

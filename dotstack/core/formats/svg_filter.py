@@ -1,7 +1,7 @@
 """Shadows as filters of SVG (Filter Effects Module Level 1), in the colours of a screen."""
 
 from dotstack.core.formats.picture import Layer, extent
-from dotstack.core.geometry.path_writer import format_number
+from dotstack.core.geometry.numerals import format_number
 from dotstack.core.paint import Shadow
 
 _DECIMALS = 4

@@ -15,6 +15,7 @@ import numpy as np
 from dotstack.core.geometry import arc_reader
 from dotstack.core.geometry.arc_reader import Arc
 from dotstack.core.geometry.arrays import Bools
+from dotstack.core.geometry.numerals import rounded
 from dotstack.core.geometry.segments import Segments
 
 # In units of the last decimal: a little less than the two that are promised.
@@ -92,11 +93,6 @@ def draws_well(arcs: Segments, precision: int) -> Bools:
 
 def _off_chord(point: complex, start: complex, end: complex) -> float:
     return abs(((point - start) / (end - start)).imag) * abs(end - start)
-
-
-def rounded(point: complex, precision: int) -> complex:
-    """The point with its coordinates rounded to decimals."""
-    return complex(round(point.real, precision), round(point.imag, precision))
 
 
 def _spelt(arc: Arc, start: complex, end: complex, precision: int, more: int) -> Written:

@@ -111,9 +111,7 @@ class Outline:
 
     def to_path_data(self, precision: int = 6) -> str:
         """SVG path data, with arcs as ``A``, rounded to ``precision`` decimals."""
-        return path_writer.write(
-            ((contour.segments, contour.closed) for contour in self.contours), precision
-        )
+        return path_writer.write(self.segments, self.offsets, self.closed, precision)
 
     def to_quick_data(self, precision: int) -> str:
         """SVG path data that is only drawn: as ``to_path_data``, longer and sooner there."""

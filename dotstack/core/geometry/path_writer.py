@@ -1,29 +1,50 @@
 """SVG path data written (SVG 1.1, chapter 8): as short as can be, or as soon as can be."""
 
-import re
-from collections.abc import Iterable, Sequence
-from itertools import pairwise
+from collections.abc import Iterable
+from itertools import chain, pairwise
+from typing import NamedTuple
 
 import numpy as np
 
 from dotstack.core.geometry import arc_writer
 from dotstack.core.geometry.arc_reader import Arc
-from dotstack.core.geometry.arc_writer import rounded
-from dotstack.core.geometry.arrays import Bools, Ints, Points
+from dotstack.core.geometry.arrays import Bools, Floats, Ints, Points
+from dotstack.core.geometry.numerals import format_number, in_units, shapes, texts
 from dotstack.core.geometry.segments import ARC, CUBIC, LINE, Segments
 
+# What is written beside segments, in the order of the kinds; arcs are words of their own.
+_MOVE, _CLOSE = 3, 4
+_LETTERS = np.array(["L", "A", "C", "M", "Z"])
+_COUNTS = np.array([2, 0, 6, 2, 0])
+_MOST = 6
 
-def write(contours: Iterable[tuple[Segments, bool]], precision: int) -> str:
+
+def write(segments: Segments, offsets: Ints, closed: Bools, precision: int) -> str:
     """Path data, each number and command as short as ``precision`` allows.
 
     Arcs are written with absolute ends and with their letter, so that they can be told at
     sight, but for the further pieces of one arc; lines and cubics in the shorter of both ways.
     What a reader draws lies within two units of the last decimal.
     """
-    writer = _Writer(precision)
-    for segments, closed in contours:
-        writer.contour(segments, closed)
-    return "".join(writer.words)
+    if not len(segments):
+        return ""
+    kind, of = _commands(segments, offsets, closed)
+    count, absolute, relative = _spelt(segments, kind, of, precision)
+    chosen, begun = _shortest(absolute, relative)
+    arcs = np.flatnonzero(kind == ARC)
+    for i, row in zip(arcs.tolist(), _rows(segments.take(of[arcs]))):
+        begun[i] = "".join(_arc_words(row, precision))
+    # What has no number has one place still, for its letter.
+    places = np.maximum(count, 1)
+    held = np.arange(_MOST) < places[:, None]
+    relatively = np.array(chosen, np.bool_)[:, None]
+    words = texts(np.where(relatively, relative.units, absolute.units)[held], precision)
+    before = np.where(np.where(relatively, relative.gaps, absolute.gaps)[held], " ", "").tolist()
+    for at, letter, numbers in zip((np.cumsum(places) - places).tolist(), begun, count.tolist()):
+        before[at] = letter
+        if not numbers:
+            words[at] = ""
+    return "".join(chain.from_iterable(zip(before, words)))
 
 
 def write_quickly(segments: Segments, offsets: Ints, closed: Bools, precision: int) -> str:
@@ -75,8 +96,8 @@ def _arc_texts(segments: Segments, precision: int) -> dict[int, str]:
 
 def _texts(points: Points, precision: int) -> list[str]:
     """Points as they are written, all at once."""
-    x, y = (np.round(each, precision).tolist() for each in (points.real, points.imag))
-    return [f"{across:.15g} {down:.15g}" for across, down in zip(x, y)]
+    x, y = (texts(in_units(each, precision), precision) for each in (points.real, points.imag))
+    return [f"{across} {down}" for across, down in zip(x, y)]
 
 
 _Row = tuple[int, complex, complex, complex, complex, float, float, float]
@@ -92,9 +113,9 @@ def _arc_words(row: _Row, precision: int) -> list[str]:
     for piece in arc_writer.written(Arc(*row[1:]), precision):
         end = _pair(piece.end, precision)
         if piece.radii is None:
-            words.append("L" + _join(end))
+            words.append("L" + _joined(end))
             continue
-        numbers = _join(
+        numbers = _joined(
             (
                 *_pair(piece.radii, piece.radii_decimals),
                 format_number(piece.degrees, piece.degrees_decimals),
@@ -110,108 +131,119 @@ def _arc_words(row: _Row, precision: int) -> list[str]:
     return words
 
 
-class _Writer:
-    """Writes command after command, from the rounded point where the one before ended."""
+class _Spelling(NamedTuple):
+    """One way to write each of n commands.
 
-    def __init__(self, precision: int) -> None:
-        self.words: list[str] = []
-        self._precision = precision
-        self._letter = self._tail = ""
-        self._here = self._begun = 0j
-        self._handle: complex | None = None
+    Attributes:
+        letters: of the commands.
+        units: their numbers, as counts of the last decimal, shape (n, 6); not all are used.
+        gaps: before which of these a space is wanted; the first has none of its own.
+        length: of all that follows the letter.
+        gap: how many spaces the first number wants after one without a dot, and with one.
+        dotted: whether the last number has a dot.
 
-    def contour(self, segments: Segments, closed: bool) -> None:
-        """Writes the segments of a contour."""
-        rows = _rows(segments)
-        self._move(rows[0][1])
-        for row in rows[:-1] if closed and rows[-1][0] == LINE else rows:
-            self._segment(row)
-        if closed:
-            self._add("Z", "Z")
-            self._here, self._handle = self._begun, None
+    """
 
-    def _move(self, to: complex) -> None:
-        to = rounded(to, self._precision)
-        self._put([("M", [to]), ("m", [to - self._here])] if self.words else [("M", [to])])
-        # More pairs after a move are lines.
-        self._letter = "L" if self._letter == "M" else "l"
-        self._here = self._begun = to
-        self._handle = None
+    letters: list[str]
+    units: Floats
+    gaps: Bools
+    length: list[int]
+    gap: list[tuple[int, int]]
+    dotted: list[bool]
 
-    def _segment(self, row: _Row) -> None:
-        kind, _, end, p, q = row[:5]
-        here, to, handle = self._here, rounded(end, self._precision), None
-        if kind == LINE:
-            self._line(to)
-        elif kind == CUBIC:
-            first, handle = rounded(p, self._precision), rounded(q, self._precision)
-            options = [("C", [first, handle, to]), ("c", [first - here, handle - here, to - here])]
-            mirrored = None if self._handle is None else 2 * here - self._handle
-            if mirrored is not None and abs(mirrored - first) < 0.25 * 10.0**-self._precision:
-                options = [("S", [handle, to]), ("s", [handle - here, to - here])]
-            self._put(options)
-        else:
-            for word in _arc_words(row, self._precision):
-                self._add(word, "L" if word.startswith("L") else "A")
-        self._here, self._handle = to, handle
 
-    def _line(self, to: complex) -> None:
-        here = self._here
-        if to.imag == here.imag:
-            self._put([("H", [to.real]), ("h", [to.real - here.real])])
-        elif to.real == here.real:
-            self._put([("V", [to.imag]), ("v", [to.imag - here.imag])])
-        else:
-            self._put([("L", [to]), ("l", [to - here])])
+def _commands(segments: Segments, offsets: Ints, closed: Bools) -> tuple[Ints, Ints]:
+    """The kinds of all commands, and the segment that each is of; moves and closes are of the
+    first of their contour.
+    """
+    first, end = offsets[:-1], offsets[1:][closed]
+    at = np.concatenate([end, first])
+    kinds = np.repeat([_CLOSE, _MOVE], [len(end), len(first)])
+    # Closing draws a last straight side.
+    spare = np.zeros(len(segments), np.bool_)
+    spare[end - 1] = segments.kind[end - 1] == LINE
+    kept = ~np.insert(spare, at, False)
+    of = np.insert(np.arange(len(segments)), at, np.concatenate([first[closed], first]))
+    return np.insert(segments.kind.astype(np.intp), at, kinds)[kept], of[kept]
 
-    def _put(self, options: Sequence[tuple[str, Sequence[complex | float]]]) -> None:
-        """The shortest of several spellings of one command."""
-        spelt = [(self._spelt(letter, values), letter) for letter, values in options]
-        self._add(*min(spelt, key=lambda each: len(each[0])))
 
-    def _add(self, text: str, letter: str) -> None:
-        self.words.append(text)
-        self._letter, self._tail = letter, _tail(text)
+def _spelt(
+    segments: Segments, kind: Ints, of: Ints, precision: int
+) -> tuple[Ints, _Spelling, _Spelling]:
+    """How many numbers each command has, and all commands absolute, and relative."""
 
-    def _spelt(self, letter: str, values: Sequence[complex | float]) -> str:
-        words = [
-            format_number(number, self._precision)
-            for value in values
-            for number in ((value.real, value.imag) if isinstance(value, complex) else (value,))
+    def units(points: Points) -> Points:
+        return in_units(points.view(np.float64), precision).view(np.complex128)
+
+    to = units(np.where(kind >= _MOVE, segments.start[of], segments.end[of]))
+    first, second = units(segments.p[of]), units(segments.q[of])
+    here = np.concatenate([np.zeros(1), to[:-1]])
+    letters, count = _LETTERS[kind], _COUNTS[kind]
+    level = (kind == LINE) & (to.imag == here.imag)
+    upright = (kind == LINE) & (to.real == here.real) & ~level
+    # A handle that mirrors the one before need not be told.
+    smooth = np.zeros(len(kind), np.bool_)
+    smooth[1:] = (kind[1:] == CUBIC) & (kind[:-1] == CUBIC)
+    smooth[1:] &= 2 * here[1:] - second[:-1] == first[1:]
+    for which, letter, numbers in ((level, "H", 1), (upright, "V", 1), (smooth, "S", 4)):
+        letters[which], count[which] = letter, numbers
+    curved = (kind == CUBIC) & ~smooth
+    points = np.stack([to] * (_MOST // 2), axis=1)
+    points[curved, 0], points[curved, 1] = first[curved], second[curved]
+    points[smooth, 0] = second[smooth]
+
+    def spelling(points: Points, letters: list[str]) -> _Spelling:
+        numbers = points.view(np.float64)
+        numbers[upright, 0] = numbers[upright, 1]
+        length, minus, dot, dotted = shapes(numbers, precision)
+        gaps = ~minus
+        gaps[:, 1:] &= ~(dot[:, 1:] & dotted[:, :-1])
+        gap = np.stack([gaps[:, 0], gaps[:, 0] & ~dot[:, 0]], axis=1)
+        gaps[:, 0] = False
+        lengths = np.where(np.arange(_MOST) < count[:, None], length + gaps, 0).sum(axis=1)
+        last = dotted[np.arange(len(count)), count - 1]
+        return _Spelling(
+            letters, numbers, gaps, lengths.tolist(), list(map(tuple, gap.tolist())), last.tolist()
+        )
+
+    relative = np.char.lower(letters)
+    relative[kind == ARC], relative[kind == _CLOSE] = "A", "Z"
+    return (
+        count,
+        spelling(points, letters.tolist()),
+        spelling(points - here[:, None], relative.tolist()),
+    )
+
+
+def _shortest(*ways: _Spelling) -> tuple[list[int], list[str]]:
+    """The shortest way to write each command, and its letter, or what parts it from the one before.
+
+    The first of all is absolute.
+    """
+    chosen, begun = [], []
+    letter, dotted = "", False
+    for options in zip(*(zip(way.letters, way.length, way.gap, way.dotted) for way in ways)):
+        costs = [
+            length + (gap[dotted] if name == letter else 1) for name, length, gap, _ in options
         ]
-        return letter + _join(words) if letter != self._letter else _join(words, self._tail)
+        which = 0 if costs[0] <= costs[1] or not letter else 1
+        name, _, gap, last = options[which]
+        begun.append(name if name != letter else " " * gap[dotted])
+        chosen.append(which)
+        # More pairs after a move are lines.
+        letter, dotted = {"M": "L", "m": "l"}.get(name, name), last
+    return chosen, begun
 
 
 def _pair(point: complex, precision: int) -> tuple[str, str]:
     return format_number(point.real, precision), format_number(point.imag, precision)
 
 
-def format_number(value: float, precision: int) -> str:
-    """The shortest decimal that rounds ``value`` to ``precision`` places; never "-0".
-
-    >>> format_number(0.5, 3), format_number(-0.0004, 3), format_number(12.0, 3)
-    ('.5', '0', '12')
-    """
-    text = f"{value:.{precision}f}"
-    if "." in text:
-        text = text.rstrip("0").rstrip(".")
-    if text in ("-0", ""):
-        return "0"
-    return text.replace("0.", ".", 1) if text.startswith(("0.", "-0.")) else text
-
-
-def _join(words: Iterable[str], after: str = "") -> str:
-    """Numbers side by side, with a space only where two would run into one.
-
-    ``after`` is the number that they come after, if there is no letter between.
-    """
-    text = ""
+def _joined(words: Iterable[str]) -> str:
+    """Numbers side by side, with a space only where two would run into one."""
+    text = before = ""
     for word in words:
-        before = _tail(text) if text else after
-        apart = not before or word.startswith("-") or (word.startswith(".") and "." in before)
-        text += word if apart else " " + word
+        close = not before or word.startswith("-") or (word.startswith(".") and "." in before)
+        text += word if close else " " + word
+        before = word
     return text
-
-
-def _tail(text: str) -> str:
-    return re.split(r"[ A-Za-z-]", text)[-1]

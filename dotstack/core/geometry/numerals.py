@@ -1,0 +1,80 @@
+"""Numbers as the shortest decimals that tell them, one by one and many at once."""
+
+from typing import NamedTuple
+
+import numpy as np
+from pydantic_core import to_json
+
+from dotstack.core.geometry.arrays import Bools, Floats, Ints
+
+_POWERS = 10.0 ** np.arange(25)
+
+
+def format_number(value: float, precision: int) -> str:
+    """The shortest decimal that rounds ``value`` to ``precision`` places; never "-0".
+
+    >>> format_number(0.5, 3), format_number(-0.0004, 3), format_number(12.0, 3)
+    ('.5', '0', '12')
+    """
+    text = f"{value:.{precision}f}"
+    if "." in text:
+        text = text.rstrip("0").rstrip(".")
+    if text in ("-0", ""):
+        return "0"
+    return text.replace("0.", ".", 1) if text.startswith(("0.", "-0.")) else text
+
+
+def rounded(point: complex, precision: int) -> complex:
+    """The point with its coordinates rounded to decimals, as ``in_units`` rounds them."""
+    scale = 10.0**precision
+    return complex(round(point.real * scale) / scale, round(point.imag * scale) / scale)
+
+
+def in_units(values: Floats, precision: int) -> Floats:
+    """Numbers as whole counts of the last decimal."""
+    # Adding 0 makes 0 of -0.
+    return np.rint(values * 10.0**precision) + 0.0
+
+
+def texts(units: Floats, precision: int) -> list[str]:
+    """The shortest decimals of counts of the last one: as ``format_number``, all at once.
+
+    >>> texts(np.array([500.0, -40.0, 12000.0, 0.0]), 3)
+    ['.5', '-.04', '12', '0']
+    """
+    # The shortest numerals that tell a float: those of its decimals, as whole counts of the last
+    # one over a power of ten are the floats next to them.
+    listed = to_json((units / 10.0**precision).tolist()).decode()
+    text = f",{listed[1:-1]},".replace(".0,", ",").replace(",0.", ",.").replace(",-0.", ",-.")
+    words = text[1:-1].split(",") if len(units) else []
+    if "e" in text:
+        words = [format_number(float(word), precision) if "e" in word else word for word in words]
+    return words
+
+
+class Shapes(NamedTuple):
+    """What the shortest decimals of numbers look like.
+
+    Attributes:
+        length: how many characters they have.
+        minus, dot: whether they begin with a minus, with a dot.
+        dotted: whether there is a dot in them.
+
+    """
+
+    length: Ints
+    minus: Bools
+    dot: Bools
+    dotted: Bools
+
+
+def shapes(units: Floats, precision: int) -> Shapes:
+    """What ``texts`` makes of numbers, without making it."""
+    whole, part = np.divmod(np.abs(units), 10.0**precision)
+    digits = np.searchsorted(_POWERS, whole, side="right")
+    places = np.zeros(units.shape, np.intp)
+    for power in range(1, precision + 1):
+        places += part % 10.0**power != 0
+    minus, dotted = units < 0, places > 0
+    length = np.maximum(minus + digits + dotted + places, 1)
+    return Shapes(length, minus, (digits == 0) & dotted & ~minus, dotted)
