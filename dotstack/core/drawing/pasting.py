@@ -21,9 +21,9 @@ from dotstack.core.drawing.kinds import (
     TwinNode,
 )
 from dotstack.core.drawing.links import tied_together
-from dotstack.core.errors import CommandError, FormatError, GeometryError, LimitError
+from dotstack.core.errors import CommandError, FormatError, GeometryError
 from dotstack.core.formats import recover_svg
-from dotstack.core.formats.svg_file import Branch, Item, Leaf, Shared, SvgInk, Whole, leaves
+from dotstack.core.formats.svg_file import Branch, Item, Leaf, Shared, SvgInk, Whole
 from dotstack.core.formats.svg_gradient import SvgGradient
 from dotstack.core.formats.svg_shapes import composed
 from dotstack.core.geometry import Affine
@@ -32,7 +32,6 @@ from dotstack.core.values import Placement
 
 # Enough that an arc's centre comes back from its ends without a visible difference.
 _PRECISION = 12
-_MOST_SHAPES = 2000
 _PLAIN = Look(fill=None)
 # What a leaf of a file becomes.
 _Shape: TypeAlias = EllipseNode | RectangleNode | LineNode | PathNode
@@ -49,9 +48,6 @@ class Pasted:
 def pasted(svg: str | bytes, new_id: Callable[[], str]) -> Pasted:
     """Reads SVG; raises FormatError, LimitError or CommandError that name what is wrong."""
     file = recover_svg(svg)
-    count = sum(1 for item in file.items for _ in leaves(item))
-    if count > _MOST_SHAPES:
-        raise LimitError("shapes at once", count, _MOST_SHAPES)
     maker = _Maker(new_id, file.to_pixels, _in_places(file.items))
     nodes = tuple(node for item in file.items if (node := maker.node(item)) is not None)
     notes = (*map(str, file.findings), *maker.notes)
@@ -156,10 +152,10 @@ class _Maker:
                 return RectangleNode.model_validate({**common, **sides})
             case "line", (size,):
                 return LineNode.model_validate({**common, "length": size})
-        if form.outline.is_empty:
+        if form.path.is_empty:
             return None
-        data = form.outline.transformed(there).to_path_data(_PRECISION)
-        rule = form.outline.fill_rule
+        data = form.path.transformed(there).to_path_data(_PRECISION)
+        rule = form.path.fill_rule
         common["transform"] = Placement()
         return PathNode.model_validate({**common, "data": data, "fill_rule": rule})
 

@@ -29,13 +29,16 @@ class Findings:
     """What was found not to be kept so far, each thing once."""
 
     def __init__(self) -> None:
-        self.found: list[Finding] = []
+        self._found: dict[Finding, None] = {}
+
+    @property
+    def found(self) -> tuple[Finding, ...]:
+        """All of them, in the order in which they were met."""
+        return tuple(self._found)
 
     def tell(self, code: str, where: str, what: str) -> None:
         """Adds what is not kept."""
-        finding = Finding(code, where, what)
-        if finding not in self.found:
-            self.found.append(finding)
+        self._found.setdefault(Finding(code, where, what))
 
     def careful(self, where: str, read: Callable[[], _T], fallback: _T) -> _T:
         """What ``read`` answers, or the fallback, with a finding, if it cannot."""
@@ -182,7 +185,7 @@ class SvgFile:
 def form_of(item: Item) -> Hashable:
     """What an item is made of, by which those of one element are told from each other."""
     if isinstance(item, Leaf):
-        return item.form.kind, len(item.form.outline.segments)
+        return item.form.kind, item.form.count
     clip = None if item.clip is None else tuple(map(form_of, item.clip))
     return clip, tuple(map(form_of, item.items))
 

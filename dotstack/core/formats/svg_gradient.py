@@ -12,6 +12,9 @@ from dotstack.core.formats.svg_shapes import HREF, composed, local, measured, tr
 from dotstack.core.geometry import Affine
 from dotstack.core.paint import Stop, mean_colour
 
+# Gradients that take from each other what they do not say.
+_MOST_BEHIND = 64
+
 
 @dataclass(frozen=True, slots=True)
 class SvgGradient:
@@ -103,7 +106,7 @@ def _chain(address: str, by_id: Mapping[str, Element]) -> list[Element]:
     """The gradient of an id, then the one that it refers to, and so on."""
     chain: list[Element] = []
     target = by_id.get(address)
-    while target is not None and target not in chain:
+    while target is not None and target not in chain and len(chain) < _MOST_BEHIND:
         chain.append(target)
         target = by_id.get(svg_style.reference(target.get("href") or target.get(HREF) or "") or "")
     return chain

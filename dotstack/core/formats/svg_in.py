@@ -37,10 +37,11 @@ from dotstack.core.formats.svg_shapes import (
     transform_in,
 )
 from dotstack.core.formats.svg_view import inner, view_box, viewport
-from dotstack.core.geometry import Affine, Outline
+from dotstack.core.geometry import Affine
 
-MAX_ELEMENTS = 20_000
-MAX_SEGMENTS = 100_000
+MAX_ELEMENTS = 50_000
+MAX_SHAPES = 20_000
+MAX_SEGMENTS = 200_000
 _MAX_DEPTH = 64
 _SILENT = frozenset({"title", "desc", "metadata", "defs", "style", "symbol", "clipPath", "marker",
                      "linearGradient", "radialGradient", "filter",
@@ -70,7 +71,10 @@ def recover_svg(text: str | bytes) -> SvgFile:
         raise FormatError("the file", f"it is not well-formed XML ({error})") from error
     if local(root) != "svg":
         raise FormatError("the file", f"its root is <{local(root)[:40]}>, not <svg>")
-    return _Reader(root).read()
+    try:
+        return _Reader(root).read()
+    except RecursionError as error:
+        raise FormatError("the file", "something in it lies too deep within itself") from error
 
 
 _UNMOVED = Affine()
@@ -105,6 +109,7 @@ class _Reader:
     told: Findings = field(default_factory=Findings)
     paint: PaintReader = field(init=False)
     elements: int = 0
+    shapes: int = 0
     segments: int = 0
 
     def read(self) -> SvgFile:
@@ -122,7 +127,7 @@ class _Reader:
         self.paint = PaintReader(self.styles, self.by_id, view, self.told)
         items = self._inside(self.root, _Place(style))
         to_pixels = self.told.careful("svg", lambda: viewport(self.root), Affine())
-        return SvgFile(items, box, to_pixels, tuple(self.told.found))
+        return SvgFile(items, box, to_pixels, self.told.found)
 
     def _moved(self, affine: Affine, read: Callable[[], Affine], name: str) -> Affine | None:
         """A map after another that is read; None, with a finding, if it cannot be."""
@@ -182,7 +187,7 @@ class _Reader:
             return Branch(name, self._inside(element, replace(at, affine=moved or at.affine)))
         if kind == "use":
             return self._used(element, name, at)
-        nothing: Form | None = Form(Outline.empty())
+        nothing: Form | None = Form()
         form = self.told.careful(name, lambda: read_form(element, name), nothing)
         if form is None:
             self.told.tell(
@@ -194,7 +199,10 @@ class _Reader:
     def _leaf(self, form: Form, name: str, at: _Place) -> Item | None:
         if at.style.get("visibility", "visible") != "visible":
             return None
-        self.segments += len(form.outline.segments)
+        self.shapes += 1
+        if self.shapes > MAX_SHAPES:
+            raise LimitError("shapes of one SVG file", self.shapes, MAX_SHAPES)
+        self.segments += form.count
         if self.segments > MAX_SEGMENTS:
             raise LimitError("nodes of one SVG file", self.segments, MAX_SEGMENTS)
         look = self.paint.look(at.style, at.affine, name)
@@ -204,17 +212,19 @@ class _Reader:
                 "value", name, f"fill-rule is {rule[:40]!r}; nonzero or evenodd is wanted"
             )
             rule = "nonzero"
-        outline = form.outline
         if look.fill and form.kind == "line":
             look = replace(look, fill=None)
-        elif look.fill and not outline.closed.all():
-            if look.line:
-                self.told.tell("line", name, "its line is closed, as its fill is")
-            outline = closed(outline)
-        outline = replace(outline, fill_rule="evenodd" if rule == "evenodd" else "nonzero")
-        if self.told.careful(name, lambda: outline.transformed(at.affine), None) is None:
-            return None
-        return Leaf(name, replace(form, outline=outline), at.affine, look)
+        if form.kind == "path":
+            outline = form.path
+            if look.fill and not outline.closed.all():
+                if look.line:
+                    self.told.tell("line", name, "its line is closed, as its fill is")
+                outline = closed(outline)
+            outline = replace(outline, fill_rule="evenodd" if rule == "evenodd" else "nonzero")
+            if self.told.careful(name, lambda: outline.transformed(at.affine), None) is None:
+                return None
+            form = Form(path=outline)
+        return Leaf(name, form, at.affine, look)
 
     def _used(self, element: Element, name: str, at: _Place) -> Item | None:
         address = _address(element)

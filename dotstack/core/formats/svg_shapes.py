@@ -7,6 +7,7 @@ import math
 import re
 from collections.abc import Callable
 from dataclasses import dataclass
+from functools import cached_property
 from typing import Literal
 from xml.etree.ElementTree import Element
 
@@ -29,27 +30,48 @@ _UNITS = {
 }
 
 
-_UNMOVED = Affine()
+_UNMOVED, _NOTHING = Affine(), Outline.empty()
+# Of a box with round corners.
+_MOST_SIDES = 8
 _LARGEST, _SMALLEST = 1e9, 1e-30
 
 
-@dataclass(frozen=True, eq=False, slots=True)
+@dataclass(frozen=True, eq=False)
 class Form:
     """A shape in axes of its own.
 
     Attributes:
-        outline: what it is.
         kind: what it can be edited as.
         sides: rx and ry of an ellipse; width, height and corner radius of a box; the length
             of a line.
         place: from the shape's own axes, where its middle is the origin, to the element's.
+        path: what it is, if it is nothing but a path.
 
     """
 
-    outline: Outline
     kind: Literal["ellipse", "rectangle", "line", "path"] = "path"
     sides: tuple[float, ...] = ()
     place: Affine = _UNMOVED
+    path: Outline = _NOTHING
+
+    @property
+    def count(self) -> int:
+        """How many segments it has, or more."""
+        return len(self.path.segments) if self.kind == "path" else _MOST_SIDES
+
+    @cached_property
+    def outline(self) -> Outline:
+        """What it is; made when it is asked for, as few are."""
+        match self.kind, self.sides:
+            case "ellipse", (rx, ry):
+                own = primitives.ellipse(rx, ry)
+            case "rectangle", (width, height, radius):
+                own = primitives.rectangle(width, height, radius)
+            case "line", (size,):
+                own = primitives.line(size)
+            case _:
+                return self.path
+        return own.transformed(self.place)
 
 
 HREF = "{http://www.w3.org/1999/xlink}href"
@@ -78,7 +100,7 @@ def closed(outline: Outline) -> Outline:
 
 
 def _path(element: Element, name: str) -> Form:
-    return Form(Outline.from_path_data(element.get("d", "")))
+    return Form(path=Outline.from_path_data(element.get("d", "")))
 
 
 def _rect(element: Element, name: str) -> Form:
@@ -88,34 +110,30 @@ def _rect(element: Element, name: str) -> Form:
     rx, ry = (ry if rx < 0 else rx), (rx if ry < 0 else ry)
     rx, ry = min(max(rx, 0.0), width / 2), min(max(ry, 0.0), height / 2)
     if width <= 0 or height <= 0:
-        return Form(Outline.empty())
+        return Form()
     place = Affine.translation(x + width / 2, y + height / 2)
     if rx == ry or not rx * ry:
-        radius = min(rx, ry)
-        outline = primitives.rectangle(width, height, radius).transformed(place)
-        return Form(outline, "rectangle", (width, height, radius), place)
+        return Form("rectangle", (width, height, min(rx, ry)), place)
     # A box with elliptical corners is one with round corners, stretched.
     stretched = primitives.rectangle(width * ry / rx, height, ry)
-    return Form(stretched.transformed(place @ Affine.scaling(rx / ry, 1.0)))
+    return Form(path=stretched.transformed(place @ Affine.scaling(rx / ry, 1.0)))
 
 
 def _ellipse(element: Element, name: str) -> Form:
     radii = ("r", "r") if local(element) == "circle" else ("rx", "ry")
     rx, ry = (length(element, key, name) for key in radii)
     if rx <= 0 or ry <= 0:
-        return Form(Outline.empty())
+        return Form()
     place = Affine.translation(*(length(element, key, name) for key in ("cx", "cy")))
-    return Form(primitives.ellipse(rx, ry).transformed(place), "ellipse", (rx, ry), place)
+    return Form("ellipse", (rx, ry), place)
 
 
 def _line(element: Element, name: str) -> Form:
     x1, y1, x2, y2 = (length(element, key, name) for key in ("x1", "y1", "x2", "y2"))
-    row = Segments.lines(np.array([complex(x1, y1)]), np.array([complex(x2, y2)]))
-    outline = Outline.of_line(row)
     size = math.hypot(x2 - x1, y2 - y1)
     turn = Affine.rotation_deg(math.degrees(math.atan2(y2 - y1, x2 - x1)))
     place = Affine.translation((x1 + x2) / 2, (y1 + y2) / 2) @ turn
-    return Form(outline, "line", (size,), place) if size else Form(Outline.empty())
+    return Form("line", (size,), place) if size else Form()
 
 
 def _points(element: Element, name: str) -> Form:
@@ -124,12 +142,12 @@ def _points(element: Element, name: str) -> Form:
         raise FormatError(name, f"points has {len(numbers)} numbers; an even count is wanted")
     nodes = np.array(numbers[0::2]) + 1j * np.array(numbers[1::2])
     if len(nodes) < 2:
-        return Form(Outline.empty())
+        return Form()
     is_closed = local(element) == "polygon"
     rows = Segments.lines(nodes[:-1], nodes[1:])
     if is_closed:
         rows = Segments.lines(nodes, np.roll(nodes, -1))
-    return Form(Outline.from_contours([Contour(rows, is_closed)]))
+    return Form(path=Outline.from_contours([Contour(rows, is_closed)]))
 
 
 _FORMS: dict[str, Callable[[Element, str], Form]] = {

@@ -6,6 +6,7 @@ is important more than all of these.
 """
 
 from collections.abc import Callable, Iterator
+from functools import lru_cache
 from typing import TypeAlias
 from xml.etree.ElementTree import Element
 
@@ -25,6 +26,8 @@ OWN = ("opacity", "display", "clip-path", "mask", "filter", "mix-blend-mode", "s
        "stop-opacity", "transform",
        "flood-color", "flood-opacity", "isolation")  # fmt: skip
 
+# Values that a file says over and over again.
+_REMEMBERED = 1024
 # Properties by their names, and whether each is important.
 _Said: TypeAlias = dict[str, tuple[str, bool]]
 
@@ -108,6 +111,7 @@ def is_reference(value: str) -> bool:
     return _url(value) is not None
 
 
+@lru_cache(_REMEMBERED)
 def _url(value: str) -> str | None:
     """The address that a value begins with, if it begins with one."""
     tokens = tinycss2.parse_component_value_list(value.strip(), skip_comments=True)
@@ -126,6 +130,7 @@ def fraction(text: str, name: str, key: str) -> float:
     return min(max(value / 100 if text.strip().endswith("%") else value, 0.0), 1.0)
 
 
+@lru_cache(_REMEMBERED)
 def colour(value: str) -> tuple[str, float] | None:
     """A colour as six hex digits, and its opacity; None if it is no colour.
 

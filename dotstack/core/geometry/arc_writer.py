@@ -60,12 +60,12 @@ def written(arc: Arc, precision: int) -> Iterator[Written]:
     start, end = rounded(arc.start, precision), rounded(arc.end, precision)
     numbers = abs(start) + abs(end) + max(arc.radii.real, arc.radii.imag)
     limit = max(_STRAY * 10.0**-precision, _LEFT * numbers)
-    pieces = [_spelt(arc, start, end, precision, more) for more in (0, _MORE_DECIMALS)]
     if start == end:
         if max(abs(spot - start) for spot in arc.points(_LOOKS)) <= limit:
             return
     else:
-        for piece in pieces:
+        for more in (0, _MORE_DECIMALS):
+            piece = _spelt(arc, start, end, precision, more)
             if _strays(arc, start, piece) <= limit:
                 yield piece
                 return
@@ -74,7 +74,7 @@ def written(arc: Arc, precision: int) -> Iterator[Written]:
             yield from written(half, precision)
     elif start != end:
         flat = max(_off_chord(spot, start, end) for spot in arc.points(_LOOKS)) <= limit
-        yield replace(pieces[-1], radii=None) if flat else pieces[-1]
+        yield replace(piece, radii=None) if flat else piece
 
 
 def draws_well(arcs: Segments, precision: int) -> Bools:

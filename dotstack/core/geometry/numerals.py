@@ -1,13 +1,11 @@
 """Numbers as the shortest decimals that tell them, one by one and many at once."""
 
-from typing import NamedTuple
+from collections.abc import Sequence
 
 import numpy as np
 from pydantic_core import to_json
 
-from dotstack.core.geometry.arrays import Bools, Floats, Ints
-
-_POWERS = 10.0 ** np.arange(25)
+from dotstack.core.geometry.arrays import Floats
 
 
 def format_number(value: float, precision: int) -> str:
@@ -36,45 +34,20 @@ def in_units(values: Floats, precision: int) -> Floats:
     return np.rint(values * 10.0**precision) + 0.0
 
 
-def texts(units: Floats, precision: int) -> list[str]:
+def texts(units: Sequence[float], precision: int) -> list[str]:
     """The shortest decimals of counts of the last one: as ``format_number``, all at once.
 
-    >>> texts(np.array([500.0, -40.0, 12000.0, 0.0]), 3)
+    >>> texts([500.0, -40.0, 12000.0, 0.0], 3)
     ['.5', '-.04', '12', '0']
     """
-    # The shortest numerals that tell a float: those of its decimals, as whole counts of the last
-    # one over a power of ten are the floats next to them.
-    listed = to_json((units / 10.0**precision).tolist()).decode()
+    if not units:
+        return []
+    # The shortest numerals that tell a float: those of its decimals, for a whole count of these
+    # over a power of ten is the float next to them.
+    scale = 10.0**precision
+    listed = to_json([unit / scale for unit in units]).decode()
     text = f",{listed[1:-1]},".replace(".0,", ",").replace(",0.", ",.").replace(",-0.", ",-.")
-    words = text[1:-1].split(",") if len(units) else []
+    words = text[1:-1].split(",")
     if "e" in text:
         words = [format_number(float(word), precision) if "e" in word else word for word in words]
     return words
-
-
-class Shapes(NamedTuple):
-    """What the shortest decimals of numbers look like.
-
-    Attributes:
-        length: how many characters they have.
-        minus, dot: whether they begin with a minus, with a dot.
-        dotted: whether there is a dot in them.
-
-    """
-
-    length: Ints
-    minus: Bools
-    dot: Bools
-    dotted: Bools
-
-
-def shapes(units: Floats, precision: int) -> Shapes:
-    """What ``texts`` makes of numbers, without making it."""
-    whole, part = np.divmod(np.abs(units), 10.0**precision)
-    digits = np.searchsorted(_POWERS, whole, side="right")
-    places = np.zeros(units.shape, np.intp)
-    for power in range(1, precision + 1):
-        places += part % 10.0**power != 0
-    minus, dotted = units < 0, places > 0
-    length = np.maximum(minus + digits + dotted + places, 1)
-    return Shapes(length, minus, (digits == 0) & dotted & ~minus, dotted)

@@ -1,22 +1,15 @@
 """SVG path data written (SVG 1.1, chapter 8): as short as can be, or as soon as can be."""
 
 from collections.abc import Iterable
-from itertools import chain, pairwise
-from typing import NamedTuple
+from itertools import pairwise
 
 import numpy as np
 
 from dotstack.core.geometry import arc_writer
 from dotstack.core.geometry.arc_reader import Arc
-from dotstack.core.geometry.arrays import Bools, Floats, Ints, Points
-from dotstack.core.geometry.numerals import format_number, in_units, shapes, texts
+from dotstack.core.geometry.arrays import Bools, Ints, Points
+from dotstack.core.geometry.numerals import format_number, in_units, texts
 from dotstack.core.geometry.segments import ARC, CUBIC, LINE, Segments
-
-# What is written beside segments, in the order of the kinds; arcs are words of their own.
-_MOVE, _CLOSE = 3, 4
-_LETTERS = np.array(["L", "A", "C", "M", "Z"])
-_COUNTS = np.array([2, 0, 6, 2, 0])
-_MOST = 6
 
 
 def write(segments: Segments, offsets: Ints, closed: Bools, precision: int) -> str:
@@ -26,25 +19,10 @@ def write(segments: Segments, offsets: Ints, closed: Bools, precision: int) -> s
     sight, but for the further pieces of one arc; lines and cubics in the shorter of both ways.
     What a reader draws lies within two units of the last decimal.
     """
-    if not len(segments):
-        return ""
-    kind, of = _commands(segments, offsets, closed)
-    count, absolute, relative = _spelt(segments, kind, of, precision)
-    chosen, begun = _shortest(absolute, relative)
-    arcs = np.flatnonzero(kind == ARC)
-    for i, row in zip(arcs.tolist(), _rows(segments.take(of[arcs]))):
-        begun[i] = "".join(_arc_words(row, precision))
-    # What has no number has one place still, for its letter.
-    places = np.maximum(count, 1)
-    held = np.arange(_MOST) < places[:, None]
-    relatively = np.array(chosen, np.bool_)[:, None]
-    words = texts(np.where(relatively, relative.units, absolute.units)[held], precision)
-    before = np.where(np.where(relatively, relative.gaps, absolute.gaps)[held], " ", "").tolist()
-    for at, letter, numbers in zip((np.cumsum(places) - places).tolist(), begun, count.tolist()):
-        before[at] = letter
-        if not numbers:
-            words[at] = ""
-    return "".join(chain.from_iterable(zip(before, words)))
+    writer = _Writer(segments, precision)
+    for contour, (first, last) in enumerate(pairwise(offsets.tolist())):
+        writer.contour(first, last, bool(closed[contour]))
+    return writer.text()
 
 
 def write_quickly(segments: Segments, offsets: Ints, closed: Bools, precision: int) -> str:
@@ -96,7 +74,9 @@ def _arc_texts(segments: Segments, precision: int) -> dict[int, str]:
 
 def _texts(points: Points, precision: int) -> list[str]:
     """Points as they are written, all at once."""
-    x, y = (texts(in_units(each, precision), precision) for each in (points.real, points.imag))
+    x, y = (
+        texts(in_units(each, precision).tolist(), precision) for each in (points.real, points.imag)
+    )
     return [f"{across} {down}" for across, down in zip(x, y)]
 
 
@@ -131,119 +111,113 @@ def _arc_words(row: _Row, precision: int) -> list[str]:
     return words
 
 
-class _Spelling(NamedTuple):
-    """One way to write each of n commands.
+class _Writer:
+    """Collects the numbers of all commands, absolute and relative, to be told at once.
 
-    Attributes:
-        letters: of the commands.
-        units: their numbers, as counts of the last decimal, shape (n, 6); not all are used.
-        gaps: before which of these a space is wanted; the first has none of its own.
-        length: of all that follows the letter.
-        gap: how many spaces the first number wants after one without a dot, and with one.
-        dotted: whether the last number has a dot.
-
+    All are counts of the last decimal, from the rounded point where the command before ended.
     """
 
-    letters: list[str]
-    units: Floats
-    gaps: Bools
-    length: list[int]
-    gap: list[tuple[int, int]]
-    dotted: list[bool]
+    def __init__(self, segments: Segments, precision: int) -> None:
+        def units(points: Points) -> list[complex]:
+            numbers = in_units(np.ascontiguousarray(points).view(np.float64), precision)
+            listed: list[complex] = numbers.view(np.complex128).tolist()
+            return listed
 
+        self._precision = precision
+        self._arcs = iter(_rows(segments.take(np.flatnonzero(segments.kind == ARC))))
+        self._kinds = segments.kind.tolist()
+        self._starts, self._ends = units(segments.start), units(segments.end)
+        self._ps, self._qs = units(segments.p), units(segments.q)
+        self._commands: list[tuple[str, int]] = []
+        self._absolute: list[float] = []
+        self._relative: list[float] = []
+        self._here = 0j
+        self._handle: complex | None = None
 
-def _commands(segments: Segments, offsets: Ints, closed: Bools) -> tuple[Ints, Ints]:
-    """The kinds of all commands, and the segment that each is of; moves and closes are of the
-    first of their contour.
-    """
-    first, end = offsets[:-1], offsets[1:][closed]
-    at = np.concatenate([end, first])
-    kinds = np.repeat([_CLOSE, _MOVE], [len(end), len(first)])
-    # Closing draws a last straight side.
-    spare = np.zeros(len(segments), np.bool_)
-    spare[end - 1] = segments.kind[end - 1] == LINE
-    kept = ~np.insert(spare, at, False)
-    of = np.insert(np.arange(len(segments)), at, np.concatenate([first[closed], first]))
-    return np.insert(segments.kind.astype(np.intp), at, kinds)[kept], of[kept]
+    def contour(self, first: int, last: int, closed: bool) -> None:
+        """Takes the segments of a contour."""
+        begun = self._starts[first]
+        self._put("M", begun)
+        self._here, self._handle = begun, None
+        # Closing draws a last straight side.
+        spare = closed and self._kinds[last - 1] == LINE
+        for i in range(first, last - spare):
+            self._segment(i)
+        if closed:
+            self._commands.append(("Z", 0))
+            self._here, self._handle = begun, None
 
+    def _segment(self, i: int) -> None:
+        here, to, handle = self._here, self._ends[i], None
+        if self._kinds[i] == LINE:
+            if to.imag == here.imag:
+                self._along("H", to.real, here.real)
+            elif to.real == here.real:
+                self._along("V", to.imag, here.imag)
+            else:
+                self._put("L", to)
+        elif self._kinds[i] == CUBIC:
+            first, handle = self._ps[i], self._qs[i]
+            # A handle that mirrors the one before need not be told.
+            if self._handle is not None and 2 * here - self._handle == first:
+                self._put("S", handle, to)
+            else:
+                self._put("C", first, handle, to)
+        else:
+            words = _arc_words(next(self._arcs), self._precision)
+            self._commands += [(word, 0) for word in words]
+        self._here, self._handle = to, handle
 
-def _spelt(
-    segments: Segments, kind: Ints, of: Ints, precision: int
-) -> tuple[Ints, _Spelling, _Spelling]:
-    """How many numbers each command has, and all commands absolute, and relative."""
+    def _put(self, letter: str, *points: complex) -> None:
+        across, down = self._here.real, self._here.imag
+        for point in points:
+            self._absolute += (point.real, point.imag)
+            self._relative += (point.real - across, point.imag - down)
+        self._commands.append((letter, 2 * len(points)))
 
-    def units(points: Points) -> Points:
-        return in_units(points.view(np.float64), precision).view(np.complex128)
+    def _along(self, letter: str, to: float, here: float) -> None:
+        self._absolute.append(to)
+        self._relative.append(to - here)
+        self._commands.append((letter, 1))
 
-    to = units(np.where(kind >= _MOVE, segments.start[of], segments.end[of]))
-    first, second = units(segments.p[of]), units(segments.q[of])
-    here = np.concatenate([np.zeros(1), to[:-1]])
-    letters, count = _LETTERS[kind], _COUNTS[kind]
-    level = (kind == LINE) & (to.imag == here.imag)
-    upright = (kind == LINE) & (to.real == here.real) & ~level
-    # A handle that mirrors the one before need not be told.
-    smooth = np.zeros(len(kind), np.bool_)
-    smooth[1:] = (kind[1:] == CUBIC) & (kind[:-1] == CUBIC)
-    smooth[1:] &= 2 * here[1:] - second[:-1] == first[1:]
-    for which, letter, numbers in ((level, "H", 1), (upright, "V", 1), (smooth, "S", 4)):
-        letters[which], count[which] = letter, numbers
-    curved = (kind == CUBIC) & ~smooth
-    points = np.stack([to] * (_MOST // 2), axis=1)
-    points[curved, 0], points[curved, 1] = first[curved], second[curved]
-    points[smooth, 0] = second[smooth]
-
-    def spelling(points: Points, letters: list[str]) -> _Spelling:
-        numbers = points.view(np.float64)
-        numbers[upright, 0] = numbers[upright, 1]
-        length, minus, dot, dotted = shapes(numbers, precision)
-        gaps = ~minus
-        gaps[:, 1:] &= ~(dot[:, 1:] & dotted[:, :-1])
-        gap = np.stack([gaps[:, 0], gaps[:, 0] & ~dot[:, 0]], axis=1)
-        gaps[:, 0] = False
-        lengths = np.where(np.arange(_MOST) < count[:, None], length + gaps, 0).sum(axis=1)
-        last = dotted[np.arange(len(count)), count - 1]
-        return _Spelling(
-            letters, numbers, gaps, lengths.tolist(), list(map(tuple, gap.tolist())), last.tolist()
-        )
-
-    relative = np.char.lower(letters)
-    relative[kind == ARC], relative[kind == _CLOSE] = "A", "Z"
-    return (
-        count,
-        spelling(points, letters.tolist()),
-        spelling(points - here[:, None], relative.tolist()),
-    )
-
-
-def _shortest(*ways: _Spelling) -> tuple[list[int], list[str]]:
-    """The shortest way to write each command, and its letter, or what parts it from the one before.
-
-    The first of all is absolute.
-    """
-    chosen, begun = [], []
-    letter, dotted = "", False
-    for options in zip(*(zip(way.letters, way.length, way.gap, way.dotted) for way in ways)):
-        costs = [
-            length + (gap[dotted] if name == letter else 1) for name, length, gap, _ in options
-        ]
-        which = 0 if costs[0] <= costs[1] or not letter else 1
-        name, _, gap, last = options[which]
-        begun.append(name if name != letter else " " * gap[dotted])
-        chosen.append(which)
-        # More pairs after a move are lines.
-        letter, dotted = {"M": "L", "m": "l"}.get(name, name), last
-    return chosen, begun
+    def text(self) -> str:
+        """All that was taken, each command in the shorter way."""
+        absolute = texts(self._absolute, self._precision)
+        relative = texts(self._relative, self._precision)
+        written: list[str] = []
+        letter = tail = ""
+        at = 0
+        for name, count in self._commands:
+            if not count:
+                written.append(name)
+                letter = name
+                continue
+            best = ""
+            for option, numbers in ((name, absolute), (name.lower(), relative)):
+                words = numbers[at : at + count]
+                goes_on = option == letter
+                spelt = _joined(words, tail) if goes_on else option + _joined(words)
+                if not best or len(spelt) < len(best):
+                    best, then, last = spelt, option, words[-1]
+            written.append(best)
+            # More pairs after a move are lines.
+            letter, tail = {"M": "L", "m": "l"}.get(then, then), last
+            at += count
+        return "".join(written)
 
 
 def _pair(point: complex, precision: int) -> tuple[str, str]:
     return format_number(point.real, precision), format_number(point.imag, precision)
 
 
-def _joined(words: Iterable[str]) -> str:
-    """Numbers side by side, with a space only where two would run into one."""
-    text = before = ""
+def _joined(words: Iterable[str], after: str = "") -> str:
+    """Numbers side by side, with a space only where two would run into one.
+
+    ``after`` is the number that they come after, if there is no letter between.
+    """
+    text, before = "", after
     for word in words:
-        close = not before or word.startswith("-") or (word.startswith(".") and "." in before)
+        close = not before or word[0] == "-" or (word[0] == "." and "." in before)
         text += word if close else " " + word
         before = word
     return text

@@ -6,14 +6,18 @@ from collections.abc import Iterator
 
 import numpy as np
 
-from dotstack.core.errors import PathDataError
+from dotstack.core.errors import LimitError, PathDataError
 from dotstack.core.geometry import arc_reader
 from dotstack.core.geometry.arrays import Points
 from dotstack.core.geometry.segments import ARC, CUBIC, LINE, Segments, elevated
 
-_NUMBER = re.compile(r"[+-]?(?:\d+\.?\d*|\.\d+)(?:[eE][+-]?\d+)?")
-_GAP = re.compile(r"[ \t\r\n\f]*,?[ \t\r\n\f]*")
-_SPACE = re.compile(r"[ \t\r\n\f]*")
+# Nothing here is ever tried in a second way: what has been read of foreign text stays read.
+_GAP = r"[ \t\r\n\f]*+,?[ \t\r\n\f]*+"
+_KINDS = {
+    "n": re.compile(rf"((?>[+-]?(?:\d+\.?\d*|\.\d+)(?:[eE][+-]?\d+)?)){_GAP}", re.ASCII),
+    "f": re.compile(rf"([01]){_GAP}"),
+}
+_SPACE = re.compile(r"[ \t\r\n\f]*+")
 # How many numbers each command takes; "f" is a flag, "n" a number.
 _SHAPES = {
     "M": "nn",
@@ -27,6 +31,11 @@ _SHAPES = {
     "A": "nnnffnn",
     "Z": "",
 }
+_NUMBERS = {
+    name: re.compile("".join(_KINDS[kind].pattern for kind in shape), re.ASCII)
+    for name, shape in _SHAPES.items()
+}
+MAX_COMMANDS = 200_000
 # Arcs whose ellipses differ by no more than this share are pieces of one.
 _SAME_ELLIPSE = 1e-9
 _WHOLE_TURN = 2 * math.pi - 1e-6
@@ -38,10 +47,13 @@ def read(data: str) -> Iterator[tuple[Segments, bool]]:
     """The contours of path data: their segments, and whether they are closed.
 
     A lone ``M`` gives no contour. Arcs of one ellipse that follow each other without the
-    letter are one, as ``path_writer`` writes those that need more pieces. Raises PathDataError.
+    letter are one, as ``path_writer`` writes those that need more pieces. Raises PathDataError,
+    or LimitError at the first command that is too much.
     """
     pen = _Pen()
-    for name, numbers, repeated in _commands(data):
+    for count, (name, numbers, repeated) in enumerate(_commands(data), start=1):
+        if count > MAX_COMMANDS:
+            raise LimitError("commands of one path", count, MAX_COMMANDS)
         upper = name.upper()
         if upper in "MZ" and pen.rows:
             pen.close(upper == "Z")
@@ -113,13 +125,13 @@ class _Pen:
 
 def _commands(data: str) -> Iterator[tuple[str, list[float], bool]]:
     """Each command's letter, its numbers, and whether it goes on without its letter."""
-    at = _skip(_SPACE, data, 0)
+    at = _skip(data, 0)
     name, first = "", True
     while at < len(data):
         char = data[at]
         repeated = char.upper() not in _SHAPES
         if not repeated:
-            name, at = char, _skip(_SPACE, data, at + 1)
+            name, at = char, _skip(data, at + 1)
         elif not name or name in "Zz":
             raise PathDataError(f"a command letter is wanted, not {char!r}", at)
         elif name in "Mm":
@@ -127,31 +139,30 @@ def _commands(data: str) -> Iterator[tuple[str, list[float], bool]]:
         if first and name not in "Mm":
             raise PathDataError("the first command must be M or m", at - 1)
         first = False
-        numbers: list[float] = []
-        for wanted in _SHAPES[name.upper()]:
-            number, at = _number(data, at, wanted == "f", name)
-            numbers.append(number)
-            at = _skip(_GAP, data, at)
+        match = _NUMBERS[name.upper()].match(data, at)
+        numbers = list(map(float, match.groups())) if match else []
+        if match is None or math.inf in map(abs, numbers):
+            raise _refusal(data, at, name)
+        at = match.end()
         yield name, numbers, repeated
 
 
-def _skip(pattern: re.Pattern[str], data: str, at: int) -> int:
-    match = pattern.match(data, at)
+def _skip(data: str, at: int) -> int:
+    match = _SPACE.match(data, at)
     return match.end() if match else at
 
 
-def _number(data: str, at: int, flag: bool, name: str) -> tuple[float, int]:
-    if flag:
-        if data[at : at + 1] not in ("0", "1"):
-            raise PathDataError(f"{name} wants a flag, 0 or 1, {_found(data, at)}", at)
-        return float(data[at]), at + 1
-    match = _NUMBER.match(data, at)
-    if match is None:
-        raise PathDataError(f"{name} wants a number, {_found(data, at)}", at)
-    value = float(match[0])
-    if not math.isfinite(value):
-        raise PathDataError(f"{match[0]} is too large a number", at)
-    return value, match.end()
+def _refusal(data: str, at: int, name: str) -> PathDataError:
+    """What is wrong with the numbers of a command."""
+    for kind in _SHAPES[name.upper()]:
+        match = _KINDS[kind].match(data, at)
+        if match is None:
+            wanted = "a flag, 0 or 1" if kind == "f" else "a number"
+            return PathDataError(f"{name} wants {wanted}, {_found(data, at)}", at)
+        if math.isinf(float(match[1])):
+            return PathDataError(f"{match[1]} is too large a number", at)
+        at = match.end()
+    raise AssertionError(f"nothing is wrong with the numbers of {name}")
 
 
 def _found(data: str, at: int) -> str:

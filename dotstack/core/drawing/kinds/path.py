@@ -5,19 +5,19 @@ from typing import Annotated, Literal
 from pydantic import AfterValidator, Field
 
 from dotstack.core.drawing.kinds.node import LeafNode, remembered
-from dotstack.core.errors import PathDataError
+from dotstack.core.errors import CoreError
 from dotstack.core.geometry import FillRule, Outline
 from dotstack.core.values import MAX_SIZE
 
-MAX_PATH = 2_000_000
+MAX_PATH = 20_000_000
 
 path_outline = remembered(Outline.from_path_data)
 
 
 def _path_data(data: str) -> str:
     try:
-        x0, y0, x1, y1 = Outline.from_path_data(data).bounds
-    except PathDataError as error:
+        x0, y0, x1, y1 = path_outline(data, "nonzero").bounds
+    except CoreError as error:
         raise ValueError(str(error)) from error
     if max(abs(x0), abs(y0), abs(x1), abs(y1)) > MAX_SIZE:
         raise ValueError("a path reaches at most a million units far")
