@@ -3,6 +3,7 @@
 import argparse
 import json
 import os
+import signal
 import sys
 from pathlib import Path
 
@@ -10,19 +11,21 @@ from flask import Flask
 from pydantic import BaseModel
 from waitress import serve
 
+from dotstack.core.drawing.container import MAX_BYTES
 from dotstack.core.drawing.drawing_file import DrawingFile
 from dotstack.core.drawing.kinds.parameters import parametric, ranges_of
 from dotstack.core.drawing.kit import Kit
 from dotstack.demo import fill
-from dotstack.shared import HttpSharedShelf
 from dotstack.shared.service import create_service
 from dotstack.store import Database
 from dotstack.web import create_app
 from dotstack.web.studio import Studio
+from dotstack.workers import Crew, Setup, hand_over
 
 _HOST = "127.0.0.1"
 _DEFAULT_PORT, _SHARED_PORT = 8412, 8413
-_THREADS = 8
+# They only wait: for workers, or for the database.
+_THREADS = 32
 _SCHEMAS: dict[str, type[BaseModel]] = {"drawing": DrawingFile, "kit": Kit}
 
 
@@ -36,6 +39,14 @@ def add_to(commands: "argparse._SubParsersAction[argparse.ArgumentParser]") -> N
         command.add_argument("--port", type=_port, default=_DEFAULT_PORT)
         command.add_argument("--folder", type=Path, default=Path("dotstack-data"))
         command.add_argument("--shared-shelf", metavar="ADDRESS", help="of a studio's shared shelf")
+        command.add_argument(
+            "--workers", type=_count, default=max(4, os.cpu_count() or 1),
+            help="processes that compute, at most",
+        )  # fmt: skip
+        command.add_argument(
+            "--longest", metavar="SECONDS", type=float, default=30.0,
+            help="of computing that one request may take",
+        )  # fmt: skip
         command.set_defaults(run=_serve, demo=name == "demo")
     service = commands.add_parser("shared-shelf", help="serve a shared shelf for a studio")
     service.add_argument("--port", type=_port, default=_SHARED_PORT)
@@ -69,16 +80,20 @@ def _ranges(_: argparse.Namespace) -> int:
 def _serve(options: argparse.Namespace) -> int:
     folder: Path = options.folder.resolve()
     folder.mkdir(parents=True, exist_ok=True)
-    app = create_app(
-        Database(os.environ.get("DOTSTACK_DATABASE_URL", f"sqlite:///{folder}/dotstack.db")),
-        shared=HttpSharedShelf(options.shared_shelf) if options.shared_shelf else None,
-    )
+    url = os.environ.get("DOTSTACK_DATABASE_URL", f"sqlite:///{folder}/dotstack.db")
+    app = create_app(Database(url))
     if options.demo:
         studio = app.extensions["dotstack"]
         assert isinstance(studio, Studio)
         fill(studio.drawings, studio.shelf, studio.pictures)
+    crew = Crew(Setup(url, options.shared_shelf, options.longest), options.workers)
+    hand_over(app, crew)
+    crew.begin()
     print(f"Dot Stack is at http://{_HOST}:{options.port}/  (drawings are in {folder})", flush=True)
-    return _listen(app, options.port)
+    try:
+        return _listen(app, options.port)
+    finally:
+        crew.end()
 
 
 def _share(options: argparse.Namespace) -> int:
@@ -91,12 +106,30 @@ def _share(options: argparse.Namespace) -> int:
 
 
 def _listen(app: Flask, port: int) -> int:
+    # Told to end, it ends as it does by Ctrl+C: in order.
+    signal.signal(signal.SIGTERM, lambda *_: sys.exit(0))
     try:
-        serve(app, host=_HOST, port=port, threads=_THREADS, ident=None, _quiet=True)
+        serve(
+            app,
+            host=_HOST,
+            port=port,
+            threads=_THREADS,
+            max_request_body_size=MAX_BYTES,
+            # So that it is seen when a page has gone that waited for an answer.
+            channel_request_lookahead=1,
+            ident=None,
+            _quiet=True,
+        )
     except OSError as error:
         print(f"Port {port} cannot be used ({error.strerror}); choose another.", file=sys.stderr)
         return 1
     return 0
+
+
+def _count(text: str) -> int:
+    if not text.isdecimal() or not 0 < int(text) <= 1000:
+        raise argparse.ArgumentTypeError(f"a number from 1 to 1000 is wanted, not {text!r}")
+    return int(text)
 
 
 def _port(text: str) -> int:

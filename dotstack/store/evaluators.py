@@ -1,7 +1,7 @@
 """Evaluators that remember what they computed, from one request to the next."""
 
 from collections import OrderedDict
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from contextlib import contextmanager
 from dataclasses import dataclass, field
 from threading import Lock
@@ -21,15 +21,14 @@ class _Kept:
 class Evaluators:
     """An evaluator for each drawing in use: no drawing waits for what another one takes."""
 
-    def __init__(self, surroundings: Surroundings = NOWHERE) -> None:
+    def __init__(
+        self, surroundings: Surroundings = NOWHERE, version: Callable[[], int] = lambda: 0
+    ) -> None:
+        """``version`` is another one where the surroundings have changed, here or elsewhere."""
         self._surroundings = surroundings
+        self._version, self._seen = version, version()
         self._lock = Lock()
         self._kept: OrderedDict[str, _Kept] = OrderedDict()
-
-    def renew(self) -> None:
-        """Forgets all that was computed, for the surroundings have changed."""
-        with self._lock:
-            self._kept.clear()
 
     @contextmanager
     def of(self, drawing_id: str) -> Iterator[Evaluator]:
@@ -51,7 +50,12 @@ class Evaluators:
             kept.lock.release()
 
     def _of(self, drawing_id: str) -> _Kept:
+        version = self._version()
         with self._lock:
+            if version != self._seen:
+                # What was computed in other surroundings may be wrong.
+                self._seen = version
+                self._kept.clear()
             kept = self._kept.get(drawing_id) or _Kept(Evaluator(self._surroundings))
             self._kept[drawing_id] = kept
             self._kept.move_to_end(drawing_id)

@@ -10,6 +10,7 @@ from threading import Lock
 
 from sqlalchemy import select
 from sqlalchemy.orm import Session
+from sqlalchemy.sql.functions import count
 
 from dotstack.core.letters import Font, read_font
 from dotstack.fonts import shipped
@@ -37,6 +38,11 @@ class FontStore:
                 row = session.get(FontRow, digest)
             known = self._remembered(read_font(row.data)) if row else None
         return known
+
+    def count(self) -> int:
+        """How many fonts the database has: it only ever grows."""
+        with self._database.reading() as session:
+            return session.scalar(select(count()).select_from(FontRow)) or 0
 
     def all(self) -> list[Font]:
         """All fonts, those that ship first."""

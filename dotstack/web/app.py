@@ -55,7 +55,7 @@ def create_app(
     app.config["MAX_CONTENT_LENGTH"] = MAX_BODY_BYTES
 
     fonts = FontStore(database, now)
-    evaluators = Evaluators(Surroundings(fonts.font))
+    evaluators = Evaluators(Surroundings(fonts.font), fonts.count)
     app.extensions["dotstack"] = Studio(
         evaluators,
         DrawingStore(database, now, evaluators),

@@ -158,7 +158,6 @@ def open_file() -> Response:
     request.max_content_length = MAX_BYTES
     read = read_drawing(request.get_data())
     studio().pictures.keep(read.rasters)
-    if studio().fonts.keep(read.fonts):
-        studio().evaluators.renew()
+    studio().fonts.keep(read.fonts)
     opened = studio().drawings.create(read.drawing)
     return answers.json(OpenedFile(id=opened.id, carried=answers.carried(read.collections)), 201)

@@ -20,6 +20,11 @@ from dotstack.shared import SharedShelfError
 from dotstack.store import GoneError, StaleRevisionError, StoreError
 from dotstack.store.errors import BusyError, DiskError, NothingToUndoError
 
+
+class StoppedError(Exception):
+    """What takes more than is to be had, and was stopped."""
+
+
 # The most specific class that an error is of decides.
 STATUS: dict[type[Exception], int] = {
     ArrangementError: 422,
@@ -34,6 +39,7 @@ STATUS: dict[type[Exception], int] = {
     BusyError: 503,
     DiskError: 507,
     SharedShelfError: 502,
+    StoppedError: 422,
 }
 
 _TITLES = {
@@ -76,6 +82,8 @@ def register(app: OpenAPI) -> None:
     app.register_error_handler(CoreError, _known)
     app.register_error_handler(StoreError, _known)
     app.register_error_handler(SharedShelfError, _known)
+    app.register_error_handler(StoppedError, _known)
+    app.register_error_handler(MemoryError, _out_of_memory)
     app.register_error_handler(HTTPException, _http)
     app.register_error_handler(Exception, _unexpected)
 
@@ -105,6 +113,15 @@ def _known(error: Exception) -> Response:
     if isinstance(error, BusyError):
         answer.headers["Retry-After"] = _RETRY_AFTER
     return answer
+
+
+def _out_of_memory(_: MemoryError) -> Response:
+    return _known(
+        StoppedError(
+            "This needs more memory than one request may have, and was stopped. "
+            "Nothing was changed; do it with fewer shapes at once, or simpler ones."
+        )
+    )
 
 
 def _http(error: HTTPException) -> Response:

@@ -96,8 +96,7 @@ def add_font() -> Response:
     """Keeps the font of a TTF, OTF, WOFF or WOFF2 file, whose bytes are the request's body."""
     request.max_content_length = MAX_BYTES
     font = read_font(request.get_data())
-    if studio().fonts.keep([font]):
-        studio().evaluators.renew()
+    studio().fonts.keep([font])
     return answers.json(_entry(font, True), 201)
 
 

@@ -35,11 +35,11 @@ const whats = computed(() =>
 );
 
 const asking = latestWins(
-  async ([subject, wanted]: [ExportSubject, ExportChoice]) => {
+  async ([subject, wanted]: [ExportSubject, ExportChoice], signal) => {
     // What was done a moment ago is to be in the file.
     await drawing.settled();
     return answered<ExportAnswer>(
-      client.POST('/api/export', { body: { subject, choice: wanted } as never }),
+      client.POST('/api/export', { body: { subject, choice: wanted } as never, signal }),
     );
   },
   (found) => (answer.value = found),

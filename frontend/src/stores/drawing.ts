@@ -345,10 +345,11 @@ export const useDrawing = defineStore('drawing', () => {
   }
 
   /** What a command would lead to; it is not done. */
-  function tried(command: Command): Promise<PreviewState> {
+  function tried(command: Command, signal?: AbortSignal): Promise<PreviewState> {
     return answered<PreviewState>(
       client.POST('/api/drawings/{drawing_id}/preview', {
         params: path(),
+        signal,
         body: {
           revision: revision.value,
           command,

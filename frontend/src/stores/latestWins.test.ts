@@ -6,16 +6,18 @@ import { latestWins } from '@/stores/latestWins';
 function asking(manner: { restMs?: number; failed?: (error: unknown) => void } = {}) {
   const sent: string[] = [];
   const used: string[] = [];
+  const signals: AbortSignal[] = [];
   const settle: { answer(value: string): void; fail(error: Error): void }[] = [];
   const asked = latestWins<string, string>(
-    (question) => {
+    (question, signal) => {
       sent.push(question);
+      signals.push(signal);
       return new Promise((answer, fail) => settle.push({ answer, fail }));
     },
     (answer, question) => used.push(`${question}: ${answer}`),
     manner,
   );
-  return { ...asked, sent, used, settle };
+  return { ...asked, sent, used, settle, signals };
 }
 
 beforeEach(() => void vi.useFakeTimers());
@@ -39,10 +41,12 @@ test('one question is in flight, and of those behind it only the newest', async 
 });
 
 test('what is cancelled is neither asked nor used, and what comes after it is', async () => {
-  const { ask, busy, cancel, sent, used, settle } = asking();
+  const { ask, busy, cancel, sent, used, settle, signals } = asking();
   ask('a');
   ask('b');
+  expect(signals[0]!.aborted).toBe(false);
   cancel();
+  expect(signals[0]!.aborted).toBe(true);
   expect(busy.value).toBe(false);
   ask('c');
   settle[0]!.answer('1');

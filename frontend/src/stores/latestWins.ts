@@ -8,14 +8,18 @@ interface Manner {
   failed?: (error: unknown) => void;
 }
 
-/** One request in flight, the newest waiting, stale answers dropped. */
+/**
+ * One request in flight, the newest waiting, stale answers dropped.
+ *
+ * `ask` is given a signal by which it hears that its answer is not wanted any more.
+ */
 export function latestWins<Q, A>(
-  ask: (question: Q) => Promise<A>,
+  ask: (question: Q, signal: AbortSignal) => Promise<A>,
   use: (answer: A, question: Q) => void,
   { restMs = 0, failed }: Manner = {},
 ) {
   let resting: ReturnType<typeof setTimeout> | undefined;
-  let inFlight = false;
+  let inFlight: AbortController | null = null;
   let waiting: { question: Q } | null = null;
   let generation = 0;
   /** Whether an answer is wanted that has not come. */
@@ -24,10 +28,10 @@ export function latestWins<Q, A>(
   const isBehind = () => waiting !== null || resting !== undefined;
 
   async function send(question: Q): Promise<void> {
-    inFlight = true;
+    inFlight = new AbortController();
     const mine = generation;
     try {
-      const answer = await ask(question);
+      const answer = await ask(question, inFlight.signal);
       if (mine === generation) {
         busy.value = isBehind();
         use(answer, question);
@@ -38,7 +42,7 @@ export function latestWins<Q, A>(
         failed?.(error);
       }
     }
-    inFlight = false;
+    inFlight = null;
     if (waiting) {
       const next = waiting.question;
       waiting = null;
@@ -66,6 +70,7 @@ export function latestWins<Q, A>(
       resting = undefined;
       generation += 1;
       waiting = null;
+      inFlight?.abort();
       busy.value = false;
     },
   };

@@ -27,10 +27,11 @@ export const useSimplifying = defineStore('simplifying', () => {
 
   const command = () => commandOf('simplify', { ids: [...of.value], bound: bound.value });
   const asked = latestWins(
-    (within: number) =>
+    (within: number, signal) =>
       answered<Fewer>(
         client.POST('/api/drawings/{drawing_id}/fewer', {
           params: { path: { drawing_id: drawing.id } },
+          signal,
           body: { revision: drawing.revision, ids: [...of.value], bound: within },
         }),
       ),

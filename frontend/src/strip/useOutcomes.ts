@@ -47,10 +47,15 @@ export function useOutcomes() {
   const asAreas = computed(() => view.taking.lines === 'as areas' && hasLines.value);
   const asLines = computed(() => view.taking.lines === 'as lines' && hasBare.value);
 
-  function asked(ids: readonly string[], which: readonly Outcome[]): Promise<Tiles> {
+  function asked(
+    ids: readonly string[],
+    which: readonly Outcome[],
+    signal?: AbortSignal,
+  ): Promise<Tiles> {
     return answered<Tiles>(
       client.POST('/api/drawings/{drawing_id}/outcomes', {
         params: { path: { drawing_id: drawing.id } },
+        signal,
         body: {
           revision: drawing.revision,
           ids: [...ids],
@@ -74,7 +79,7 @@ export function useOutcomes() {
   );
 
   const asking = latestWins(
-    ({ ids, which }: Question) => asked(ids, which),
+    ({ ids, which }: Question, signal) => asked(ids, which, signal),
     (answer, { ids, later, first }) => {
       const before = first ? [] : (found.value?.tiles ?? []);
       found.value = { ...answer, tiles: [...before, ...answer.tiles] };

@@ -1,0 +1,170 @@
+"""The crew: which worker answers what, and what becomes of those that are ended."""
+
+import signal
+from collections.abc import Callable
+from contextlib import suppress
+from dataclasses import dataclass, field
+from itertools import count
+from multiprocessing import get_context
+from multiprocessing.connection import Connection
+from multiprocessing.process import BaseProcess
+from threading import Condition
+from time import monotonic
+
+from dotstack.store.errors import BusyError
+from dotstack.web.errors import StoppedError
+from dotstack.workers.worker import Answer, Request, Setup, work
+
+# In seconds: for how long a request waits for the worker that knows its drawing, and for any.
+_FOR_THE_SAME, _FOR_ANY = 2.0, 60.0
+# How often it is asked whether somebody still waits, and from when on it pays to end a worker.
+_LOOK, _WORTH_ENDING = 0.1, 1.0
+# A worker that has had more than this, in bytes, gives it back by ending.
+_MUCH = 2**29
+_context = get_context("forkserver")
+
+
+@dataclass(eq=False, slots=True)
+class _Worker:
+    """A process at work.
+
+    Attributes:
+        line: to it and back.
+        knows: the drawing, or page, of which it remembers what it has computed.
+        last: when it was taken last, counted on.
+
+    """
+
+    process: BaseProcess
+    line: Connection
+    knows: str | None = None
+    busy: bool = False
+    last: int = 0
+
+
+@dataclass(slots=True)
+class Crew:
+    """Up to ``size`` workers, each begun when it is needed."""
+
+    setup: Setup
+    size: int
+    _workers: list[_Worker] = field(default_factory=list)
+    _change: Condition = field(default_factory=Condition)
+    _counter: "count[int]" = field(default_factory=count)
+
+    def begin(self) -> None:
+        """Begins the first worker, so that the first request need not wait for it."""
+        # What every worker needs is read once: each is a copy of that process.
+        _context.set_forkserver_preload(["dotstack.workers.worker"])
+        with self._change:
+            self._workers.append(self._begun())
+
+    def end(self) -> None:
+        """Ends all workers."""
+        with self._change:
+            workers, self._workers = self._workers, []
+        for worker in workers:
+            _end(worker)
+
+    def ask(
+        self, about: str, request: Request, is_gone: Callable[[], bool] = lambda: False
+    ) -> Answer:
+        """What a worker answers, if possible the one that knows what the request is about.
+
+        ``is_gone`` says whether nobody waits for the answer any more; then the worker is ended.
+        Raises StoppedError if it was, for that or any other reason; BusyError if no worker was to
+        be had.
+        """
+        worker = self._taken(about)
+        try:
+            answer = _answered(worker, request, is_gone)
+        except (EOFError, OSError) as error:
+            self._let_go(worker)
+            raise StoppedError(self._why(worker)) from error
+        except BaseException:
+            self._let_go(worker)
+            raise
+        if answer.memory > _MUCH:
+            self._let_go(worker)
+        else:
+            with self._change:
+                worker.busy = False
+                self._change.notify_all()
+        return answer
+
+    def _taken(self, about: str) -> _Worker:
+        """A worker for the caller alone."""
+        begun = monotonic()
+        with self._change:
+            while True:
+                waited = monotonic() - begun
+                worker = self._free(about, patient=waited < _FOR_THE_SAME)
+                if worker is not None:
+                    worker.busy, worker.knows, worker.last = True, about, next(self._counter)
+                    return worker
+                if waited > _FOR_ANY:
+                    raise BusyError
+                self._change.wait(_LOOK)
+
+    def _free(self, about: str, *, patient: bool) -> _Worker | None:
+        """The best of the workers that are free, or a new one; None if it is to be waited for."""
+        same = [worker for worker in self._workers if worker.knows == about]
+        free = [worker for worker in self._workers if not worker.busy]
+        for worker in same:
+            if not worker.busy:
+                return worker
+        if same and patient:
+            return None
+        unused = next((worker for worker in free if worker.knows is None), None)
+        if unused is not None:
+            return unused
+        if len(self._workers) < self.size:
+            self._workers.append(self._begun())
+            return self._workers[-1]
+        return min(free, key=lambda worker: worker.last, default=None)
+
+    def _begun(self) -> _Worker:
+        ours, its = _context.Pipe()
+        process = _context.Process(target=work, args=(its, self.setup), daemon=True)
+        process.start()
+        # Else nobody would hear that the worker has closed its end.
+        its.close()
+        return _Worker(process, ours)
+
+    def _let_go(self, worker: _Worker) -> None:
+        with self._change:
+            if worker in self._workers:
+                self._workers.remove(worker)
+            self._change.notify_all()
+        _end(worker)
+
+    def _why(self, worker: _Worker) -> str:
+        """Why a worker has ended."""
+        if worker.process.exitcode == -signal.SIGPROF:
+            return (
+                f"This takes more than {self.setup.seconds:g} seconds of computing, and was "
+                "stopped. Nothing was changed; do it with fewer shapes at once, or simpler ones."
+            )
+        return (
+            "This was stopped, for it takes more than this machine has to give. "
+            "Nothing was changed; do it with fewer shapes at once, or simpler ones."
+        )
+
+
+def _answered(worker: _Worker, request: Request, is_gone: Callable[[], bool]) -> Answer:
+    worker.line.send(request)
+    begun = monotonic()
+    while not worker.line.poll(_LOOK):
+        if monotonic() - begun > _WORTH_ENDING and is_gone():
+            raise StoppedError("Nobody waits for this any more.")
+    answer = worker.line.recv()
+    assert isinstance(answer, Answer)
+    return answer
+
+
+def _end(worker: _Worker) -> None:
+    with suppress(OSError):
+        worker.line.close()
+    if worker.process.exitcode is None:
+        worker.process.kill()
+    worker.process.join()

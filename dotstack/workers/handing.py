@@ -1,0 +1,57 @@
+"""Requests handed over to workers, but for those that compute nothing."""
+
+import json
+
+from flask import Flask, Response, request
+
+from dotstack.core.drawing.container import MAX_BYTES
+from dotstack.workers.crew import Crew
+
+# What is written is finished, whoever waits: it may have been meant to be the last thing.
+_WRITING = ("/commands", "/undo", "/redo")
+
+
+def hand_over(app: Flask, crew: Crew) -> None:
+    """Makes an application let a crew answer what may be heavy."""
+
+    def handed_over() -> Response | None:
+        if not _may_be_heavy():
+            return None
+        # Each route says what it takes; here it is only seen that it can be held.
+        request.max_content_length = MAX_BYTES
+        body = request.get_data(cache=True)
+        environ = {key: value for key, value in request.environ.items() if isinstance(value, str)}
+        is_gone = request.environ.get("waitress.client_disconnected")
+        if is_gone is None or request.path.endswith(_WRITING):
+            is_gone = _is_awaited
+        answer = crew.ask(_about(body), (environ, body), is_gone)
+        return Response(answer.body, answer.status, answer.headers)
+
+    app.before_request(handed_over)
+
+
+def _is_awaited() -> bool:
+    return False
+
+
+def _may_be_heavy() -> bool:
+    path = request.path
+    if not path.startswith("/api/"):
+        return False
+    is_light = request.method == "GET" and (
+        path.endswith("/revision") or path.startswith("/api/pictures/")
+    )
+    return not is_light
+
+
+def _about(body: bytes) -> str:
+    """The drawing that a request is about, or else the part of the API that it goes to."""
+    part, _, rest = request.path.removeprefix("/api/").partition("/")
+    if part == "drawings" and rest:
+        return rest.partition("/")[0]
+    if part == "export":
+        try:
+            return str(json.loads(body)["subject"].get("drawing", part))
+        except (ValueError, KeyError, TypeError, AttributeError, RecursionError):
+            return part
+    return part

@@ -1,0 +1,81 @@
+"""A worker: the application in a process of its own, for one request at a time."""
+
+import resource
+import signal
+import sys
+from dataclasses import dataclass
+from io import BytesIO
+from multiprocessing.connection import Connection
+from typing import TypeAlias
+
+from werkzeug.test import run_wsgi_app
+
+from dotstack.shared import HttpSharedShelf
+from dotstack.store import Database
+from dotstack.web import create_app
+
+# What a request may take: its environment in WSGI's words (PEP 3333), and its body.
+Request: TypeAlias = tuple[dict[str, str], bytes]
+
+
+@dataclass(frozen=True, slots=True)
+class Setup:
+    """What a worker needs to know to begin.
+
+    Attributes:
+        url: of the database.
+        shared_shelf: its address, if there is one.
+        seconds: of computing that one request may take.
+        memory: that it may take in all, in bytes.
+
+    """
+
+    url: str
+    shared_shelf: str | None = None
+    seconds: float = 30.0
+    memory: int = 4 * 2**30
+
+
+@dataclass(frozen=True, slots=True)
+class Answer:
+    """What a request came to, and the most memory that the worker has had so far, in bytes."""
+
+    status: str
+    headers: list[tuple[str, str]]
+    body: bytes
+    memory: int
+
+
+def work(line: Connection, setup: Setup) -> None:
+    """Answers what comes along the line until it is closed.
+
+    Time is counted by what this process computes, not by the clock: a machine that is busy with
+    other things is not at fault. Whatever it is at, the system ends it when that is too much.
+    """
+    # Ctrl+C ends the server, and that its workers.
+    signal.signal(signal.SIGINT, signal.SIG_IGN)
+    signal.signal(signal.SIGPROF, signal.SIG_DFL)
+    _, most = resource.getrlimit(resource.RLIMIT_DATA)
+    resource.setrlimit(resource.RLIMIT_DATA, (setup.memory, most))
+    shared = HttpSharedShelf(setup.shared_shelf) if setup.shared_shelf else None
+    app = create_app(Database(setup.url), shared=shared)
+    while True:
+        try:
+            environ, body = line.recv()
+        except EOFError:
+            return
+        signal.setitimer(signal.ITIMER_PROF, setup.seconds)
+        source = {
+            **environ,
+            "wsgi.version": (1, 0),
+            "wsgi.input": BytesIO(body),
+            "wsgi.errors": sys.stderr,
+            "wsgi.multithread": False,
+            "wsgi.multiprocess": True,
+            "wsgi.run_once": False,
+        }
+        chunks, status, headers = run_wsgi_app(app, source, buffered=True)
+        signal.setitimer(signal.ITIMER_PROF, 0)
+        # In kilobytes, as Linux counts it.
+        memory = resource.getrusage(resource.RUSAGE_SELF).ru_maxrss * 1024
+        line.send(Answer(status, list(headers), b"".join(chunks), memory))
