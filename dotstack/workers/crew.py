@@ -108,6 +108,10 @@ class Crew:
 
     def _free(self, about: str, *, patient: bool) -> _Worker | None:
         """The best of the workers that are free, or a new one; None if it is to be waited for."""
+        for worker in [each for each in self._workers if not each.busy]:
+            if worker.process.exitcode is not None:
+                # Something has ended it while it had nothing to do.
+                self._workers.remove(worker)
         same = [worker for worker in self._workers if worker.knows == about]
         free = [worker for worker in self._workers if not worker.busy]
         for worker in same:

@@ -1,9 +1,10 @@
 """A worker: the application in a process of its own, for one request at a time."""
 
+import os
 import resource
 import signal
 import sys
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from io import BytesIO
 from multiprocessing.connection import Connection
 from typing import TypeAlias
@@ -16,6 +17,11 @@ from dotstack.web import create_app
 
 # What a request may take: its environment in WSGI's words (PEP 3333), and its body.
 Request: TypeAlias = tuple[dict[str, str], bytes]
+
+
+def _half_of_all() -> int:
+    """Half of the memory that this machine has, in bytes."""
+    return os.sysconf("SC_PAGE_SIZE") * os.sysconf("SC_PHYS_PAGES") // 2
 
 
 @dataclass(frozen=True, slots=True)
@@ -33,7 +39,7 @@ class Setup:
     url: str
     shared_shelf: str | None = None
     seconds: float = 30.0
-    memory: int = 4 * 2**30
+    memory: int = field(default_factory=_half_of_all)
 
 
 @dataclass(frozen=True, slots=True)

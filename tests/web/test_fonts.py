@@ -71,7 +71,7 @@ def test_an_own_font_is_kept_once(client: FlaskClient) -> None:
 
 @pytest.mark.parametrize(("data", "travels"), [(OWN, True), (BOUND, False)])
 def test_a_drawing_that_comes_from_elsewhere_looks_the_same_with_its_font_or_without(
-    caller: Caller, elsewhere: FlaskClient, data: bytes, travels: bool
+    caller: Caller, elsewhere: FlaskClient, tmp_path: Path, data: bytes, travels: bool
 ) -> None:
     digest = caller.client.post("/api/fonts", data=data).json["digest"]
     caller.add(words(digest))
@@ -92,8 +92,11 @@ def test_a_drawing_that_comes_from_elsewhere_looks_the_same_with_its_font_or_wit
     assert tried.status_code == (200 if travels else 422)
     if not travels:
         assert "The font Quay Boxes Regular of Sign is not here" in tried.json["detail"]
-        # With its file it is typed in again, in every drawing that is open.
-        elsewhere.post("/api/fonts", data=data)
+        # With its file it is typed in again, in every drawing that is open, whichever process
+        # of the studio it was that took the file.
+        other = Database(f"sqlite:///{tmp_path}/elsewhere.db")
+        create_app(other).test_client().post("/api/fonts", data=data)
+        other.close()
         assert not figure()["font_missing"]
         assert elsewhere.post(f"/api/drawings/{opened}/commands", json=body).status_code == 200
 

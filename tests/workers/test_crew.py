@@ -1,0 +1,141 @@
+"""What is heavy is computed elsewhere: it keeps nobody waiting, and comes to an end."""
+
+import os
+import re
+import signal
+from collections.abc import Callable, Iterator
+from multiprocessing import active_children
+from pathlib import Path
+from threading import Event, Thread
+from typing import Any
+
+import pytest
+from flask.testing import FlaskClient
+
+from dotstack.store import Database
+from dotstack.web import create_app
+from dotstack.workers import Crew, Setup, hand_over
+from tests.web.caller import Caller, disc
+
+COUNT = 60
+Begin = Callable[..., FlaskClient]
+
+
+@pytest.fixture
+def begin(tmp_path: Path) -> Iterator[Begin]:
+    """An application that has its requests computed by a crew."""
+    ends: list[Callable[[], None]] = []
+
+    def begun(size: int = 2, **limits: Any) -> FlaskClient:
+        url = f"sqlite:///{tmp_path}/dotstack.db"
+        database = Database(url)
+        app = create_app(database)
+        crew = Crew(Setup(url, **limits), size)
+        hand_over(app, crew)
+        crew.begin()
+        ends.extend((crew.end, database.close))
+        return app.test_client()
+
+    yield begun
+    for end in ends:
+        end()
+    assert not active_children()
+
+
+class Heavy(Thread):
+    """Asks for the outcomes of stars that cross each other some 400,000 times."""
+
+    def __init__(self, caller: Caller) -> None:
+        super().__init__(daemon=True)
+        stars = [
+            {"kind": "star", "id": f"star-{i}", "name": f"Star {i}", "points": 60, "rx": 150,
+             "ry": 150, "transform": {"e": 1.37 * i, "f": 0.77 * i}}
+            for i in range(COUNT)
+        ]  # fmt: skip
+        pasted = caller.do("paste", plate=caller.plate, nodes=stars, seed="quay-stars")
+        self.gone = Event()
+        self._url = f"/api/drawings/{caller.id}/outcomes"
+        self._body = {"revision": caller.revision, "ids": list(pasted["entries"]["nodes"])}
+        self._client = caller.client
+
+    def run(self) -> None:
+        gone = {"waitress.client_disconnected": self.gone.is_set}
+        self.answer = self._client.post(self._url, json=self._body, environ_overrides=gone)
+
+    def refusal(self) -> str:
+        self.join()
+        assert self.answer.status_code == 422, self.answer.text
+        assert self.answer.mimetype == "application/problem+json"
+        detail: str = self.answer.json["detail"]
+        return detail
+
+
+def opened(caller: Caller) -> int:
+    """How many shapes there are when the drawing is opened."""
+    answer = caller.client.get(f"/api/drawings/{caller.id}")
+    assert answer.status_code == 200
+    return len(answer.json["entries"]["nodes"])
+
+
+@pytest.mark.parametrize(
+    ("limits", "says"),
+    [
+        ({"seconds": 3.0}, "more than 3 seconds of computing.*Nothing was changed"),
+        ({"seconds": 600.0, "memory": 2**30}, "more memory than.*Nothing was changed"),
+    ],
+)
+def test_what_takes_too_much_is_stopped_and_says_so_and_the_drawing_opens_afterwards(
+    begin: Begin, limits: dict[str, Any], says: str
+) -> None:
+    caller = Caller(begin(**limits))
+    heavy = Heavy(caller)
+    heavy.start()
+    assert re.search(says, heavy.refusal())
+    assert opened(caller) == COUNT
+
+
+def test_other_drawings_are_answered_meanwhile_and_nothing_is_computed_for_who_has_gone(
+    begin: Begin,
+) -> None:
+    client = begin(seconds=3600.0, memory=2**40)
+    heavy, light = Heavy(Caller(client)), Caller(client)
+    heavy.start()
+    for i in range(5):
+        light.add(disc(f"disc-{i}", 20 * i))
+    assert opened(light) == 5
+    assert client.get("/api/drawings").status_code == 200
+    assert heavy.is_alive()
+    heavy.gone.set()
+    assert "Nobody waits" in heavy.refusal()
+
+
+def test_the_same_drawing_is_answered_by_another_worker_if_its_own_takes_long(
+    begin: Begin,
+) -> None:
+    caller = Caller(begin(seconds=3600.0, memory=2**40))
+    heavy = Heavy(caller)
+    heavy.start()
+    assert opened(caller) == COUNT
+    assert heavy.is_alive()
+    heavy.gone.set()
+    heavy.refusal()
+
+
+def test_workers_that_die_are_replaced_whether_they_were_at_work_or_not(begin: Begin) -> None:
+    caller = Caller(begin(seconds=3600.0, memory=2**40))
+    heavy = Heavy(caller)
+    kill_all()
+    assert opened(caller) == COUNT
+    heavy.start()
+    while heavy.is_alive():
+        kill_all()
+        heavy.join(0.05)
+    assert "more than this machine has" in heavy.refusal()
+    assert opened(caller) == COUNT
+    caller.add(disc("after", 40))
+
+
+def kill_all() -> None:
+    for child in active_children():
+        os.kill(child.pid or 0, signal.SIGKILL)
+        child.join()
