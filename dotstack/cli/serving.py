@@ -19,6 +19,7 @@ from dotstack.demo import fill
 from dotstack.shared.service import create_service
 from dotstack.store import Database
 from dotstack.web import create_app
+from dotstack.web.description import described
 from dotstack.web.studio import Studio
 from dotstack.workers import Crew, Setup, hand_over
 
@@ -62,7 +63,7 @@ def add_to(commands: "argparse._SubParsersAction[argparse.ArgumentParser]") -> N
 
 def _describe(_options: argparse.Namespace) -> int:
     app = create_app(Database("sqlite://"))
-    print(json.dumps(app.api_doc, indent=1))
+    print(json.dumps(described(app), indent=1))
     return 0
 
 

@@ -3,12 +3,31 @@
 from enum import StrEnum
 from typing import Annotated
 
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import AfterValidator, BaseModel, ConfigDict, Field
 
 from dotstack.core.geometry import Affine
 
 MAX_SIZE = 1e6
 MAX_HELD = 2000
+
+# Signs that no XML can hold (XML 1.0, section 2.2), and controls, of which none can be seen. They
+# are shown as what they are, so that a document that has them already can still be read.
+_STRANGE = "\N{REPLACEMENT CHARACTER}"
+_ILLEGAL = dict.fromkeys([*range(9), 11, 12, *range(14, 32), 0xFFFE, 0xFFFF], _STRANGE)
+_IN_ONE_LINE = {
+    **_ILLEGAL, **dict.fromkeys(range(127, 160), _STRANGE), **dict.fromkeys((9, 10, 13), " ")
+}  # fmt: skip
+
+
+def writable(text: str) -> str:
+    """The text, with a sign in place of each that cannot be written."""
+    return text.translate(_ILLEGAL)
+
+
+def in_one_line(text: str) -> str:
+    """The same, with a space for each break of a line."""
+    return text.translate(_IN_ONE_LINE)
+
 
 _PLAIN = r"[A-Za-z0-9-]{1,40}"
 # Of a shape inside a twin: the twin's id, a colon, and its id in the source.
@@ -18,7 +37,9 @@ Id = Annotated[str, Field(pattern=rf"^{_ID}$")]
 PieceKey = Annotated[str, Field(pattern=rf"^(\d{{1,4}}|of-{_ID}(\.\d{{1,4}})?)$")]
 # Of a shape, or of a piece of one: the whole's id, a dot, and the piece's key.
 AnyId = Annotated[str, Field(pattern=rf"^{_ID}(\.[A-Za-z0-9.:-]{{1,1100}})?$")]
-Name = Annotated[str, Field(min_length=1, max_length=120, pattern=r"\S")]
+Name = Annotated[
+    str, Field(min_length=1, max_length=120, pattern=r"\S"), AfterValidator(in_one_line)
+]
 Length = Annotated[float, Field(gt=0, le=MAX_SIZE, allow_inf_nan=False)]
 Coordinate = Annotated[float, Field(ge=-MAX_SIZE, le=MAX_SIZE, allow_inf_nan=False)]
 Radius = Annotated[float, Field(ge=0, le=MAX_SIZE, allow_inf_nan=False)]

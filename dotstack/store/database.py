@@ -10,6 +10,7 @@ from alembic import command
 from alembic.config import Config
 from sqlalchemy import Connection, Engine, create_engine, event
 from sqlalchemy.exc import OperationalError
+from sqlalchemy.exc import TimeoutError as PoolTimeoutError
 from sqlalchemy.orm import Session, sessionmaker
 
 from dotstack.store.errors import BusyError, DiskError
@@ -57,6 +58,8 @@ class Database:
         try:
             with sessions.begin() as session:
                 yield session
+        except PoolTimeoutError as error:
+            raise BusyError from error
         except OperationalError as error:
             if "locked" in str(error.orig):
                 raise BusyError from error

@@ -27,9 +27,8 @@ from dotstack.web import (
 from dotstack.web import (
     shared as sharing,
 )
+from dotstack.web.blueprints import limit_bodies
 from dotstack.web.studio import Studio
-
-MAX_BODY_BYTES = 8 * 1024 * 1024
 
 
 def utc_now() -> datetime:
@@ -52,7 +51,6 @@ def create_app(
         validation_error_model=errors.Problem,
         validation_error_callback=errors.invalid_request,
     )
-    app.config["MAX_CONTENT_LENGTH"] = MAX_BODY_BYTES
 
     fonts = FontStore(database, now)
     evaluators = Evaluators(Surroundings(fonts.font), fonts.count)
@@ -66,6 +64,7 @@ def create_app(
     )
     errors.register(app)
     safety.register(app)
+    limit_bodies(app)
     for part in (
         drawings, steps, placing, history, importing, pictures, lettering, colours, export, shelf,
         kits, sharing,

@@ -11,7 +11,7 @@ from dotstack.core.drawing.places import plate_of
 from dotstack.core.formats import write_svg
 from dotstack.core.values import Length, Name
 from dotstack.web import answers
-from dotstack.web.blueprints import api
+from dotstack.web.blueprints import api, takes
 from dotstack.web.models import (
     Body,
     CarriedCollection,
@@ -150,12 +150,12 @@ def save_drawing(path: DrawingPath, query: CarriedQuery) -> Response:
 
 
 @blueprint.post("/from-file", responses={201: OpenedFile})
+@takes(MAX_BYTES)
 def open_file() -> Response:
     """A new drawing from the bytes of a drawing file, which are the request's body.
 
     The collections that it carries are named; they are loaded as a kit is, if wanted.
     """
-    request.max_content_length = MAX_BYTES
     read = read_drawing(request.get_data())
     studio().pictures.keep(read.rasters)
     studio().fonts.keep(read.fonts)

@@ -42,6 +42,8 @@ STATUS: dict[type[Exception], int] = {
     StoppedError: 422,
 }
 
+# RFC 9457, section 3.
+MEDIA = "application/problem+json"
 _TITLES = {
     404: "Not there",
     409: "Out of date",
@@ -50,6 +52,8 @@ _TITLES = {
     503: "Busy",
     507: "Not written",
 }
+# Of what is wrong with a request, how much is listed, and how much of that said in words.
+_MOST_FAULTS, _FAULTS_SAID = 50, 5
 # After how many seconds a busy server is asked again.
 _RETRY_AFTER = "1"
 
@@ -65,7 +69,7 @@ class Problem(BaseModel):
     """What happened, and what to do.
 
     Attributes:
-        faults: all that is wrong with a broken request.
+        faults: what is wrong with a broken request, up to 50 things.
         current: the newest revision, where the request was made on an older one.
 
     """
@@ -84,19 +88,24 @@ def register(app: OpenAPI) -> None:
     app.register_error_handler(SharedShelfError, _known)
     app.register_error_handler(StoppedError, _known)
     app.register_error_handler(MemoryError, _out_of_memory)
+    app.register_error_handler(RecursionError, _too_deep)
+    # What a request comes to can be no document: it leads too far, for instance.
+    app.register_error_handler(ValidationError, invalid_request)
     app.register_error_handler(HTTPException, _http)
     app.register_error_handler(Exception, _unexpected)
 
 
 def invalid_request(error: ValidationError) -> Response:
     """The answer to a request that its model refuses: all of its faults."""
+    found = error.errors(include_url=False, include_input=False, include_context=False)
     faults = [
         Fault(where=".".join(map(str, fault["loc"])) or "body", what=fault["msg"])
-        for fault in error.errors(include_url=False, include_input=False, include_context=False)
+        for fault in found[:_MOST_FAULTS]
     ]
-    detail = "The request does not make sense: " + "; ".join(
-        f"{fault.where}: {fault.what}" for fault in faults[:5]
-    )
+    said = [f"{fault.where}: {fault.what}" for fault in faults[:_FAULTS_SAID]]
+    if len(found) > len(said):
+        said.append(f"and {len(found) - len(said)} more faults")
+    detail = "The request does not make sense: " + "; ".join(said)
     return _answer(Problem(title="Broken request", status=422, detail=detail, faults=faults))
 
 
@@ -124,6 +133,11 @@ def _out_of_memory(_: MemoryError) -> Response:
     )
 
 
+def _too_deep(_: RecursionError) -> Response:
+    detail = "Something in this request lies too deep within itself. Nothing was changed."
+    return _answer(Problem(title="Broken request", status=422, detail=detail))
+
+
 def _http(error: HTTPException) -> Response:
     if error.response is not None:
         # Already an answer, as from ``invalid_request``.
@@ -144,5 +158,5 @@ def _answer(problem: Problem) -> Response:
     return Response(
         problem.model_dump_json(exclude_none=True),
         status=problem.status,
-        mimetype="application/problem+json",
+        mimetype=MEDIA,
     )

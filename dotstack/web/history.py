@@ -23,7 +23,7 @@ from dotstack.web.studio import studio
 class StatePath(DrawingPath):
     """Which state of a drawing a request is about: a step's number, or a version's id."""
 
-    state: str
+    state: StateId
 
 
 class OnePlate(BaseModel):

@@ -10,7 +10,7 @@ from dotstack.core.drawing.drawing_file import read_drawing
 from dotstack.core.drawing.kit import read_kit, write_kit
 from dotstack.core.errors import FormatError
 from dotstack.web import answers
-from dotstack.web.blueprints import api
+from dotstack.web.blueprints import api, takes
 from dotstack.web.models import KitAnswer
 from dotstack.web.studio import studio
 
@@ -40,12 +40,12 @@ def save_kit(path: CollectionPath) -> Response:
 
 
 @blueprint.post("", responses={200: KitAnswer})
+@takes(MAX_BYTES)
 def load_kit(query: KitQuery) -> Response:
     """Puts the collections of a file on the shelf.
 
     The bytes of a kit, or of a drawing that carries collections, are the request's body.
     """
-    request.max_content_length = MAX_BYTES
     data = request.get_data()
     carried = request.mimetype == "application/vnd.dotstack.drawing"
     collections = list(read_drawing(data).collections) if carried else [read_kit(data)]

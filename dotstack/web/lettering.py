@@ -11,7 +11,7 @@ from dotstack.core.letters import Font, read_font, sample
 from dotstack.core.letters.files import MAX_BYTES
 from dotstack.core.letters.registered import feature_names
 from dotstack.web import answers
-from dotstack.web.blueprints import api
+from dotstack.web.blueprints import api, takes
 from dotstack.web.models import DrawingPath
 from dotstack.web.steps import ShapeAt, at
 from dotstack.web.studio import studio
@@ -92,9 +92,9 @@ def list_fonts() -> Response:
 
 
 @blueprint.post("/fonts", responses={201: FontEntry})
+@takes(MAX_BYTES)
 def add_font() -> Response:
     """Keeps the font of a TTF, OTF, WOFF or WOFF2 file, whose bytes are the request's body."""
-    request.max_content_length = MAX_BYTES
     font = read_font(request.get_data())
     studio().fonts.keep([font])
     return answers.json(_entry(font, True), 201)

@@ -5,7 +5,7 @@ from pydantic import BaseModel
 
 from dotstack.core.formats.raster import MAX_BYTES, read_raster
 from dotstack.web import answers
-from dotstack.web.blueprints import api
+from dotstack.web.blueprints import api, takes
 from dotstack.web.studio import studio
 
 
@@ -27,9 +27,9 @@ blueprint = api("pictures", "/api/pictures")
 
 
 @blueprint.post("", responses={201: KeptPicture})
+@takes(MAX_BYTES)
 def keep_picture() -> Response:
     """Keeps the picture of a PNG or JPEG file, whose bytes are the request's body."""
-    request.max_content_length = MAX_BYTES
     raster = read_raster(request.get_data())
     studio().pictures.keep([raster])
     kept = KeptPicture(picture=raster.digest, width=raster.width, height=raster.height)

@@ -24,12 +24,24 @@ def _check() -> None:
     if host not in LOOPBACK:
         abort(403, "Dot Stack answers on this machine only; open it as 127.0.0.1.")
     origin = request.headers.get("Origin")
-    if origin and urlsplit(origin).netloc != request.host:
+    if origin and _host_of(origin) != request.host:
         abort(403, "Another site may not use Dot Stack; open it by its own address.")
+
+
+def _host_of(origin: str) -> str | None:
+    """Where a page comes from; None where that cannot be told."""
+    try:
+        return urlsplit(origin).netloc
+    except ValueError:
+        return None
 
 
 def _headers(response: Response) -> Response:
     response.headers["Content-Security-Policy"] = _POLICY
     response.headers["X-Content-Type-Options"] = "nosniff"
     response.headers["Referrer-Policy"] = "no-referrer"
+    response.headers["Cross-Origin-Resource-Policy"] = "same-origin"
+    if request.path.startswith("/api/"):
+        # What changes is asked for anew each time, and stays in nobody's cache.
+        response.headers.setdefault("Cache-Control", "no-store")
     return response

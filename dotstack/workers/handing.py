@@ -4,7 +4,6 @@ import json
 
 from flask import Flask, Response, request
 
-from dotstack.core.drawing.container import MAX_BYTES
 from dotstack.workers.crew import Crew
 
 # What is written is finished, whoever waits: it may have been meant to be the last thing.
@@ -17,8 +16,6 @@ def hand_over(app: Flask, crew: Crew) -> None:
     def handed_over() -> Response | None:
         if not _may_be_heavy():
             return None
-        # Each route says what it takes; here it is only seen that it can be held.
-        request.max_content_length = MAX_BYTES
         body = request.get_data(cache=True)
         environ = {key: value for key, value in request.environ.items() if isinstance(value, str)}
         is_gone = request.environ.get("waitress.client_disconnected")

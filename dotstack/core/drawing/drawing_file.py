@@ -123,6 +123,8 @@ def _checked(drawing: Drawing) -> Drawing:
     """The drawing, tied; raises FormatError or LimitError unless commands could have made it."""
     if len(drawing.plates) > MAX_PLATES:
         raise LimitError("plates in one drawing", len(drawing.plates), MAX_PLATES)
+    if not drawing.plates:
+        raise FormatError(_DOCUMENT, "it has no plate to draw on")
     ids = [plate.id for plate in drawing.plates]
     if len(set(ids)) < len(ids):
         raise FormatError(_DOCUMENT, "two plates have the same id")

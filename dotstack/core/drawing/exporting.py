@@ -8,7 +8,7 @@ from collections.abc import Callable, Iterable, Iterator, Sequence
 from dataclasses import dataclass, replace
 from typing import Annotated, Literal, TypeAlias
 
-from pydantic import Field, TypeAdapter
+from pydantic import AfterValidator, Field, TypeAdapter
 
 from dotstack.core.combine import intersection, line_within, union
 from dotstack.core.errors import CommandError, LimitError
@@ -29,7 +29,7 @@ from dotstack.core.formats.limits import LARGEST_ICON, LARGEST_PNG, MOST_GLYPHS
 from dotstack.core.formats.picture import Shading, changed
 from dotstack.core.geometry import Outline, bundle, closed_part
 from dotstack.core.refine import inked
-from dotstack.core.values import Length, Name, Value
+from dotstack.core.values import Length, Name, Value, writable
 
 # Decimals, where a person does not choose: a unit is about a quarter of a millimetre.
 _PRECISION = 6
@@ -63,7 +63,7 @@ class SvgExport(Value):
     layout: Literal["readable", "minimal"] = "readable"
     ids: bool = False
     words: bool = True
-    description: Annotated[str, Field(max_length=2000)] = ""
+    description: Annotated[str, Field(max_length=2000), AfterValidator(writable)] = ""
     one_colour: bool = False
     ground: bool = False
     once: bool = False

@@ -6,7 +6,7 @@ complete: names, sections, tags, and the marks as live as they were.
 
 from typing import Annotated, Literal
 
-from pydantic import Field
+from pydantic import AfterValidator, Field
 
 from dotstack.core.drawing import container
 from dotstack.core.drawing.carrying import going_out
@@ -16,15 +16,15 @@ from dotstack.core.drawing.links import tied_alone
 from dotstack.core.drawing.older import VERSION
 from dotstack.core.drawing.pictures import node_picture
 from dotstack.core.drawing.sound import check_depth
-from dotstack.core.drawing.tree import walk
+from dotstack.core.drawing.tree import pictures_of, walk
 from dotstack.core.errors import CommandError, FormatError
 from dotstack.core.formats import slug, unique, write_svg
-from dotstack.core.values import Name, Value
+from dotstack.core.values import Name, Value, in_one_line
 
 _DOCUMENT = "manifest.json"
 _FORMAT = "dotstack kit"
 
-Tag = Annotated[str, Field(min_length=1, max_length=40, pattern=r"\S")]
+Tag = Annotated[str, Field(min_length=1, max_length=40, pattern=r"\S"), AfterValidator(in_one_line)]
 
 
 class KitAsset(Value):
@@ -101,6 +101,8 @@ def check_collection(collection: KitCollection, where: str) -> None:
     for section in collection.sections:
         for asset in section.assets:
             check_depth((asset.node,))
+            if pictures_of((asset.node,)):
+                raise FormatError(where, f"{asset.name} shows a picture, which no kit carries")
             try:
                 found = tied_alone(asset.node)
             except CommandError as error:

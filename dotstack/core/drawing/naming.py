@@ -12,7 +12,7 @@ def free_name(name: str, taken: set[str]) -> str:
     """
     stem, _, number = name.rpartition(" ")
     stem, count = (
-        (stem, int(number)) if stem and number.isdigit() and len(number) < 6 else (name, 1)
+        (stem, int(number)) if stem and number.isdecimal() and len(number) < 6 else (name, 1)
     )
     while (fresh := f"{stem[:110]} {count}") in taken or count < 2:
         count += 1

@@ -12,6 +12,7 @@ from fontTools.pens.ttGlyphPen import TTGlyphPen
 from fontTools.ttLib import TTFont
 from fontTools.ttLib.tables._g_l_y_f import Glyph as FontGlyph
 
+from dotstack.core.errors import CommandError, LimitError
 from dotstack.core.formats.limits import FIRST_GLYPH
 from dotstack.core.formats.pen import draw
 from dotstack.core.formats.picture import slug, unique
@@ -21,6 +22,8 @@ EM = 1024
 _ASCENT, _DESCENT = 896, 128
 # The first day of 1980.
 _DATE = timestampSinceEpoch(315_532_800)
+# TrueType counts the points of a glyph, and how far they lie, in 16 bits.
+_MOST_POINTS, _FURTHEST = 2**16 - 1, 2**15 - 1
 # In units of the em, of which there are 1024: not to be seen at any size.
 _CURVE_ERROR = 0.1
 
@@ -64,7 +67,16 @@ def _drawn(glyph: Glyph) -> tuple[FontGlyph, int]:
     # Outer contours run clockwise to the eye, as TrueType wants them.
     quadratic = Cu2QuPen(pen, _CURVE_ERROR)
     draw(glyph.outline.transformed(there), quadratic)
-    return pen.glyph(), round(width * scale)
+    drawn, advance = pen.glyph(), round(width * scale)
+    if len(drawn.coordinates) > _MOST_POINTS:
+        raise LimitError(f"points of {glyph.name}", len(drawn.coordinates), _MOST_POINTS)
+    reach = max((abs(value) for point in drawn.coordinates for value in point), default=0)
+    if max(advance, reach) > _FURTHEST:
+        raise CommandError(
+            f"{glyph.name} reaches too far to be a glyph; keep it on a plate that is "
+            f"at most {_FURTHEST // EM} times as wide as high."
+        )
+    return drawn, advance
 
 
 def _built(

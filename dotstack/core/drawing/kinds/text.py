@@ -27,7 +27,7 @@ from dotstack.core.letters import (
     standing,
     unit_size,
 )
-from dotstack.core.values import Coordinate, Digest, Length, Name, Placement, Value
+from dotstack.core.values import Coordinate, Digest, Length, Name, Placement, Value, writable
 
 if TYPE_CHECKING:
     from dotstack.core.drawing.kinds import Node
@@ -64,7 +64,7 @@ def _words(words: str) -> str:
     for char in words:
         if char != "\n" and unicodedata.category(char) in _UNWRITABLE:
             raise ValueError(f"a text cannot hold the sign U+{ord(char):04X}")
-    return words
+    return writable(words)
 
 
 Words = Annotated[str, AfterValidator(_words)]
