@@ -60,6 +60,7 @@ bench: .venv/.ready $(SHIPPED)
 
 sweep: .venv/.ready frontend/node_modules/.ready $(SHIPPED) fonts
 	@$(PYTHON) -m bench.fuzz
+	@$(PYTHON) -m bench.calls
 	@$(PYTHON) -m bench.sweep --seconds 400 --keep build/sweep
 
 .venv/.ready: requirements.lock pyproject.toml

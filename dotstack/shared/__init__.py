@@ -4,6 +4,12 @@
 that ships with Dot Stack, in whose place any other can be put.
 """
 
-from dotstack.shared.client import HttpSharedShelf, Published, SharedShelf, SharedShelfError
+from dotstack.shared.client import (
+    HttpSharedShelf,
+    NoSharedShelfError,
+    Published,
+    SharedShelf,
+    SharedShelfError,
+)
 
-__all__ = ["HttpSharedShelf", "Published", "SharedShelf", "SharedShelfError"]
+__all__ = ["HttpSharedShelf", "NoSharedShelfError", "Published", "SharedShelf", "SharedShelfError"]

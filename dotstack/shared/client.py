@@ -16,6 +16,10 @@ class SharedShelfError(Exception):
     """What a shared shelf refuses, or that it cannot be reached."""
 
 
+class NoSharedShelfError(SharedShelfError):
+    """There is none to be asked."""
+
+
 class Published(BaseModel):
     """A collection on a shared shelf, its versions in the order of their publishing."""
 

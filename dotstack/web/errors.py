@@ -16,7 +16,7 @@ from dotstack.core.errors import (
     LimitError,
     UnknownNodeError,
 )
-from dotstack.shared import SharedShelfError
+from dotstack.shared import NoSharedShelfError, SharedShelfError
 from dotstack.store import GoneError, StaleRevisionError, StoreError
 from dotstack.store.errors import BusyError, DiskError, NothingToUndoError
 
@@ -38,6 +38,7 @@ STATUS: dict[type[Exception], int] = {
     StaleRevisionError: 409,
     BusyError: 503,
     DiskError: 507,
+    NoSharedShelfError: 404,
     SharedShelfError: 502,
     StoppedError: 422,
 }

@@ -9,7 +9,7 @@ from pydantic import BaseModel, Field
 from dotstack.core.drawing.kit import read_kit, write_kit
 from dotstack.core.errors import FormatError
 from dotstack.core.values import Id, Name
-from dotstack.shared import SharedShelf, SharedShelfError
+from dotstack.shared import NoSharedShelfError, SharedShelf
 from dotstack.web import answers
 from dotstack.web.blueprints import api
 from dotstack.web.models import Body, KitAnswer
@@ -107,7 +107,7 @@ def _source(name: str, version: str) -> str:
 def _shared() -> SharedShelf:
     shared = studio().shared
     if shared is None:
-        raise SharedShelfError(
+        raise NoSharedShelfError(
             "There is no shared shelf; start Dot Stack with --shared-shelf and its address."
         )
     return shared

@@ -148,7 +148,10 @@ def siblings(drawing: Drawing, place: Place) -> tuple[Node, ...]:
 
 
 def topmost_first(drawing: Drawing, ids: Collection[str]) -> list[str]:
-    """The ids as their nodes lie in the stacks, the topmost first, without those inside others."""
+    """The ids as their nodes lie in the stacks, the topmost first, without those inside others.
+
+    Raises UnknownNodeError if they are of no shapes at all.
+    """
     found: list[str] = []
 
     def look(node: Node) -> None:
@@ -161,4 +164,6 @@ def topmost_first(drawing: Drawing, ids: Collection[str]) -> list[str]:
     for plate in drawing.plates:
         for node in reversed(plate.nodes):
             look(node)
+    if not found:
+        raise UnknownNodeError("shape", min(ids, default=""))
     return found
