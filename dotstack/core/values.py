@@ -26,7 +26,7 @@ def writable(text: str) -> str:
 
 def in_one_line(text: str) -> str:
     """The same, with a space for each break of a line."""
-    return text.translate(_IN_ONE_LINE)
+    return text.replace("\r\n", "\n").translate(_IN_ONE_LINE)
 
 
 _PLAIN = r"[A-Za-z0-9-]{1,40}"

@@ -1,6 +1,8 @@
 """The API: what a browser asks for, and every way of asking badly."""
 
+import json
 import re
+from base64 import b64decode
 from io import BytesIO
 from pathlib import Path
 from typing import Any
@@ -145,6 +147,18 @@ NEVER = {"kind": "rename-drawing", "name": "Never"}
         ("post", "/api/drawings", "no object", 422, "body"),
         ("delete", "/api/drawings/nobody", None, 404, "no drawing"),
         ("put", "/api/drawings", None, 405, "method"),
+        ("get", "/api/drawings/{id}/states/" + "9" * 5000 + "?plate=p", None, 422, "state"),
+        ("post", "/api/export",
+         {"subject": {"kind": "shapes", "drawing": "{id}", "ids": ["lost"]},
+          "choice": {"format": "svg"}}, 404, "no shape with the id 'lost'"),
+        ("post", "/api/drawings/{id}/copy-out", {"revision": 1, "ids": ["lost"]}, 404,
+         "no shape with the id 'lost'"),
+        ("post", "/api/drawings/{id}/preview",
+         {"revision": 1, "command": {"kind": "spread", "ids": ["plate-1"], "axis": "y",
+                                       "by": "centres", "to": "plate"}}, 404,
+         "no shape"),
+        ("post", "/api/shared/fetch", {"name": "Quay", "version": "1"}, 404, "no shared shelf"),
+        ("post", "/api/drawings", [[[["deep"]]]], 422, "body"),
         ("post", "/api/shelf/assets",
          {"drawing": "x", "ids": ["y"], "section": "z", "name": "n"}, 404, "no drawing"),
     ],
@@ -152,8 +166,12 @@ NEVER = {"kind": "rename-drawing", "name": "Never"}
 def test_a_bad_request_is_answered_by_what_is_wrong_and_changes_nothing(
     caller: Caller, method: str, address: str, body: object, status: int, says: str
 ) -> None:
+    said = None if body is None else json.dumps(body).replace("{id}", caller.id)
     answer = caller.client.open(
-        address.format(id=caller.id), method=method.upper(), json=body or None
+        address.format(id=caller.id),
+        method=method.upper(),
+        data=said,
+        content_type="application/json",
     )
     assert (answer.status_code, answer.mimetype) == (status, "application/problem+json")
     assert says in answer.json["detail"]
@@ -172,6 +190,53 @@ def test_a_broken_request_is_told_all_of_its_faults(client: FlaskClient) -> None
     assert (nan.status_code, nan.json["faults"][0]["where"]) == (422, "width")
 
 
+def test_what_is_far_too_much_is_answered_in_short(client: FlaskClient) -> None:
+    many = client.post("/api/shelf/pictures", json={"ids": ["?"] * 150})
+    assert (many.status_code, len(many.json["faults"])) == (422, 50)
+    assert "and 145 more faults" in many.json["detail"]
+    deep = client.post("/api/drawings", data="[" * 100_000, content_type="application/json")
+    assert (deep.status_code, "too deep" in deep.json["detail"]) == (422, True)
+    large = client.post("/api/drawings", data=b" " * (33 * 2**20), content_type="application/json")
+    assert large.status_code == 413
+    # A file may be larger than what is said in JSON.
+    assert client.post("/api/kits", data=b" " * (33 * 2**20)).status_code == 422
+
+
+def test_what_leads_too_far_out_is_refused_and_names_with_odd_digits_are_copied(
+    caller: Caller,
+) -> None:
+    caller.add({**disc("rib", 40), "name": "Rib ²"})
+    copied = caller.do("duplicate", ids=["rib"], seed="seed-rib")
+    assert "Rib ² 2" in {node["name"] for node in copied["entries"]["nodes"].values() if node}
+    kept = caller.client.post("/api/shelf/changes", json={
+        "change": {"kind": "add-collection", "name": "Quay", "sections": ["Parts"]}})  # fmt: skip
+    section = kept.json["collections"][0]["sections"][0]["id"]
+    shelf = caller.client.post(
+        "/api/shelf/assets", json={"drawing": caller.id, "ids": ["rib"], "section": section}
+    )
+    asset = shelf.json["collections"][0]["sections"][0]["assets"][0]["id"]
+    placing = {"revision": caller.revision, "key": "key-placing", "plate": caller.plate,
+               "asset": asset, "x": 1e6, "y": 9e5, "scale": 1e6}  # fmt: skip
+    answer = caller.client.post(f"/api/drawings/{caller.id}/assets", json=placing)
+    assert answer.status_code == 422, answer.json
+
+
+@pytest.mark.parametrize("name", ["Buoy\x00\x1b", "\ufffe\uffff", "A\tB\nC\x85", "\x7f"])
+def test_whatever_a_name_holds_what_is_written_can_be_read_by_anything(
+    caller: Caller, name: str
+) -> None:
+    caller.add({**disc("mark", 40), "name": name})
+    order = {
+        "subject": {"kind": "plate", "drawing": caller.id, "plate": caller.plate},
+        "choice": {"format": "svg", "ids": True, "words": True, "description": name},
+    }
+    made = caller.client.post("/api/export", json=order)
+    assert made.status_code == 200
+    assert ElementTree.fromstring(b64decode(made.json["data"])).tag == f"{SVG}svg"
+    pixels = {**order, "choice": {"format": "png", "sizes": [16]}}
+    assert caller.client.post("/api/export", json=pixels).status_code == 200
+
+
 def test_an_error_of_its_own_shows_no_trace(caller: Caller, monkeypatch: Any, caplog: Any) -> None:
     def broken(*_: object) -> None:
         raise RuntimeError("secret")
@@ -184,12 +249,17 @@ def test_an_error_of_its_own_shows_no_trace(caller: Caller, monkeypatch: Any, ca
     assert "secret" in caplog.text
 
 
-@pytest.mark.parametrize("headers", [{"Host": "signs.example"}, {"Origin": "http://signs.example"}])
+@pytest.mark.parametrize(
+    "headers",
+    [{"Host": "signs.example"}, {"Origin": "http://signs.example"}, {"Origin": "http://["}],
+)
 def test_pages_of_other_sites_are_refused(client: FlaskClient, headers: dict[str, str]) -> None:
     assert client.get("/api/drawings", headers=headers).status_code == 403
     own = client.get("/api/drawings", headers={"Origin": "http://localhost"})
     assert own.status_code == 200
     assert re.search(r"script-src 'self';", own.headers["Content-Security-Policy"])
+    assert own.headers["Cross-Origin-Resource-Policy"] == "same-origin"
+    assert own.headers["Cache-Control"] == "no-store"
 
 
 def test_every_error_of_core_and_store_has_a_status() -> None:
@@ -274,7 +344,7 @@ def saved_as(header: str) -> str:
         ("Quay", "Quay"),
         ("Ω, Причал, 岸壁, رصيف", "Ω, Причал, 岸壁, رصيف"),
         ("Marram’s ⚓ 100 %", "Marram’s ⚓ 100 %"),
-        ("two\r\nlines\u2028and; a=“b”", "two-lines-and; a=“b”"),
+        ("two\r\nlines\u2028and; a=“b”", "two lines-and; a=“b”"),
         ('C:\\pier\\"1".svg', "C-pier-1-.svg"),
         ("⚓" * 120, "⚓" * 120),
     ],

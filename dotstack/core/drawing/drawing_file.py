@@ -77,14 +77,15 @@ def read_drawing(data: bytes) -> ReadDrawing:
 
     Raises FormatError or LimitError, which say what is wrong and where.
     """
-    document = container.read_document(data, _DOCUMENT, DrawingFile)
+    archive = container.Archive(data)
+    document = archive.document(_DOCUMENT, DrawingFile)
     drawing = _checked(document.drawing)
     for collection in document.collections:
         check_collection(collection, _DOCUMENT)
     pictures = pictures_in(drawing)
-    entries = container.read_entries(data, map(_picture_entry, pictures))
+    entries = map(archive.entry, map(_picture_entry, pictures))
     rasters = tuple(map(_raster, entries, pictures.values()))
-    fonts = tuple(_fonts(data, fonts_of(drawing.nodes)))
+    fonts = tuple(_fonts(archive, fonts_of(drawing.nodes)))
     return ReadDrawing(drawing, document.collections, rasters, fonts)
 
 
@@ -101,12 +102,11 @@ def _font_entry(digest: str) -> str:
     return f"fonts/{digest}"
 
 
-def _fonts(data: bytes, texts: Mapping[str, TextNode]) -> Iterator[Font]:
+def _fonts(archive: container.Archive, texts: Mapping[str, TextNode]) -> Iterator[Font]:
     """Those of the fonts of texts that the file carries."""
     entries = {_font_entry(digest): digest for digest in texts}
-    carried = [name for name in container.names_of(data) if name in entries]
-    for name, content in zip(carried, container.read_entries(data, carried)):
-        font, text = read_font(content), texts[entries[name]]
+    for name in sorted(entries.keys() & set(archive.names)):
+        font, text = read_font(archive.entry(name)), texts[entries[name]]
         if font.digest != entries[name]:
             raise FormatError(f"the font of {text.name}", "it is another one than was saved")
         yield font

@@ -91,7 +91,7 @@ def read_kit(data: bytes) -> KitCollection:
 
     Raises FormatError or LimitError, which say what is wrong and where.
     """
-    kit = container.read_document(data, _DOCUMENT, Kit)
+    kit = container.Archive(data).document(_DOCUMENT, Kit)
     check_collection(kit.collection, _DOCUMENT)
     return kit.collection
 

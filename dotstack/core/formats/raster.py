@@ -13,6 +13,8 @@ Media: TypeAlias = Literal["image/png", "image/jpeg"]
 
 MAX_BYTES = 40_000_000
 MAX_PIXELS = 60_000_000
+# As pixels are before they are packed, and what a file has around them.
+_BYTES_A_PIXEL, _ALWAYS = 4, 2**16
 # Beyond this no more of a picture is seen behind a mark, and every look at it is slow.
 _KEPT_SIDE = 3000
 _QUALITY = 92
@@ -57,6 +59,8 @@ def read_raster(data: bytes) -> Raster:
 def checked_raster(data: bytes) -> Raster:
     """A picture whose bytes are kept as they are; raises FormatError or LimitError."""
     image = _decoded(data)
+    if len(data) > _BYTES_A_PIXEL * image.width * image.height + _ALWAYS:
+        raise FormatError(_WHAT, "its file holds far more than a picture")
     return Raster(data, _MEDIA[image.format], *image.size)
 
 

@@ -12,7 +12,7 @@ from xml.etree.ElementTree import Element, ParseError
 from defusedxml import DefusedXmlException
 from defusedxml.ElementTree import fromstring
 
-from dotstack.core.errors import FormatError, LimitError
+from dotstack.core.errors import CoreError, FormatError, LimitError
 from dotstack.core.formats import svg_style
 from dotstack.core.formats.svg_file import (
     Branch,
@@ -73,6 +73,11 @@ def recover_svg(text: str | bytes) -> SvgFile:
         raise FormatError("the file", f"its root is <{local(root)[:40]}>, not <svg>")
     try:
         return _Reader(root).read()
+    except CoreError:
+        raise
+    except ValueError as error:
+        # Python makes no number of more digits than that.
+        raise FormatError("the file", "a number in its styles has thousands of digits") from error
     except RecursionError as error:
         raise FormatError("the file", "something in it lies too deep within itself") from error
 

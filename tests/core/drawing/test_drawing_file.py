@@ -2,13 +2,15 @@
 
 import json
 from contextlib import suppress
+from hashlib import sha256
 from io import BytesIO
 from typing import Any
-from zipfile import ZipFile
+from zipfile import ZIP_DEFLATED, ZipFile
 
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
+from PIL import Image
 
 from dotstack.core.drawing import Drawing, Evaluator
 from dotstack.core.drawing.drawing_file import read_drawing, write_drawing
@@ -72,6 +74,7 @@ NODES = ["drawing", "plates", 0, "nodes"]
         (packed(b"\xff\xfe"), "no JSON document"),
         (packed("{}"), "format: Field required"),
         (changed(["version"], 7), "of version 7"),
+        (changed(["drawing", "plates"], []), "no plate to draw on"),
         (changed(["format"], "something"), "format: "),
         (
             changed([*NODES, 0, "members", 0, "node", "rx"], -4),
@@ -88,9 +91,36 @@ def test_a_bad_file_says_what_is_wrong_with_it(data: bytes, says: str) -> None:
 
 
 def test_no_more_is_unpacked_than_a_drawing_may_be(monkeypatch: pytest.MonkeyPatch) -> None:
-    monkeypatch.setattr("dotstack.core.drawing.container.MAX_BYTES", 1000)
+    monkeypatch.setattr("dotstack.core.drawing.container.MAX_UNPACKED", 1000)
     with pytest.raises(LimitError, match="1000"):
         read_drawing(packed(" " * 5000))
+
+
+def test_all_that_is_unpacked_counts_together_and_pictures_are_no_more_than_pictures() -> None:
+    dot = BytesIO()
+    Image.new("RGB", (4, 4)).save(dot, "PNG")
+    padded = [dot.getvalue() + bytes([i]) * 30_000_000 for i in range(3)]
+    shown = [
+        at({"kind": "image", "name": f"Sketch {i}", "picture": sha256(each).hexdigest(),
+            "width": 4, "height": 4}, 9, 9, id=f"sketch-{i}")
+        for i, each in enumerate(padded)
+    ]  # fmt: skip
+    with ZipFile(BytesIO(SAVED)) as archive:
+        document = json.loads(archive.read("drawing.json"))
+    document["drawing"]["plates"][0]["nodes"] = shown
+
+    def file(pictures: list[bytes]) -> bytes:
+        made = BytesIO()
+        with ZipFile(made, "w", ZIP_DEFLATED) as archive:
+            archive.writestr("drawing.json", json.dumps(document))
+            for node, data in zip(shown, pictures):
+                archive.writestr(f"pictures/{node['picture']}", data)
+        return made.getvalue()
+
+    with pytest.raises(LimitError, match="bytes unpacked from this file"):
+        read_drawing(file(padded))
+    with pytest.raises(FormatError, match="far more than a picture"):
+        read_drawing(file([each[:100_000] for each in padded]))
 
 
 @settings(max_examples=200)

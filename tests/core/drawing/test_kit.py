@@ -13,6 +13,7 @@ from hypothesis import strategies as st
 from dotstack.core.drawing import Evaluator
 from dotstack.core.drawing.assets import kept
 from dotstack.core.drawing.drawing_file import read_drawing, write_drawing
+from dotstack.core.drawing.kinds import GroupNode, UnderlayNode
 from dotstack.core.drawing.kit import KitAsset, KitCollection, KitSection, read_kit, write_kit
 from dotstack.core.errors import FormatError, LimitError
 from tests.core.drawing.test_drawing_file import quay
@@ -86,7 +87,7 @@ def manifest(**changes: object) -> str:
         ),
         (packed(("manifest.json", manifest()), ("../../quay.svg", "")), FormatError, r"leads out"),
         (packed(("manifest.json", manifest()), ("/quay.svg", "")), FormatError, "leads out"),
-        (packed(("manifest.json", b" " * 101_000_000), method=ZIP_DEFLATED), LimitError, "bytes"),
+        (packed(("manifest.json", b" " * 21_000_000), method=ZIP_DEFLATED), LimitError, "bytes"),
     ],
 )
 def test_a_bad_kit_says_what_is_wrong_with_it(
@@ -94,6 +95,15 @@ def test_a_bad_kit_says_what_is_wrong_with_it(
 ) -> None:
     with pytest.raises(error, match=says):
         read_kit(data)
+
+
+def test_a_mark_that_shows_a_picture_is_refused_for_no_kit_carries_it() -> None:
+    sketch = UnderlayNode(id="sketch", name="Sketch", picture="0" * 64, width=9, height=9)
+    mark = KitAsset(name="Sketch", node=GroupNode(id="group", name="Group", nodes=(sketch,)))
+    kit = KitCollection(name="Set", sections=(KitSection(name="Parts", assets=(mark,)),))
+    document = manifest(collection=kit.model_dump(mode="json"))
+    with pytest.raises(FormatError, match="Sketch shows a picture"):
+        read_kit(packed(("manifest.json", document)))
 
 
 def test_marks_whose_shapes_share_an_id_are_refused() -> None:

@@ -23,6 +23,8 @@ from dotstack.core.drawing.pictures import plate_picture
 from dotstack.core.errors import CommandError, LimitError
 from dotstack.core.formats import Part, Picture
 from dotstack.core.formats.dxf import MM_PER_UNIT
+from dotstack.core.formats.icon_font import Glyph, write_font
+from dotstack.core.geometry import Outline
 from dotstack.core.geometry.segments import ARC
 from tests.core.drafting import at, do, drawn
 
@@ -227,6 +229,22 @@ def test_a_glyph_inks_what_the_mark_inks(shapes: list[dict[str, Any]], data: st.
             assert glyphs[name].width == 1024
     assert "\\e001" in files["quay-s-signs.css"].decode()
     assert files["specimen.html"].decode().count("<figure>") == 2
+
+
+@pytest.mark.parametrize(
+    ("data", "box", "says"),
+    [
+        ("".join(f"M{i} 0a3 3 0 1 1 6 0a3 3 0 1 1-6 0Z" for i in range(3000)), (0, 0, 9, 9),
+         "points of Quay are too many"),
+        ("M0 0H5V5Z", (0, 0, 1e6, 1), "Quay reaches too far.*31 times as wide"),
+        ("M0 0H5V5Z", (0, 0, 1e-3, 1e-3), "Quay reaches too far"),
+    ],
+)  # fmt: skip
+def test_what_no_font_can_hold_is_refused_by_name(
+    data: str, box: tuple[float, float, float, float], says: str
+) -> None:
+    with pytest.raises((CommandError, LimitError), match=says):
+        write_font("Quay", [Glyph("Quay", Outline.from_path_data(data), box)])
 
 
 @pytest.mark.parametrize("name", sorted(MARKS.keys() - LINES))
