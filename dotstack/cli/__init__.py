@@ -1,11 +1,12 @@
 """What can a script do?
 
-``dotstack serve | demo | export | kit | combine | regions | openapi | schema | ranges``
+``dotstack serve | demo | backup | restore | doctor | export | kit | combine | regions | openapi |
+schema | ranges``
 """
 
 import argparse
 
-from dotstack.cli import files, marks, serving
+from dotstack.cli import files, marks, serving, upkeep
 
 __all__ = ["main"]
 
@@ -17,6 +18,7 @@ def main(arguments: list[str] | None = None) -> int:
     serving.add_to(commands)
     files.add_to(commands)
     marks.add_to(commands)
+    upkeep.add_to(commands)
     options = parser.parse_args(arguments)
     code: int = options.run(options)
     return code

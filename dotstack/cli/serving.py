@@ -23,6 +23,7 @@ from dotstack.web.description import described
 from dotstack.web.studio import Studio
 from dotstack.workers import Crew, Setup, hand_over
 
+DATABASE_URL = "DOTSTACK_DATABASE_URL"
 _HOST = "127.0.0.1"
 _DEFAULT_PORT, _SHARED_PORT = 8412, 8413
 # They only wait: for workers, or for the database.
@@ -81,8 +82,8 @@ def _ranges(_: argparse.Namespace) -> int:
 def _serve(options: argparse.Namespace) -> int:
     folder: Path = options.folder.resolve()
     folder.mkdir(parents=True, exist_ok=True)
-    url = os.environ.get("DOTSTACK_DATABASE_URL", f"sqlite:///{folder}/dotstack.db")
-    app = create_app(Database(url))
+    url, database = database_url(folder), Database(database_url(folder))
+    app = create_app(database)
     if options.demo:
         studio = app.extensions["dotstack"]
         assert isinstance(studio, Studio)
@@ -95,6 +96,12 @@ def _serve(options: argparse.Namespace) -> int:
         return _listen(app, options.port)
     finally:
         crew.end()
+        database.settle()
+
+
+def database_url(folder: Path) -> str:
+    """Where the database is: in a folder, unless the environment names another one."""
+    return os.environ.get(DATABASE_URL, f"sqlite:///{folder.resolve()}/dotstack.db")
 
 
 def _share(options: argparse.Namespace) -> int:

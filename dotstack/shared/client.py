@@ -1,15 +1,26 @@
 """What the application asks of a shared shelf, and asking it over HTTP."""
 
 import json
+from http.client import HTTPException
 from typing import Protocol
 from urllib.error import HTTPError, URLError
 from urllib.parse import quote
-from urllib.request import Request, urlopen
+from urllib.request import HTTPRedirectHandler, Request, build_opener
 
 from pydantic import BaseModel, TypeAdapter, ValidationError
 
 _SECONDS = 10
 _MAX_BYTES = 100_000_000
+
+
+class _Stays(HTTPRedirectHandler):
+    """Follows nobody elsewhere: only the address that was named is trusted."""
+
+    def redirect_request(self, *_: object) -> None:
+        return None
+
+
+_opener = build_opener(_Stays)
 
 
 class SharedShelfError(Exception):
@@ -72,14 +83,17 @@ class HttpSharedShelf:
         headers = {"Content-Type": "application/zip"} if body else {}
         request = Request(self.address + path, body, headers, method=method)
         try:
-            with urlopen(request, timeout=_SECONDS) as answer:
+            with _opener.open(request, timeout=_SECONDS) as answer:
                 data: bytes = answer.read(_MAX_BYTES + 1)
+                whole = int(answer.headers.get("Content-Length", len(data)))
         except HTTPError as error:
             raise SharedShelfError(_said(error)) from error
-        except (URLError, OSError, ValueError) as error:
+        except (URLError, HTTPException, OSError, ValueError) as error:
             raise SharedShelfError(
                 f"The shared shelf at {self.address} cannot be reached; is it running?"
             ) from error
+        if len(data) < whole:
+            raise SharedShelfError(f"What the shared shelf at {self.address} sent was cut off.")
         if len(data) > _MAX_BYTES:
             raise SharedShelfError(f"The shared shelf sent more than {_MAX_BYTES} bytes.")
         return data

@@ -2,20 +2,29 @@
 
 import hashlib
 import json
+import logging
 import re
 from pathlib import Path
 from threading import Lock
 
-from flask import Flask, Response, request
+from flask import Flask, Response, abort, request
 from werkzeug.exceptions import HTTPException
 
 from dotstack.core.drawing.kit import read_kit
 from dotstack.core.errors import CoreError
+from dotstack.shared.client import Published
 from dotstack.whole_file import write_whole
 
 MAX_KIT_BYTES = 64 * 1024 * 1024
 _VERSION = re.compile(r"[0-9A-Za-z][0-9A-Za-z.+-]{0,39}")
-_ABOUT = "about.json"
+_ABOUT, _KIT = "about.json", ".dotkit"
+_LOOPBACK = frozenset({"127.0.0.1", "localhost", "[::1]"})
+
+
+def is_loopback(host: str) -> bool:
+    """Whether a Host header, with its port or without, names this machine to itself."""
+    name = host if host.endswith("]") else host.rsplit(":", 1)[0]
+    return name in _LOOPBACK
 
 
 def create_service(folder: Path) -> Flask:
@@ -23,6 +32,13 @@ def create_service(folder: Path) -> Flask:
     app = Flask(__name__, static_folder=None)
     app.config["MAX_CONTENT_LENGTH"] = MAX_KIT_BYTES
     kept = _Folder(folder)
+
+    @app.before_request
+    def check() -> None:
+        # Only applications ask here. A page in a browser that does comes from elsewhere, perhaps
+        # under a name that was made to lead here.
+        if "Origin" in request.headers or not is_loopback(request.host):
+            abort(403, "The shared shelf answers Dot Stack on this machine, and no pages.")
 
     @app.get("/collections")
     def list_collections() -> Response:
@@ -72,8 +88,14 @@ class _Folder:
         root.mkdir(parents=True, exist_ok=True)
 
     def collections(self) -> list[dict[str, object]]:
-        found = [json.loads(path.read_text()) for path in self._root.glob(f"*/{_ABOUT}")]
-        return sorted(found, key=lambda about: str(about["name"]).lower())
+        found = []
+        for path in self._root.glob(f"*/{_ABOUT}"):
+            try:
+                found.append(Published.model_validate_json(path.read_bytes()))
+            except ValueError:
+                # One that is damaged keeps nobody from the others.
+                logging.getLogger(__name__).warning("%s cannot be read.", path)
+        return [about.model_dump() for about in sorted(found, key=lambda each: each.name.lower())]
 
     def read(self, name: str, version: str) -> bytes | None:
         path = self._file(name, version)
@@ -87,18 +109,26 @@ class _Folder:
                 return False
             path.parent.mkdir(exist_ok=True)
             about = path.parent / _ABOUT
-            known = json.loads(about.read_text()) if about.exists() else {}
-            versions = [*known.get("versions", []), version]
+            versions = [*self._versions(path.parent), version]
             write_whole(path, data)
-            write_whole(about, json.dumps({"name": name, "versions": versions}).encode())
+            known = Published(name=name, versions=versions)
+            write_whole(about, known.model_dump_json().encode())
         return True
+
+    def _versions(self, folder: Path) -> list[str]:
+        """The versions that a collection has, in their order; the oldest first if that is lost."""
+        try:
+            return Published.model_validate_json((folder / _ABOUT).read_bytes()).versions
+        except (OSError, ValueError):
+            kits = sorted(folder.glob(f"*{_KIT}"), key=lambda path: path.stat().st_mtime)
+            return [path.name.removesuffix(_KIT) for path in kits]
 
     def _file(self, name: str, version: str) -> Path | None:
         if not _VERSION.fullmatch(version):
             return None
         # No name leads out of the folder, and none is too long for a disk.
         place = hashlib.sha256(name.encode()).hexdigest()[:24]
-        return self._root / place / f"{version}.dotkit"
+        return self._root / place / f"{version}{_KIT}"
 
 
 def _json(value: object) -> Response:

@@ -68,6 +68,14 @@ class Database:
                 raise DiskError(str(error.orig)) from error
             raise
 
+    def settle(self) -> None:
+        """Writes all there is into the one file that a database of SQLite is, and closes it."""
+        if self.engine.dialect.name == "sqlite":
+            with self.engine.connect() as connection:
+                connection.exec_driver_sql("COMMIT")
+                connection.exec_driver_sql("PRAGMA wal_checkpoint(TRUNCATE)")
+        self.close()
+
     def close(self) -> None:
         """Gives all connections back."""
         self.engine.dispose()

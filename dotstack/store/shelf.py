@@ -107,20 +107,21 @@ class ShelfStore:
                 heads = [head.id for section in collection.sections for head in section.assets]
                 sections = [section.id for section in collection.sections]
                 rows = session.scalars(select(AssetRow).where(AssetRow.section_id.in_(sections)))
-                by_id = {row.id: _asset(row) for row in rows}
+                by_id = {row.id: asset_of(row) for row in rows}
                 return collection, [by_id[asset_id] for asset_id in heads]
         raise GoneError("collection", collection_id)
 
     def asset(self, asset_id: str) -> Asset:
         """The asset with this id; raises GoneError."""
         with self._database.reading() as session:
-            return _asset(_row(session, AssetRow, "asset", asset_id))
+            return asset_of(_row(session, AssetRow, "asset", asset_id))
 
     def assets(self, ids: Sequence[str]) -> list[Asset]:
         """Those of these assets that are there, in no order."""
         with self._database.reading() as session:
             return [
-                _asset(row) for row in session.scalars(select(AssetRow).where(AssetRow.id.in_(ids)))
+                asset_of(row)
+                for row in session.scalars(select(AssetRow).where(AssetRow.id.in_(ids)))
             ]
 
     def revisions(self, ids: Iterable[str]) -> dict[str, tuple[str, int]]:
@@ -173,7 +174,7 @@ class ShelfStore:
                 for place, asset in enumerate(assets, start=first_place - len(assets))
             ]
             session.add_all(rows)
-            return [_asset(row) for row in rows]
+            return [asset_of(row) for row in rows]
 
     def kit_of(self, collection_id: str) -> KitCollection:
         """A collection as it goes into a kit; raises GoneError."""
@@ -227,7 +228,7 @@ class ShelfStore:
         with self._step(f"Update {name}") as session:
             row = _row(session, AssetRow, "asset", asset_id)
             row.node, row.revision = node.model_dump_json(), row.revision + 1
-            return _asset(row)
+            return asset_of(row)
 
     def rename(self, kind: Kind, row_id: str, name: str) -> None:
         """Gives a collection, a section or an asset another name."""
@@ -363,7 +364,8 @@ def _after(session: Session, model: type[CollectionRow]) -> int:
     return 0 if last is None else last + 1
 
 
-def _asset(row: AssetRow) -> Asset:
+def asset_of(row: AssetRow) -> Asset:
+    """The asset that a row says."""
     return Asset(
         row.id,
         row.name,

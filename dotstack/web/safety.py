@@ -4,7 +4,7 @@ from urllib.parse import urlsplit
 
 from flask import Flask, Response, abort, request
 
-LOOPBACK = frozenset({"127.0.0.1", "localhost", "[::1]"})
+from dotstack.shared.service import is_loopback
 
 # Vuetify writes its theme's colours into a style element; scripts come from files only.
 _POLICY = (
@@ -20,8 +20,7 @@ def register(app: Flask) -> None:
 
 
 def _check() -> None:
-    host = request.host.rsplit(":", 1)[0] if not request.host.endswith("]") else request.host
-    if host not in LOOPBACK:
+    if not is_loopback(request.host):
         abort(403, "Dot Stack answers on this machine only; open it as 127.0.0.1.")
     origin = request.headers.get("Origin")
     if origin and _host_of(origin) != request.host:

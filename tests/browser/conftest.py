@@ -104,10 +104,7 @@ def demo(tmp_path_factory: pytest.TempPathFactory) -> Path:
     assert isinstance(studio, Studio)
     fill(studio.drawings, studio.shelf, studio.pictures)
     # All of it into the one file that is copied.
-    with database.engine.connect() as connection:
-        connection.exec_driver_sql("COMMIT")
-        connection.exec_driver_sql("PRAGMA wal_checkpoint(TRUNCATE)")
-    database.close()
+    database.settle()
     return path
 
 

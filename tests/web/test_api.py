@@ -154,7 +154,7 @@ NEVER = {"kind": "rename-drawing", "name": "Never"}
         ("post", "/api/drawings/{id}/copy-out", {"revision": 1, "ids": ["lost"]}, 404,
          "no shape with the id 'lost'"),
         ("post", "/api/drawings/{id}/preview",
-         {"revision": 1, "command": {"kind": "spread", "ids": ["plate-1"], "axis": "y",
+         {"revision": 1, "command": {"kind": "spread", "ids": ["plate-1", "plate-1"], "axis": "y",
                                        "by": "centres", "to": "plate"}}, 404,
          "no shape"),
         ("post", "/api/shared/fetch", {"name": "Quay", "version": "1"}, 404, "no shared shelf"),

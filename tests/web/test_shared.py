@@ -1,5 +1,6 @@
 """The shared shelf: published by one, fetched and updated by another."""
 
+import socket
 from collections.abc import Iterator
 from pathlib import Path
 from threading import Thread
@@ -105,3 +106,61 @@ def test_a_shared_shelf_that_is_away_or_not_named_is_told(tmp_path: Path) -> Non
     body = {"name": "Harbour set", "version": "1"}
     assert "no shared shelf" in alone.post("/api/shared/fetch", json=body).json["detail"]
     database.close()
+
+
+@pytest.mark.parametrize(
+    "headers", [{"Origin": "http://127.0.0.1:8412"}, {"Origin": "null"}, {"Host": "quay.example"}]
+)
+def test_a_page_in_a_browser_is_not_answered_by_a_shared_shelf(
+    tmp_path: Path, headers: dict[str, str]
+) -> None:
+    client = create_service(tmp_path).test_client()
+    assert client.get("/collections").json == []
+    kit = write_kit(harbour(), Evaluator())
+    refused = client.put("/collections/Harbour set/1.0", data=kit, headers=headers)
+    assert refused.status_code == 403
+    assert client.get("/collections").json == []
+
+
+def test_a_damaged_collection_keeps_nobody_from_the_others_and_none_of_its_versions_is_lost(
+    tmp_path: Path,
+) -> None:
+    client = create_service(tmp_path).test_client()
+    kit = write_kit(harbour(), Evaluator())
+    other = write_kit(harbour().model_copy(update={"name": "Other set"}), Evaluator())
+    for place, data in (("Harbour set/1.0", kit), ("Harbour set/1.1", kit), ("Other set/1", other)):
+        assert client.put(f"/collections/{place}", data=data).status_code == 201
+    (about,) = (path for path in tmp_path.glob("*/about.json") if "Harbour" in path.read_text())
+    for damage in (b"", b"[]", b'{"name": 4}', b"\xff"):
+        about.write_bytes(damage)
+        assert [each["name"] for each in client.get("/collections").json] == ["Other set"]
+    assert client.put("/collections/Harbour set/1.2", data=kit).status_code == 201
+    listed = {each["name"]: each["versions"] for each in client.get("/collections").json}
+    assert listed == {"Harbour set": ["1.0", "1.1", "1.2"], "Other set": ["1"]}
+
+
+@pytest.mark.parametrize(
+    ("answer", "says"),
+    [
+        (b"HTTP/1.1 200 OK\r\nContent-Length: 900\r\n\r\n[]", "was cut off"),
+        (b"HTTP/1.1 200 OK\r\n\r\n<html>Quay</html>", "no shared shelf of Dot Stack"),
+        (b'HTTP/1.1 200 OK\r\n\r\n[{"name": "Quay", "versions": [1]}]', "no shared shelf"),
+        (b"HTTP/1.1 302 Found\r\nLocation: http://127.0.0.1:9/collections\r\n\r\n", "."),
+        (b"HTTP/1.1 200 OK\r\nContent-Length: many\r\n\r\n[]", "cannot be reached"),
+        (b"Quay\r\n\r\n", "cannot be reached"),
+        (b"", "cannot be reached"),
+    ],
+)
+def test_what_answers_in_its_place_is_not_trusted(answer: bytes, says: str) -> None:
+    with socket.create_server(("127.0.0.1", 0)) as listening:
+
+        def once() -> None:
+            connection, _ = listening.accept()
+            with connection:
+                connection.recv(65536)
+                connection.sendall(answer)
+
+        Thread(target=once, daemon=True).start()
+        shared = HttpSharedShelf(f"http://127.0.0.1:{listening.getsockname()[1]}")
+        with pytest.raises(SharedShelfError, match=says):
+            shared.collections()

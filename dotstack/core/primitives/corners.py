@@ -15,6 +15,8 @@ def fitting_radii(nodes: Points, radii: Floats) -> Floats:
     Where the arcs of two corners want more of a side than there is, both become smaller in
     the same proportion.
     """
+    if not radii.any():
+        return radii
     reach = radii * _reach_per_radius(nodes)
     side = np.abs(np.roll(nodes, -1) - nodes)
     wanted = reach + np.roll(reach, -1)
