@@ -16,7 +16,7 @@ from dotstack.core.expressions import expression
 from dotstack.core.formats.svg_in import recover_svg
 from dotstack.core.geometry import Outline
 
-LONG, MANY = 100_000, 5_000
+LONG, MANY = 100_000, 4_900
 MOST_S = 60.0
 
 
