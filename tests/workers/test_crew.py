@@ -7,6 +7,7 @@ from collections.abc import Callable, Iterator
 from multiprocessing import active_children
 from pathlib import Path
 from threading import Event, Thread
+from time import sleep
 from typing import Any
 
 import pytest
@@ -18,7 +19,7 @@ from dotstack.workers import Crew, Setup, hand_over
 from tests.web.caller import Caller, disc
 
 COUNT = 60
-Begin = Callable[..., FlaskClient]
+Begin = Callable[..., tuple[FlaskClient, Crew]]
 
 
 @pytest.fixture
@@ -26,15 +27,15 @@ def begin(tmp_path: Path) -> Iterator[Begin]:
     """An application that has its requests computed by a crew."""
     ends: list[Callable[[], None]] = []
 
-    def begun(size: int = 2, **limits: Any) -> FlaskClient:
+    def begun(**limits: Any) -> tuple[FlaskClient, Crew]:
         url = f"sqlite:///{tmp_path}/dotstack.db"
         database = Database(url)
         app = create_app(database)
-        crew = Crew(Setup(url, **limits), size)
+        crew = Crew(Setup(url, **limits), size=2)
         hand_over(app, crew)
         crew.begin()
         ends.extend((crew.end, database.close))
-        return app.test_client()
+        return app.test_client(), crew
 
     yield begun
     for end in ends:
@@ -57,6 +58,13 @@ class Heavy(Thread):
         self._url = f"/api/drawings/{caller.id}/outcomes"
         self._body = {"revision": caller.revision, "ids": list(pasted["entries"]["nodes"])}
         self._client = caller.client
+
+    def hang(self, crew: Crew) -> None:
+        """Begins, and never ends: the worker that took it is halted."""
+        self.start()
+        while not (busy := [worker for worker in crew._workers if worker.busy]):
+            sleep(0.005)
+        os.kill(busy[0].process.pid or 0, signal.SIGSTOP)
 
     def run(self) -> None:
         gone = {"waitress.client_disconnected": self.gone.is_set}
@@ -87,7 +95,8 @@ def opened(caller: Caller) -> int:
 def test_what_takes_too_much_is_stopped_and_says_so_and_the_drawing_opens_afterwards(
     begin: Begin, limits: dict[str, Any], says: str
 ) -> None:
-    caller = Caller(begin(**limits))
+    client, _ = begin(**limits)
+    caller = Caller(client)
     heavy = Heavy(caller)
     heavy.start()
     assert re.search(says, heavy.refusal())
@@ -97,9 +106,9 @@ def test_what_takes_too_much_is_stopped_and_says_so_and_the_drawing_opens_afterw
 def test_other_drawings_are_answered_meanwhile_and_nothing_is_computed_for_who_has_gone(
     begin: Begin,
 ) -> None:
-    client = begin(seconds=3600.0, memory=2**40)
+    client, crew = begin()
     heavy, light = Heavy(Caller(client)), Caller(client)
-    heavy.start()
+    heavy.hang(crew)
     for i in range(5):
         light.add(disc(f"disc-{i}", 20 * i))
     assert opened(light) == 5
@@ -112,9 +121,10 @@ def test_other_drawings_are_answered_meanwhile_and_nothing_is_computed_for_who_h
 def test_the_same_drawing_is_answered_by_another_worker_if_its_own_takes_long(
     begin: Begin,
 ) -> None:
-    caller = Caller(begin(seconds=3600.0, memory=2**40))
+    client, crew = begin()
+    caller = Caller(client)
     heavy = Heavy(caller)
-    heavy.start()
+    heavy.hang(crew)
     assert opened(caller) == COUNT
     assert heavy.is_alive()
     heavy.gone.set()
@@ -122,7 +132,8 @@ def test_the_same_drawing_is_answered_by_another_worker_if_its_own_takes_long(
 
 
 def test_workers_that_die_are_replaced_whether_they_were_at_work_or_not(begin: Begin) -> None:
-    caller = Caller(begin(seconds=3600.0, memory=2**40))
+    client, _ = begin()
+    caller = Caller(client)
     heavy = Heavy(caller)
     kill_all()
     assert opened(caller) == COUNT
