@@ -8,6 +8,8 @@ from typing import Any
 
 from alembic import command
 from alembic.config import Config
+from alembic.runtime.migration import MigrationContext
+from alembic.script import ScriptDirectory
 from sqlalchemy import Connection, Engine, create_engine, event
 from sqlalchemy.exc import OperationalError
 from sqlalchemy.exc import TimeoutError as PoolTimeoutError
@@ -38,6 +40,11 @@ class Database:
         config = Config()
         config.set_main_option("script_location", str(_MIGRATIONS))
         config.set_main_option("sqlalchemy.url", url.replace("%", "%%"))
+        newest = set(ScriptDirectory.from_config(config).get_heads())
+        with self.engine.execution_options(reading=True).connect() as connection:
+            # Whoever comes to a database that is as it should be need not wait for who writes.
+            if set(MigrationContext.configure(connection).get_current_heads()) == newest:
+                return
         with self.engine.begin() as connection:
             config.attributes["connection"] = connection
             command.upgrade(config, "head")

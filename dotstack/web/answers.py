@@ -4,7 +4,7 @@ from collections.abc import Sequence
 from datetime import UTC, datetime
 from io import BytesIO
 
-from flask import Response, send_file
+from flask import Response, request, send_file
 from pydantic import BaseModel
 
 from dotstack.core.drawing import Delta, Drawing, Evaluator, Plate, whole
@@ -27,6 +27,8 @@ from dotstack.web.models import (
 from dotstack.web.studio import studio
 
 _CARD_PLATES = 3
+# In the environment of a request: lifts the limit of the time that it may take.
+UNLIMITED = "dotstack.unlimited"
 
 
 def json(model: BaseModel, status: int = 200) -> Response:
@@ -77,7 +79,11 @@ def preview(delta: Delta, evaluator: Evaluator) -> PreviewState:
 
 
 def changed(opened: Opened) -> Response:
-    """The answer to a change of a drawing: what it put in place."""
+    """The answer to a change of a drawing: what it put in place.
+
+    What is on disk is told, however long that takes: whoever limits the time says how it is lifted.
+    """
+    request.environ.get(UNLIMITED, lambda: None)()
     with studio().evaluators.of(opened.id) as evaluator:
         return json(state(opened, evaluator))
 

@@ -5,6 +5,7 @@ import resource
 import signal
 import sys
 from dataclasses import dataclass, field
+from functools import partial
 from io import BytesIO
 from multiprocessing.connection import Connection
 from typing import TypeAlias
@@ -14,6 +15,7 @@ from werkzeug.test import run_wsgi_app
 from dotstack.shared import HttpSharedShelf
 from dotstack.store import Database
 from dotstack.web import create_app
+from dotstack.web.answers import UNLIMITED
 
 # What a request may take: its environment in WSGI's words (PEP 3333), and its body.
 Request: TypeAlias = tuple[dict[str, str], bytes]
@@ -52,6 +54,11 @@ class Answer:
     memory: int
 
 
+def _limit_time(seconds: float) -> None:
+    """Has the system end this process when it has computed for so long; 0 for never."""
+    signal.setitimer(signal.ITIMER_PROF, seconds)
+
+
 def work(line: Connection, setup: Setup) -> None:
     """Answers what comes along the line until it is closed.
 
@@ -70,7 +77,7 @@ def work(line: Connection, setup: Setup) -> None:
             environ, body = line.recv()
         except EOFError:
             return
-        signal.setitimer(signal.ITIMER_PROF, setup.seconds)
+        _limit_time(setup.seconds)
         source = {
             **environ,
             "wsgi.version": (1, 0),
@@ -79,9 +86,10 @@ def work(line: Connection, setup: Setup) -> None:
             "wsgi.multithread": False,
             "wsgi.multiprocess": True,
             "wsgi.run_once": False,
+            UNLIMITED: partial(_limit_time, 0.0),
         }
         chunks, status, headers = run_wsgi_app(app, source, buffered=True)
-        signal.setitimer(signal.ITIMER_PROF, 0)
+        _limit_time(0.0)
         # In kilobytes, as Linux counts it.
         memory = resource.getrusage(resource.RUSAGE_SELF).ru_maxrss * 1024
         line.send(Answer(status, list(headers), b"".join(chunks), memory))

@@ -76,8 +76,8 @@ def recover_svg(text: str | bytes) -> SvgFile:
     except CoreError:
         raise
     except ValueError as error:
-        # Python makes no number of more digits than that.
-        raise FormatError("the file", "a number in its styles has thousands of digits") from error
+        # Of a number of thousands of digits, for instance, Python makes none.
+        raise FormatError("the file", f"something in it cannot be read ({error})") from error
     except RecursionError as error:
         raise FormatError("the file", "something in it lies too deep within itself") from error
 
