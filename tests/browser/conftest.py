@@ -16,6 +16,7 @@ from dotstack.demo import fill
 from dotstack.store import Database
 from dotstack.web import create_app
 from dotstack.web.studio import Studio
+from dotstack.workers import Crew, Setup, hand_over
 from tests.browser.desk import Editor
 from tests.ports import free_port
 
@@ -58,20 +59,31 @@ def browser_context_args(browser_context_args: dict[str, Any]) -> dict[str, Any]
 
 @dataclass
 class Server:
-    """Dot Stack with the demo drawings; it can be stopped and started again."""
+    """Dot Stack with the demo drawings; it can be stopped and started again.
+
+    With a limit of ``seconds`` it has all computed by workers, as ``dotstack serve`` has.
+    """
 
     folder: Path
     port: int = 0
+    seconds: float | None = None
 
     def start(self) -> None:
-        self.database = Database(f"sqlite:///{self.folder}/dotstack.db")
+        url = f"sqlite:///{self.folder}/dotstack.db"
+        self.database = Database(url)
         app = create_app(self.database)
         studio = app.extensions["dotstack"]
         assert isinstance(studio, Studio)
         self.drawings, self.shelf = studio.drawings, studio.shelf
         fill(studio.drawings, studio.shelf, studio.pictures)
         self.port = self.port or free_port()
-        self._server = create_server(app, host="127.0.0.1", port=self.port)
+        self._crew = Crew(Setup(url, seconds=self.seconds), 2) if self.seconds else None
+        if self._crew:
+            hand_over(app, self._crew)
+            self._crew.begin()
+        self._server = create_server(
+            app, host="127.0.0.1", port=self.port, channel_request_lookahead=1
+        )
         self._stopping = Event()
         self._thread = Thread(target=self._run, daemon=True)
         self._thread.start()
@@ -88,6 +100,8 @@ class Server:
         for channel in list(self._server._map.values()):
             # What a channel has not sent may lie in a file, which ``close`` leaves open.
             channel.handle_close() if isinstance(channel, HTTPChannel) else channel.close()
+        if self._crew:
+            self._crew.end()
         self.database.close()
 
     @property

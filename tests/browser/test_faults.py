@@ -1,6 +1,8 @@
 """What goes wrong is said where it went wrong, and loses nothing."""
 
+import math
 from pathlib import Path
+from shutil import copy
 from typing import Any
 
 import pytest
@@ -45,6 +47,36 @@ def test_a_size_that_makes_no_sense_is_refused_at_its_field(
     expect(card.get_by_role("alert")).to_be_visible()
     card.get_by_role("button", name="Cancel").click()
     assert editor.exported(tmp_path) == before
+
+
+STAR = " ".join(
+    f"{50 + r * math.cos(math.pi * i / 60):.3f},{50 + r * math.sin(math.pi * i / 60):.3f}"
+    for i, r in enumerate([45.0, 25.0] * 60)
+)
+
+
+def test_what_takes_too_long_is_stopped_where_it_was_asked_and_the_work_goes_on(
+    page: Page, tmp_path: Path, demo: Path
+) -> None:
+    copy(demo, tmp_path / "dotstack.db")
+    server = Server(tmp_path, seconds=6.0)
+    server.start()
+    try:
+        editor = Editor(page, server).open()
+        editor.add_plate("Sea holly")
+        editor.paste_svg(
+            "".join(
+                f'<polygon points="{STAR}" transform="translate({i}.37 {0.6 * i})"/>'
+                for i in range(39)
+            )
+        )
+        expect(page.get_by_text("more than 6 seconds of computing")).to_be_visible()
+        editor.press("Escape", "Escape")
+        editor.type_shape("1", (200, 60), radius=30)
+        editor.saved()
+        assert len(editor.stack()) == 40
+    finally:
+        server.stop()
 
 
 def test_shapes_that_do_not_meet_have_nothing_in_common_to_take(editor: Editor) -> None:

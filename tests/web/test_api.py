@@ -18,6 +18,7 @@ from dotstack.core.geometry import Outline
 from dotstack.store import Database
 from dotstack.store import errors as store_errors
 from dotstack.web import create_app
+from dotstack.web.answers import UNLIMITED
 from dotstack.web.errors import STATUS, status_of
 from tests.web.caller import Caller, disc
 
@@ -74,6 +75,20 @@ def test_a_step_inside_a_twin_answers_all_twins_whoever_has_opened_the_drawing(
     assert widths(caller.post("redo")) == [14] * 4
     assert state["entries"]["sources"]["s"]["name"] == "low"
     database.close()
+
+
+def test_what_is_on_disk_is_told_without_a_limit_of_time(caller: Caller) -> None:
+    caller.add(disc("a", 40))
+    url, lifted = f"/api/drawings/{caller.id}", []
+
+    def lift() -> None:
+        with caller.client.application.test_client() as other:
+            lifted.append(other.get(f"{url}/revision").json["revision"])
+
+    change = {"revision": 2, "command": {"kind": "remove", "ids": ["a"]}}
+    for step, body in (("preview", change), ("commands", {**change, "key": "key-000009"})):
+        caller.client.post(f"{url}/{step}", json=body, environ_overrides={UNLIMITED: lift})
+    assert lifted == [3]
 
 
 def test_a_preview_shows_the_change_and_saves_nothing(caller: Caller) -> None:
