@@ -1,34 +1,36 @@
-"""``dotstack serve``, ``dotstack demo``, ``dotstack openapi``, ``schema``, ``ranges``."""
+"""``dotstack serve``, ``dotstack demo``, ``dotstack shared-shelf``, ``dotstack phrase``."""
 
 import argparse
-import json
 import os
 import signal
 import sys
+from getpass import getpass
 from pathlib import Path
 
 from flask import Flask
-from pydantic import BaseModel
 from waitress import serve
 
+from dotstack.cli.refusing import REFUSED, refused
 from dotstack.core.drawing.container import MAX_BYTES
-from dotstack.core.drawing.drawing_file import DrawingFile
-from dotstack.core.drawing.kinds.parameters import parametric, ranges_of
-from dotstack.core.drawing.kit import Kit
 from dotstack.demo import fill
-from dotstack.shared.service import create_service
+from dotstack.phrase import Gate, keep_phrase, kept_access
+from dotstack.shared.service import create_service, goes_by, is_loopback
 from dotstack.store import Database
 from dotstack.web import create_app
-from dotstack.web.description import described
+from dotstack.web.access import require_phrase
 from dotstack.web.studio import Studio
 from dotstack.workers import Crew, Setup, hand_over
 
-DATABASE_URL = "DOTSTACK_DATABASE_URL"
+DATABASE_URL, _SHARED_PHRASE = "DOTSTACK_DATABASE_URL", "DOTSTACK_SHARED_PHRASE"
 _HOST = "127.0.0.1"
 _DEFAULT_PORT, _SHARED_PORT = 8412, 8413
 # They only wait: for workers, or for the database.
 _THREADS = 32
-_SCHEMAS: dict[str, type[BaseModel]] = {"drawing": DrawingFile, "kit": Kit}
+_DRAWINGS, _KITS = Path("dotstack-data"), Path("dotstack-shared")
+
+
+class _NoPhraseError(Exception):
+    """A server that others can reach wants an access phrase."""
 
 
 def add_to(commands: "argparse._SubParsersAction[argparse.ArgumentParser]") -> None:
@@ -38,9 +40,14 @@ def add_to(commands: "argparse._SubParsersAction[argparse.ArgumentParser]") -> N
         ("demo", "the same, with demo drawings in an empty database"),
     ):
         command = commands.add_parser(name, help=purpose)
-        command.add_argument("--port", type=_port, default=_DEFAULT_PORT)
-        command.add_argument("--folder", type=Path, default=Path("dotstack-data"))
-        command.add_argument("--shared-shelf", metavar="ADDRESS", help="of a studio's shared shelf")
+        _add_reach(command, _DEFAULT_PORT, _DRAWINGS)
+        command.add_argument(
+            "--https", action="store_true", help="a proxy in front of it speaks HTTPS, nothing else"
+        )
+        command.add_argument(
+            "--shared-shelf", metavar="ADDRESS",
+            help=f"of a studio's shared shelf, whose access phrase {_SHARED_PHRASE} says",
+        )  # fmt: skip
         command.add_argument(
             "--workers", type=_count, default=max(4, os.cpu_count() or 1),
             help="processes that compute, at most",
@@ -51,52 +58,24 @@ def add_to(commands: "argparse._SubParsersAction[argparse.ArgumentParser]") -> N
         )  # fmt: skip
         command.set_defaults(run=_serve, demo=name == "demo")
     service = commands.add_parser("shared-shelf", help="serve a shared shelf for a studio")
-    service.add_argument("--port", type=_port, default=_SHARED_PORT)
-    service.add_argument("--folder", type=Path, default=Path("dotstack-shared"))
+    _add_reach(service, _SHARED_PORT, _KITS)
     service.set_defaults(run=_share)
-    commands.add_parser("openapi", help="print the API's description").set_defaults(run=_describe)
-    schema = commands.add_parser("schema", help="print the JSON Schema of a kind of file")
-    schema.add_argument("file", choices=_SCHEMAS)
-    schema.set_defaults(run=_schema)
-    ranges = commands.add_parser("ranges", help="print the ranges of primitives' parameters")
-    ranges.set_defaults(run=_ranges)
+    phrase = commands.add_parser("phrase", help="set the access phrase that a server asks for")
+    phrase.add_argument("--folder", type=Path, default=_DRAWINGS)
+    phrase.set_defaults(run=_set_phrase)
 
 
-def _describe(_options: argparse.Namespace) -> int:
-    app = create_app(Database("sqlite://"))
-    print(json.dumps(described(app), indent=1))
-    return 0
-
-
-def _schema(options: argparse.Namespace) -> int:
-    print(json.dumps(_SCHEMAS[options.file].model_json_schema(), indent=1))
-    return 0
-
-
-def _ranges(_: argparse.Namespace) -> int:
-    kinds = {word: ranges_of(kind) for word, kind in parametric().items()}
-    print(json.dumps(kinds, indent=2))
-    return 0
-
-
-def _serve(options: argparse.Namespace) -> int:
-    folder: Path = options.folder.resolve()
-    folder.mkdir(parents=True, exist_ok=True)
-    url, database = database_url(folder), Database(database_url(folder))
-    app = create_app(database)
-    if options.demo:
-        studio = app.extensions["dotstack"]
-        assert isinstance(studio, Studio)
-        fill(studio.drawings, studio.shelf, studio.pictures)
-    crew = Crew(Setup(url, options.shared_shelf, options.longest), options.workers)
-    hand_over(app, crew)
-    crew.begin()
-    print(f"Dot Stack is at http://{_HOST}:{options.port}/  (drawings are in {folder})", flush=True)
-    try:
-        return _listen(app, options.port)
-    finally:
-        crew.end()
-        database.settle()
+def _add_reach(command: argparse.ArgumentParser, port: int, folder: Path) -> None:
+    """Adds where a server is, and who can reach it beside this machine."""
+    command.add_argument("--port", type=_port, default=port)
+    command.add_argument("--folder", type=Path, default=folder)
+    command.add_argument("--host", default=_HOST, help="the address to listen on")
+    command.add_argument(
+        "--name",
+        action="append",
+        default=[],
+        help="that it is opened by, beside its address",
+    )
 
 
 def database_url(folder: Path) -> str:
@@ -104,23 +83,76 @@ def database_url(folder: Path) -> str:
     return os.environ.get(DATABASE_URL, f"sqlite:///{folder.resolve()}/dotstack.db")
 
 
+def _serve(options: argparse.Namespace) -> int:
+    try:
+        gate = _gate(options)
+    except _NoPhraseError as error:
+        return refused("dotstack", error)
+    options.folder.mkdir(parents=True, exist_ok=True)
+    url = database_url(options.folder)
+    database = Database(url)
+    app = create_app(database, is_own=goes_by(options.name) if gate else is_loopback)
+    if options.demo:
+        studio = app.extensions["dotstack"]
+        assert isinstance(studio, Studio)
+        fill(studio.drawings, studio.shelf, studio.pictures)
+    if gate:
+        require_phrase(app, gate, https=options.https)
+    shelf = options.shared_shelf and (options.shared_shelf, os.environ.get(_SHARED_PHRASE))
+    crew = Crew(Setup(url, shelf, options.longest), options.workers)
+    hand_over(app, crew)
+    crew.begin()
+    try:
+        return _listen(app, options, "Dot Stack is at {}/  (drawings are in {})")
+    finally:
+        crew.end()
+        database.settle()
+
+
 def _share(options: argparse.Namespace) -> int:
-    folder: Path = options.folder.resolve()
-    app = create_service(folder)
-    print(
-        f"The shared shelf is at http://{_HOST}:{options.port}  (kits are in {folder})", flush=True
-    )
-    return _listen(app, options.port)
+    try:
+        gate = _gate(options)
+    except _NoPhraseError as error:
+        return refused("dotstack", error)
+    app = create_service(options.folder, goes_by(options.name) if gate else is_loopback, gate)
+    return _listen(app, options, "The shared shelf is at {}  (kits are in {})")
 
 
-def _listen(app: Flask, port: int) -> int:
+def _gate(options: argparse.Namespace) -> Gate | None:
+    """What keeps others out; None where only this machine can ask. Raises _NoPhraseError."""
+    try:
+        access = kept_access(options.folder)
+    except (OSError, ValueError, TypeError) as error:
+        said = f"the access phrase in {options.folder} cannot be read ({error}); set it anew."
+        raise _NoPhraseError(said) from error
+    if access is None and (options.name or not is_loopback(options.host)):
+        raise _NoPhraseError(
+            "others could reach it, and nothing would be asked of them. "
+            f"Set an access phrase first: dotstack phrase --folder {options.folder}"
+        )
+    return Gate(access) if access else None
+
+
+def _set_phrase(options: argparse.Namespace) -> int:
+    phrase = getpass("Access phrase: ") if sys.stdin.isatty() else sys.stdin.readline()
+    try:
+        keep_phrase(options.folder, phrase)
+    except (OSError, ValueError) as error:
+        return refused(options.folder, error)
+    print("The phrase is set; a server asks for it from its next start on.")
+    return 0
+
+
+def _listen(app: Flask, options: argparse.Namespace, said: str) -> int:
     # Told to end, it ends as it does by Ctrl+C: in order.
     signal.signal(signal.SIGTERM, lambda *_: sys.exit(0))
+    address = f"http://{options.host}:{options.port}"
+    print(said.format(address, options.folder.resolve()), flush=True)
     try:
         serve(
             app,
-            host=_HOST,
-            port=port,
+            host=options.host,
+            port=options.port,
             threads=_THREADS,
             max_request_body_size=MAX_BYTES,
             # So that it is seen when a page has gone that waited for an answer.
@@ -129,8 +161,12 @@ def _listen(app: Flask, port: int) -> int:
             _quiet=True,
         )
     except OSError as error:
-        print(f"Port {port} cannot be used ({error.strerror}); choose another.", file=sys.stderr)
-        return 1
+        print(
+            f"Port {options.port} of {options.host} cannot be used ({error.strerror}); "
+            "choose another.",
+            file=sys.stderr,
+        )
+        return REFUSED
     return 0
 
 

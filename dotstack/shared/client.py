@@ -59,8 +59,10 @@ _listed: TypeAdapter[list[Published]] = TypeAdapter(list[Published])
 class HttpSharedShelf:
     """A shared shelf that is asked over HTTP."""
 
-    def __init__(self, address: str) -> None:
+    def __init__(self, address: str, phrase: str | None = None) -> None:
+        """``phrase`` is the access phrase that it wants, if it does."""
         self.address = address.rstrip("/")
+        self._phrase = phrase
 
     def collections(self) -> list[Published]:
         """All that is published."""
@@ -81,6 +83,8 @@ class HttpSharedShelf:
 
     def _ask(self, method: str, path: str, body: bytes | None = None) -> bytes:
         headers = {"Content-Type": "application/zip"} if body else {}
+        if self._phrase:
+            headers["Authorization"] = f"Bearer {self._phrase.strip()}"
         request = Request(self.address + path, body, headers, method=method)
         try:
             with _opener.open(request, timeout=_SECONDS) as answer:

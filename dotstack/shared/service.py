@@ -4,6 +4,9 @@ import hashlib
 import json
 import logging
 import re
+from collections.abc import Callable, Collection
+from contextlib import suppress
+from ipaddress import ip_address
 from pathlib import Path
 from threading import Lock
 
@@ -12,6 +15,7 @@ from werkzeug.exceptions import HTTPException
 
 from dotstack.core.drawing.kit import read_kit
 from dotstack.core.errors import CoreError
+from dotstack.phrase import Gate, TooManyAttemptsError
 from dotstack.shared.client import Published
 from dotstack.whole_file import write_whole
 
@@ -23,12 +27,36 @@ _LOOPBACK = frozenset({"127.0.0.1", "localhost", "[::1]"})
 
 def is_loopback(host: str) -> bool:
     """Whether a Host header, with its port or without, names this machine to itself."""
-    name = host if host.endswith("]") else host.rsplit(":", 1)[0]
-    return name in _LOOPBACK
+    return _name(host) in _LOOPBACK
 
 
-def create_service(folder: Path) -> Flask:
-    """The service as a WSGI application that keeps its kits in a folder."""
+def goes_by(names: Collection[str]) -> Callable[[str], bool]:
+    """Whether a Host header is one of these names, an address in numbers, or loopback.
+
+    No name that leads elsewhere today and here tomorrow is an address in numbers.
+    """
+
+    def is_own(host: str) -> bool:
+        name = _name(host)
+        with suppress(ValueError):
+            return bool(ip_address(name.strip("[]")))
+        return name in names or name in _LOOPBACK
+
+    return is_own
+
+
+def _name(host: str) -> str:
+    return host if host.endswith("]") else host.rsplit(":", 1)[0]
+
+
+def create_service(
+    folder: Path, is_own: Callable[[str], bool] = is_loopback, gate: Gate | None = None
+) -> Flask:
+    """The service as a WSGI application that keeps its kits in a folder.
+
+    ``is_own`` says whether a Host header is a name that it goes by. With a gate it answers those
+    who say the phrase, as a bearer token (RFC 6750).
+    """
     app = Flask(__name__, static_folder=None)
     app.config["MAX_CONTENT_LENGTH"] = MAX_KIT_BYTES
     kept = _Folder(folder)
@@ -37,8 +65,15 @@ def create_service(folder: Path) -> Flask:
     def check() -> None:
         # Only applications ask here. A page in a browser that does comes from elsewhere, perhaps
         # under a name that was made to lead here.
-        if "Origin" in request.headers or not is_loopback(request.host):
-            abort(403, "The shared shelf answers Dot Stack on this machine, and no pages.")
+        if "Origin" in request.headers or not is_own(request.host):
+            abort(403, "The shared shelf answers Dot Stack by its own address, and no pages.")
+        if gate is not None:
+            said = request.authorization.token if request.authorization else None
+            try:
+                if not gate.knows(said or ""):
+                    abort(401, "The shared shelf wants its access phrase.")
+            except TooManyAttemptsError as error:
+                abort(429, str(error))
 
     @app.get("/collections")
     def list_collections() -> Response:

@@ -7,6 +7,7 @@ from flask_openapi3 import Info, OpenAPI
 
 from dotstack.core.drawing.surroundings import Surroundings
 from dotstack.shared import SharedShelf
+from dotstack.shared.service import is_loopback
 from dotstack.store import Database, DrawingStore, Evaluators, FontStore, PictureStore, ShelfStore
 from dotstack.web import (
     colours,
@@ -40,8 +41,12 @@ def create_app(
     database: Database,
     now: Callable[[], datetime] = utc_now,
     shared: SharedShelf | None = None,
+    is_own: Callable[[str], bool] = is_loopback,
 ) -> OpenAPI:
-    """Dot Stack as a WSGI application on a database, perhaps with a shared shelf."""
+    """Dot Stack as a WSGI application on a database, perhaps with a shared shelf.
+
+    ``is_own`` says whether a Host header is a name that it goes by.
+    """
     app = OpenAPI(
         __name__,
         info=Info(title="Dot Stack", version="1"),
@@ -63,7 +68,7 @@ def create_app(
         shared,
     )
     errors.register(app)
-    safety.register(app)
+    safety.register(app, is_own)
     limit_bodies(app)
     for part in (
         drawings, steps, placing, history, importing, pictures, lettering, colours, export, shelf,

@@ -1,5 +1,6 @@
 """Who may ask: only pages that this server itself served, under a name that it goes by."""
 
+from collections.abc import Callable
 from urllib.parse import urlsplit
 
 from flask import Flask, Response, abort, request
@@ -13,15 +14,22 @@ _POLICY = (
 )
 
 
-def register(app: Flask) -> None:
-    """Checks every request's Host and Origin, and sets the security headers of every answer."""
-    app.before_request(_check)
+def register(app: Flask, is_own: Callable[[str], bool] = is_loopback) -> None:
+    """Checks every request's Host and Origin, and sets the security headers of every answer.
+
+    ``is_own`` says whether a Host header is a name that the server goes by.
+    """
+
+    def check() -> None:
+        if not is_own(request.host):
+            abort(403, "Dot Stack does not go by this name; open it by its own address.")
+        _check_origin()
+
+    app.before_request(check)
     app.after_request(_headers)
 
 
-def _check() -> None:
-    if not is_loopback(request.host):
-        abort(403, "Dot Stack answers on this machine only; open it as 127.0.0.1.")
+def _check_origin() -> None:
     origin = request.headers.get("Origin")
     if origin and _host_of(origin) != request.host:
         abort(403, "Another site may not use Dot Stack; open it by its own address.")
@@ -38,7 +46,7 @@ def _host_of(origin: str) -> str | None:
 def _headers(response: Response) -> Response:
     response.headers["Content-Security-Policy"] = _POLICY
     response.headers["X-Content-Type-Options"] = "nosniff"
-    response.headers["Referrer-Policy"] = "no-referrer"
+    response.headers.setdefault("Referrer-Policy", "no-referrer")
     response.headers["Cross-Origin-Resource-Policy"] = "same-origin"
     if request.path.startswith("/api/"):
         # What changes is asked for anew each time, and stays in nobody's cache.

@@ -32,14 +32,14 @@ class Setup:
 
     Attributes:
         url: of the database.
-        shared_shelf: its address, if there is one.
+        shared_shelf: its address, if there is one, and the access phrase that it wants.
         seconds: of computing that one request may take.
         memory: that it may take in all, in bytes.
 
     """
 
     url: str
-    shared_shelf: str | None = None
+    shared_shelf: tuple[str, str | None] | None = None
     seconds: float = 30.0
     memory: int = field(default_factory=_half_of_all)
 
@@ -70,8 +70,9 @@ def work(line: Connection, setup: Setup) -> None:
     signal.signal(signal.SIGPROF, signal.SIG_DFL)
     _, most = resource.getrlimit(resource.RLIMIT_DATA)
     resource.setrlimit(resource.RLIMIT_DATA, (setup.memory, most))
-    shared = HttpSharedShelf(setup.shared_shelf) if setup.shared_shelf else None
-    app = create_app(Database(setup.url), shared=shared)
+    shared = HttpSharedShelf(*setup.shared_shelf) if setup.shared_shelf else None
+    # Whoever hands requests over has seen to where they come from.
+    app = create_app(Database(setup.url), shared=shared, is_own=lambda _: True)
     while True:
         try:
             environ, body = line.recv()

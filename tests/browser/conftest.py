@@ -13,8 +13,10 @@ from waitress.channel import HTTPChannel
 from waitress.server import create_server
 
 from dotstack.demo import fill
+from dotstack.phrase import Gate
 from dotstack.store import Database
 from dotstack.web import create_app
+from dotstack.web.access import require_phrase
 from dotstack.web.studio import Studio
 from dotstack.workers import Crew, Setup, hand_over
 from tests.browser.desk import Editor
@@ -61,12 +63,14 @@ def browser_context_args(browser_context_args: dict[str, Any]) -> dict[str, Any]
 class Server:
     """Dot Stack with the demo drawings; it can be stopped and started again.
 
-    With a limit of ``seconds`` it has all computed by workers, as ``dotstack serve`` has.
+    With a limit of ``seconds`` it has all computed by workers, as ``dotstack serve`` has; with a
+    ``gate`` it asks for the access phrase.
     """
 
     folder: Path
     port: int = 0
     seconds: float | None = None
+    gate: Gate | None = None
 
     def start(self) -> None:
         url = f"sqlite:///{self.folder}/dotstack.db"
@@ -77,6 +81,8 @@ class Server:
         self.drawings, self.shelf = studio.drawings, studio.shelf
         fill(studio.drawings, studio.shelf, studio.pictures)
         self.port = self.port or free_port()
+        if self.gate:
+            require_phrase(app, self.gate, https=False)
         self._crew = Crew(Setup(url, seconds=self.seconds), 2) if self.seconds else None
         if self._crew:
             hand_over(app, self._crew)

@@ -5,6 +5,8 @@ import type { Problem } from './types';
 
 const client = createClient<paths>();
 const BUSY = 503;
+/** Nobody has said the access phrase here, or it is another one by now. */
+const OUTSIDE = 401;
 
 /** The server said no, and why. */
 export class RefusedError extends Error {
@@ -43,6 +45,8 @@ export async function answered<T>(pending: Promise<Answer>): Promise<T> {
     throw new UnreachableError('Dot Stack cannot be reached.');
   }
   if (answer.response.ok) return answer.data as T;
+  // The server answers a page that asks for the phrase, and leads back here.
+  if (answer.response.status === OUTSIDE) location.reload();
   const problem = answer.error as Problem | undefined;
   if (problem?.detail && answer.response.status < 500) throw new RefusedError(problem);
   // One that is busy has not failed: it says so, and has changed nothing.

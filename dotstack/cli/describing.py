@@ -1,0 +1,42 @@
+"""``dotstack openapi``, ``schema``, ``ranges``: what the API and the files are, as documents."""
+
+import argparse
+import json
+
+from pydantic import BaseModel
+
+from dotstack.core.drawing.drawing_file import DrawingFile
+from dotstack.core.drawing.kinds.parameters import parametric, ranges_of
+from dotstack.core.drawing.kit import Kit
+from dotstack.store import Database
+from dotstack.web import create_app
+from dotstack.web.description import described
+
+_SCHEMAS: dict[str, type[BaseModel]] = {"drawing": DrawingFile, "kit": Kit}
+
+
+def add_to(commands: "argparse._SubParsersAction[argparse.ArgumentParser]") -> None:
+    """Adds these commands to a parser's."""
+    commands.add_parser("openapi", help="print the API's description").set_defaults(run=_describe)
+    schema = commands.add_parser("schema", help="print the JSON Schema of a kind of file")
+    schema.add_argument("file", choices=_SCHEMAS)
+    schema.set_defaults(run=_schema)
+    ranges = commands.add_parser("ranges", help="print the ranges of primitives' parameters")
+    ranges.set_defaults(run=_ranges)
+
+
+def _describe(_options: argparse.Namespace) -> int:
+    app = create_app(Database("sqlite://"))
+    print(json.dumps(described(app), indent=1))
+    return 0
+
+
+def _schema(options: argparse.Namespace) -> int:
+    print(json.dumps(_SCHEMAS[options.file].model_json_schema(), indent=1))
+    return 0
+
+
+def _ranges(_: argparse.Namespace) -> int:
+    kinds = {word: ranges_of(kind) for word, kind in parametric().items()}
+    print(json.dumps(kinds, indent=2))
+    return 0
