@@ -53,7 +53,7 @@ def add_to(commands: "argparse._SubParsersAction[argparse.ArgumentParser]") -> N
             help="processes that compute, at most",
         )  # fmt: skip
         command.add_argument(
-            "--longest", metavar="SECONDS", type=float, default=30.0,
+            "--longest", metavar="SECONDS", type=float, default=60.0,
             help="of computing that one request may take",
         )  # fmt: skip
         command.set_defaults(run=_serve, demo=name == "demo")

@@ -11,10 +11,10 @@ from dotstack.core.drawing.exporting import AnyExport, export, file_name, media_
 from dotstack.core.drawing.pictures import node_picture, plate_picture, shapes_picture
 from dotstack.core.drawing.places import plate_of
 from dotstack.core.formats import Picture
-from dotstack.core.values import AnyId, Id
+from dotstack.core.values import Id
 from dotstack.web import answers
 from dotstack.web.blueprints import api
-from dotstack.web.models import Body
+from dotstack.web.models import Body, ShapeIds
 from dotstack.web.studio import studio
 
 
@@ -38,7 +38,7 @@ class ShapesSubject(Body):
 
     kind: Literal["shapes"]
     drawing: Id
-    ids: Annotated[list[AnyId], Field(min_length=1, max_length=5000)]
+    ids: ShapeIds
 
 
 class AssetSubject(Body):

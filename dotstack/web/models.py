@@ -8,9 +8,14 @@ from dotstack.core.drawing import Entries
 from dotstack.core.drawing.letter_map import LetterMap
 from dotstack.core.drawing.node_map import NodeMap
 from dotstack.core.drawing.scene import Box, Figure, Piece
+from dotstack.core.drawing.sound import MAX_NODES
 from dotstack.core.values import AnyId
 
 Key = Annotated[str, Field(min_length=8, max_length=64)]
+
+
+# As many as there can be in a drawing.
+ShapeIds = Annotated[list[AnyId], Field(min_length=1, max_length=MAX_NODES)]
 
 
 class Body(BaseModel):
@@ -46,7 +51,7 @@ class Based(Body):
 class Shapes(Based):
     """Chosen shapes, for their picture."""
 
-    ids: Annotated[list[AnyId], Field(min_length=1, max_length=5000)]
+    ids: ShapeIds
 
 
 class DrawingState(BaseModel):

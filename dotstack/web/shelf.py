@@ -9,19 +9,16 @@ from dotstack.core.drawing.assets import kept, kept_as_one, kept_plate
 from dotstack.core.drawing.kit import KitAsset, Tag
 from dotstack.core.drawing.places import plate_of
 from dotstack.core.errors import CommandError
-from dotstack.core.values import AnyId, Id, Name
+from dotstack.core.values import Id, Name
 from dotstack.web import answers
 from dotstack.web.blueprints import api
-from dotstack.web.models import AssetPicture, Body, ShelfState
+from dotstack.web.models import AssetPicture, Body, ShapeIds, ShelfState
 from dotstack.web.studio import studio
 
 Tags = Annotated[list[Tag], Field(max_length=40)]
 
 
 Ids = Annotated[list[Id], Field(min_length=1, max_length=5000)]
-
-
-ShapeIds = Annotated[list[AnyId], Field(min_length=1, max_length=5000)]
 
 
 class PutOnShelf(Body):

@@ -1,7 +1,5 @@
 """``/api/drawings/<id>/…``: steps of one drawing, and what they would come to."""
 
-from typing import Annotated
-
 from flask import Response
 from pydantic import BaseModel, Field
 
@@ -34,6 +32,7 @@ from dotstack.web.models import (
     Key,
     PlatePicture,
     PreviewState,
+    ShapeIds,
     Shapes,
 )
 from dotstack.web.studio import studio
@@ -73,7 +72,7 @@ class Selection(Based):
     as_lines: bool = False
     lines_as_areas: bool = False
     which: list[Outcome] = Field(default_factory=lambda: list(Outcome), min_length=1)
-    ids: Annotated[list[AnyId], Field(min_length=1, max_length=5000)]
+    ids: ShapeIds
 
 
 class PlateAt(Based):

@@ -40,7 +40,7 @@ class Setup:
 
     url: str
     shared_shelf: tuple[str, str | None] | None = None
-    seconds: float = 30.0
+    seconds: float = 60.0
     memory: int = field(default_factory=_half_of_all)
 
 

@@ -7,7 +7,7 @@ from dotstack.core.drawing.tree import walk
 from dotstack.core.errors import CommandError, LimitError
 
 MAX_PLATES = 200
-MAX_NODES = 5000
+MAX_NODES = 20_000
 MAX_NESTING = 24
 # Of one outcome: the shapes that go into it, and the pieces that come of it.
 MAX_COMBINED = 500
