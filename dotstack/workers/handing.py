@@ -6,8 +6,14 @@ from flask import Flask, Response, request
 
 from dotstack.workers.crew import Crew
 
-# What is written is finished, whoever waits: it may have been meant to be the last thing.
-_WRITING = ("/commands", "/undo", "/redo")
+# What only computes is ended when nobody waits for it. All else is finished, for it may have been
+# meant to be the last thing.
+_ONLY_COMPUTED = frozenset(
+    {
+        "preview", "outcomes", "regions", "contours", "corners", "nodes", "fewer", "before",
+        "snaps", "measure", "copy-out", "letters", "sample", "contrast", "colour", "export", "svg",
+    }
+)  # fmt: skip
 
 
 def hand_over(app: Flask, crew: Crew) -> None:
@@ -19,15 +25,14 @@ def hand_over(app: Flask, crew: Crew) -> None:
         body = request.get_data(cache=True)
         environ = {key: value for key, value in request.environ.items() if isinstance(value, str)}
         is_gone = request.environ.get("waitress.client_disconnected")
-        if is_gone is None or request.path.endswith(_WRITING):
-            is_gone = _is_awaited
-        answer = crew.ask(_about(body), (environ, body), is_gone)
+        ends = request.method == "GET" or request.path.rpartition("/")[2] in _ONLY_COMPUTED
+        answer = crew.ask(_about(body), (environ, body), is_gone if ends and is_gone else _never)
         return Response(answer.body, answer.status, answer.headers)
 
     app.before_request(handed_over)
 
 
-def _is_awaited() -> bool:
+def _never() -> bool:
     return False
 
 

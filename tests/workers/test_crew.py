@@ -118,6 +118,25 @@ def test_other_drawings_are_answered_meanwhile_and_nothing_is_computed_for_who_h
     assert "Nobody waits" in heavy.refusal()
 
 
+def test_a_step_is_taken_though_nobody_waits_for_its_answer(begin: Begin) -> None:
+    client, _ = begin()
+    caller = Caller(client)
+    # So that the drawing has its worker.
+    assert opened(caller) == 0
+    body = {"revision": 1, "key": "key-000001", "command": {"kind": "add-shape",
+            "plate": caller.plate, "node": disc("last", 40)}}  # fmt: skip
+    gone = {"waitress.client_disconnected": lambda: True}
+    url = f"/api/drawings/{caller.id}/commands"
+    step = Thread(target=client.post, args=(url,), kwargs={"json": body, "environ_overrides": gone})
+    signal_all(signal.SIGSTOP)
+    step.start()
+    # For longer than what only computes would be waited for.
+    step.join(1.5)
+    signal_all(signal.SIGCONT)
+    step.join()
+    assert opened(caller) == 1
+
+
 def test_the_same_drawing_is_answered_by_another_worker_if_its_own_takes_long(
     begin: Begin,
 ) -> None:
@@ -146,7 +165,12 @@ def test_workers_that_die_are_replaced_whether_they_were_at_work_or_not(begin: B
     caller.add(disc("after", 40))
 
 
-def kill_all() -> None:
+def signal_all(what: signal.Signals) -> None:
     for child in active_children():
-        os.kill(child.pid or 0, signal.SIGKILL)
+        os.kill(child.pid or 0, what)
+
+
+def kill_all() -> None:
+    signal_all(signal.SIGKILL)
+    for child in active_children():
         child.join()
