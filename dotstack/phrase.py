@@ -1,7 +1,6 @@
 """The access phrase of a studio: kept as its hash, known again, and not to be guessed."""
 
 import json
-import os
 import secrets
 from collections import deque
 from collections.abc import Callable
@@ -13,7 +12,7 @@ from werkzeug.security import check_password_hash, generate_password_hash
 
 from dotstack.whole_file import write_whole
 
-_FILE = "access.json"
+_FILE, _FOR_ITS_OWNER = "access.json", 0o600
 _SHORTEST = 12
 # So many wrong phrases are taken in so many seconds, from whomever they come: behind a proxy all
 # come from one.
@@ -44,8 +43,7 @@ def keep_phrase(folder: Path, phrase: str) -> None:
         raise ValueError(f"An access phrase needs {_SHORTEST} characters or more.")
     folder.mkdir(parents=True, exist_ok=True)
     kept = Access(generate_password_hash(phrase.strip()), secrets.token_hex(32))
-    write_whole(folder / _FILE, json.dumps(asdict(kept)).encode())
-    os.chmod(folder / _FILE, 0o600)
+    write_whole(folder / _FILE, json.dumps(asdict(kept)).encode(), _FOR_ITS_OWNER)
 
 
 def kept_access(folder: Path) -> Access | None:

@@ -72,13 +72,17 @@ def restore(source: Path, target: Path, now: datetime) -> Path | None:
             copy.execute("SELECT 1 FROM drawings, steps, alembic_version LIMIT 1")
     except sqlite3.Error as error:
         raise UpkeepError(f"{source} is no backup of Dot Stack ({error}).") from error
-    before = None
-    if target.exists():
-        _require_unused(target)
-        before = _free(target.with_name(f"{target.name}.before-{now:%Y%m%d-%H%M%S}"))
-        target.replace(before)
+    before, fresh = None, target.with_name(f".{target.name}.restored")
     target.parent.mkdir(parents=True, exist_ok=True)
-    back_up(source, target)
+    try:
+        back_up(source, fresh)
+        if target.exists():
+            _require_unused(target)
+            before = _free(target.with_name(f"{target.name}.before-{now:%Y%m%d-%H%M%S}"))
+            target.replace(before)
+        fresh.replace(target)
+    finally:
+        fresh.unlink(missing_ok=True)
     return before
 
 
