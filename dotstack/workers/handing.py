@@ -11,7 +11,7 @@ from dotstack.workers.crew import Crew
 _ONLY_COMPUTED = frozenset(
     {
         "preview", "outcomes", "regions", "contours", "corners", "nodes", "fewer", "before",
-        "snaps", "measure", "copy-out", "letters", "sample", "contrast", "colour", "export", "svg",
+        "snaps", "measure", "copy-out", "letters", "sample", "contrast", "export", "svg",
     }
 )  # fmt: skip
 
@@ -40,10 +40,9 @@ def _may_be_heavy() -> bool:
     path = request.path
     if not path.startswith("/api/"):
         return False
-    is_light = request.method == "GET" and (
-        path.endswith("/revision") or path.startswith("/api/pictures/")
-    )
-    return not is_light
+    if request.method == "GET":
+        return not (path.endswith("/revision") or path.startswith("/api/pictures/"))
+    return path != "/api/colour"
 
 
 def _about(body: bytes) -> str:

@@ -461,6 +461,8 @@ def test_paint_line_and_colours(editor: Editor, tmp_path: Path) -> None:
     editor.set_fact("opacity", 50)
     page.get_by_label("Fill", exact=True).fill("#b52")
     page.get_by_label("Fill", exact=True).press("Enter")
+    # What a colour is called is looked up first: until then the old one would be taken.
+    expect(page.get_by_label("Fill", exact=True)).to_have_value("#BB5522")
     editor.saved()
     # Keys are for the field until one leaves it.
     editor.press("Delete", "Escape")
