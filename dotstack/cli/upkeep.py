@@ -8,7 +8,7 @@ from pathlib import Path
 from sqlalchemy.exc import DatabaseError
 
 from dotstack.cli.refusing import REFUSED
-from dotstack.cli.serving import DATABASE_URL, database_url
+from dotstack.cli.serving import DATABASE_URL, database_file, database_url
 from dotstack.store import Database
 from dotstack.store.upkeep import NoDatabaseError, UpkeepError, back_up, examine, restore
 from dotstack.web.app import utc_now
@@ -49,7 +49,7 @@ def _restore(options: argparse.Namespace) -> int:
 
 
 def _look(options: argparse.Namespace) -> int:
-    file = options.folder.resolve() / "dotstack.db"
+    file = database_file(options.folder)
     if DATABASE_URL not in os.environ and not file.is_file():
         return _refused(NoDatabaseError(file))
     try:
@@ -68,7 +68,7 @@ def _look(options: argparse.Namespace) -> int:
 def _file(folder: Path) -> Path:
     if DATABASE_URL in os.environ:
         raise UpkeepError(f"{DATABASE_URL} names a database that has tools of its own for that.")
-    return folder.resolve() / "dotstack.db"
+    return database_file(folder)
 
 
 def _refused(error: UpkeepError) -> int:

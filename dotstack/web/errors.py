@@ -43,6 +43,8 @@ STATUS: dict[type[Exception], int] = {
     StoppedError: 422,
 }
 
+# What is left of what was stopped, and what to do.
+SIMPLER = "Nothing was changed; do it with fewer shapes at once, or simpler ones."
 # RFC 9457, section 3.
 MEDIA = "application/problem+json"
 _TITLES = {
@@ -128,8 +130,7 @@ def _known(error: Exception) -> Response:
 def _out_of_memory(_: MemoryError) -> Response:
     return _known(
         StoppedError(
-            "This needs more memory than one request may have, and was stopped. "
-            "Nothing was changed; do it with fewer shapes at once, or simpler ones."
+            f"This needs more memory than one request may have, and was stopped. {SIMPLER}"
         )
     )
 

@@ -12,7 +12,7 @@ from threading import Condition
 from time import monotonic
 
 from dotstack.store.errors import BusyError
-from dotstack.web.errors import StoppedError
+from dotstack.web.errors import SIMPLER, StoppedError
 from dotstack.workers.worker import Answer, Request, Setup, work
 
 # In seconds: for how long a request waits for the worker that knows its drawing, and for any.
@@ -147,12 +147,9 @@ class Crew:
         if worker.process.exitcode == -signal.SIGPROF:
             return (
                 f"This takes more than {self.setup.seconds:g} seconds of computing, and was "
-                "stopped. Nothing was changed; do it with fewer shapes at once, or simpler ones."
+                f"stopped. {SIMPLER}"
             )
-        return (
-            "This was stopped, for it takes more than this machine has to give. "
-            "Nothing was changed; do it with fewer shapes at once, or simpler ones."
-        )
+        return f"This was stopped, for it takes more than this machine has to give. {SIMPLER}"
 
 
 def _answered(worker: _Worker, request: Request, is_gone: Callable[[], bool]) -> Answer:

@@ -21,10 +21,9 @@ from dotstack.core.drawing.kinds import (
     TwinNode,
 )
 from dotstack.core.drawing.links import tied_together
-from dotstack.core.drawing.sound import MAX_NODES
-from dotstack.core.errors import CommandError, FormatError, GeometryError, LimitError
+from dotstack.core.errors import CommandError, FormatError, GeometryError
 from dotstack.core.formats import recover_svg
-from dotstack.core.formats.svg_file import Branch, Item, Leaf, Shared, SvgInk, Whole, leaves
+from dotstack.core.formats.svg_file import Branch, Item, Leaf, Shared, SvgInk, Whole
 from dotstack.core.formats.svg_gradient import SvgGradient
 from dotstack.core.formats.svg_shapes import composed
 from dotstack.core.geometry import Affine
@@ -49,9 +48,6 @@ class Pasted:
 def pasted(svg: str | bytes, new_id: Callable[[], str]) -> Pasted:
     """Reads SVG; raises FormatError, LimitError or CommandError that name what is wrong."""
     file = recover_svg(svg)
-    count = sum(1 for item in file.items for _ in leaves(item))
-    if count > MAX_NODES:
-        raise LimitError("shapes in one drawing", count, MAX_NODES)
     maker = _Maker(new_id, file.to_pixels, _in_places(file.items))
     nodes = tuple(node for item in file.items if (node := maker.node(item)) is not None)
     notes = (*map(str, file.findings), *maker.notes)
