@@ -9,14 +9,14 @@ SHIPPED := dotstack/fonts/files/.ready
 FRONTEND_SOURCES := $(shell find frontend/src frontend/public -type f 2>/dev/null) \
 	frontend/index.html frontend/vite.config.ts frontend/package.json
 
-.PHONY: demo test dev bench sweep lint types chromium fonts clean
+.PHONY: demo test dev bench sweep lint types chromium fonts postgresql clean
 
 demo: .venv/.ready $(STATIC) $(SHIPPED)
 	@test -z "$(RESET)" || { echo "== Starting afresh: removing $(DATA)"; rm -rf $(DATA); }
 	@echo "== Starting Dot Stack"
 	@.venv/bin/dotstack demo --port $(PORT) --folder $(DATA)
 
-test: .venv/.ready $(STATIC) $(SHIPPED) chromium fonts
+test: .venv/.ready $(STATIC) $(SHIPPED) chromium fonts postgresql
 	@echo "== Running the front end's own tests"
 	@cd frontend && npm run --silent test
 	@echo "== Running all tests"
@@ -96,6 +96,11 @@ fonts:
 		-a -e /usr/share/fonts/truetype/dejavu/DejaVuSerif.ttf || { \
 		echo "== Installing two fonts, whose glyphs the tests combine"; \
 		sh tools/apt.sh fonts-inter-variable fonts-dejavu-core; }
+
+postgresql:
+	@ls /usr/lib/postgresql/*/bin/postgres >/dev/null 2>&1 || { \
+		echo "== Installing PostgreSQL, of which the tests start a server of their own"; \
+		sh tools/apt.sh postgresql; }
 
 clean:
 	rm -rf .venv frontend/node_modules dotstack/web/static dotstack/fonts/files $(DATA)

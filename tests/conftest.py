@@ -2,10 +2,15 @@
 
 import os
 import tempfile
+from collections.abc import Callable, Iterator
 from pathlib import Path
 from shutil import disk_usage
 
+import pytest
 from hypothesis import HealthCheck, settings
+
+from dotstack.store import Database
+from tools import postgresql
 
 # What tests write, and the browser's profiles, lie in memory where there is room: no test has to
 # wait for a disk that others use too.
@@ -23,3 +28,21 @@ settings.register_profile(
     suppress_health_check=[HealthCheck.too_slow, HealthCheck.data_too_large],
 )
 settings.load_profile("seeded")
+
+
+@pytest.fixture(scope="session")
+def new_postgresql() -> Iterator[Callable[..., str]]:
+    """Makes databases of PostgreSQL, at the newest schema or as another one, and says where."""
+    with postgresql.server(safe=False) as server:
+        first = server.begin_database()
+        Database(first).close()
+        yield lambda like=first: server.begin_database(like)
+
+
+@pytest.fixture(params=["sqlite", "postgresql"])
+def url(request: pytest.FixtureRequest, tmp_path: Path) -> str:
+    """A database of each kind, with nothing in it."""
+    if request.param == "sqlite":
+        return f"sqlite:///{tmp_path}/dotstack.db"
+    made: str = request.getfixturevalue("new_postgresql")()
+    return made

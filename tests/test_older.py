@@ -1,10 +1,15 @@
 """What Dot Stack of version 1 kept: its database and its files, opened today."""
 
 import sqlite3
+from collections.abc import Callable
+from contextlib import closing
 from datetime import UTC, datetime
 from pathlib import Path
 
 import pytest
+from alembic import command
+from alembic.config import Config
+from sqlalchemy import MetaData, create_engine, insert, select, text
 
 from dotstack.core.drawing import Drawing, Evaluator, command_adapter
 from dotstack.core.drawing.document import Swatch
@@ -16,6 +21,7 @@ from dotstack.core.drawing.pictures import plate_picture
 from dotstack.core.formats import write_svg
 from dotstack.core.paint import Line
 from dotstack.store import Database, DrawingStore, ShelfStore
+from dotstack.store.database import MIGRATIONS
 
 KEPT = Path(__file__).parent / "version1"
 # As version 1 wrote the same drawing.
@@ -35,19 +41,36 @@ def looks(collection: KitCollection) -> list[str]:
     return [f"{asset.name} {asset.node.look}" for asset in assets]
 
 
-@pytest.fixture
-def old(tmp_path: Path) -> Path:
+@pytest.fixture(params=["sqlite", "postgresql"])
+def old(
+    request: pytest.FixtureRequest, tmp_path: Path, new_postgresql: Callable[[str], str]
+) -> str:
+    """A database of each kind as version 1 left it."""
     path = tmp_path / "dotstack.db"
-    database = sqlite3.connect(path)
-    database.executescript((KEPT / "dotstack.sql").read_text())
-    database.close()
-    return path
+    with closing(sqlite3.connect(path)) as database:
+        database.executescript((KEPT / "dotstack.sql").read_text())
+    if request.param == "sqlite":
+        return f"sqlite:///{path}"
+    url = new_postgresql("template1")
+    config, tables = Config(), MetaData()
+    config.set_main_option("script_location", str(MIGRATIONS))
+    kept, ours = create_engine(f"sqlite:///{path}"), create_engine(url)
+    tables.reflect(kept)
+    with ours.begin() as fresh, kept.connect() as connection:
+        config.attributes["connection"] = fresh
+        command.upgrade(config, connection.scalar(text("SELECT version_num FROM alembic_version")))
+        for table in tables.sorted_tables:
+            rows = connection.execute(select(table)).mappings().all()
+            if rows and table.name != "alembic_version":
+                fresh.execute(insert(table), [dict(row) for row in rows])
+    kept.dispose(), ours.dispose()
+    return url
 
 
 def test_a_drawing_of_version_1_looks_the_same_and_is_undone_and_done_again_to_its_ends(
-    old: Path,
+    old: str,
 ) -> None:
-    database = Database(f"sqlite:///{old}")
+    database = Database(old)
     store = DrawingStore(database, now)
     (summary,) = store.summaries()
     opened = store.open(summary.id)
@@ -66,8 +89,8 @@ def test_a_drawing_of_version_1_looks_the_same_and_is_undone_and_done_again_to_i
     database.close()
 
 
-def test_the_shelf_of_version_1_and_its_undo_are_whole(old: Path) -> None:
-    database = Database(f"sqlite:///{old}")
+def test_the_shelf_of_version_1_and_its_undo_are_whole(old: str) -> None:
+    database = Database(old)
     shelf = ShelfStore(database, now)
     (collection,) = shelf.shelf().collections
     known = looks(shelf.kit_of(collection.id))

@@ -1,17 +1,20 @@
 """Databases copied while they are written, put back, and looked through."""
 
 import sqlite3
+from collections.abc import Callable
 from contextlib import closing
 from pathlib import Path
 from threading import Event, Thread
 
 import pytest
+from sqlalchemy import select
 
 from dotstack.cli import main
 from dotstack.core.drawing import Drawing, Plate
 from dotstack.core.drawing.commands import RenameDrawing
 from dotstack.demo import fill
 from dotstack.store import Database, DrawingStore, PictureStore, ShelfStore
+from dotstack.store.models import Base
 from dotstack.web.app import utc_now
 from tests.broken import broken_drawing
 
@@ -103,6 +106,45 @@ def test_what_is_no_backup_is_not_put_back(
     assert str(backup) in capsys.readouterr().err
     assert names(tmp_path) == ["Quay"]
     assert not list(tmp_path.glob("*.before-*"))
+
+
+def test_all_moves_to_a_database_that_a_server_keeps_and_back(
+    tmp_path: Path,
+    new_postgresql: Callable[[], str],
+    monkeypatch: pytest.MonkeyPatch,
+    capsys: pytest.CaptureFixture[str],
+) -> None:
+    def at(url: str) -> Database:
+        monkeypatch.setenv("DOTSTACK_DATABASE_URL", url)
+        return Database(url)
+
+    def rows(database: Database) -> list[list[str]]:
+        tables = Base.metadata.sorted_tables
+        with closing(database), database.reading() as session:
+            return [sorted(map(repr, session.execute(select(each)))) for each in tables]
+
+    database = at(url(tmp_path))
+    drawings = DrawingStore(database, utc_now)
+    fill(drawings, ShelfStore(database, utc_now), PictureStore(database, utc_now))
+    drawing = drawings.summaries()[0].id
+    drawings.name_state(drawing, "0", "Begun")
+    drawings.undo(drawing, drawings.revision(drawing))
+    known, backup = rows(database), str(tmp_path / "quay.backup")
+    assert all(known)
+    assert main(["backup", backup]) == 0
+    for where in (new_postgresql(), new_postgresql(), url(tmp_path / "again")):
+        (tmp_path / "again").mkdir(exist_ok=True)
+        at(where).close()
+        assert main(["restore", backup]) == 0
+        assert main(["doctor"]) == 0
+        assert rows(Database(where)) == known
+        backup = str(tmp_path / f"{len(where)}-{where[-1]}.backup")
+        assert main(["backup", backup]) == 0
+    at(new_postgresql()).close()
+    capsys.readouterr()
+    assert main(["restore", str(tmp_path / "dotstack.db")]) == 0
+    assert main(["restore", backup]) == 1
+    assert "name an empty one" in capsys.readouterr().err
 
 
 def test_a_doctor_names_what_is_wrong_and_what_to_do(

@@ -1,16 +1,24 @@
 """``dotstack backup``, ``restore`` and ``doctor``: what keeps the drawings safe."""
 
 import argparse
-import os
 import sys
+from contextlib import closing
 from pathlib import Path
 
 from sqlalchemy.exc import DatabaseError
 
 from dotstack.cli.refusing import REFUSED
-from dotstack.cli.serving import DATABASE_URL, database_file, database_url
-from dotstack.store import Database
-from dotstack.store.upkeep import NoDatabaseError, UpkeepError, back_up, examine, restore
+from dotstack.cli.serving import database_url
+from dotstack.store import Database, StoreError
+from dotstack.store.dialects import file_of
+from dotstack.store.upkeep import (
+    NoDatabaseError,
+    back_up,
+    back_up_from,
+    examine,
+    restore,
+    restore_into,
+)
 from dotstack.web.app import utc_now
 
 
@@ -29,18 +37,29 @@ def add_to(commands: "argparse._SubParsersAction[argparse.ArgumentParser]") -> N
 
 
 def _back_up(options: argparse.Namespace) -> int:
+    url = database_url(options.folder)
     try:
-        back_up(_file(options.folder), options.file)
-    except UpkeepError as error:
+        if file := file_of(url):
+            back_up(file, options.file)
+        else:
+            with closing(Database(url)) as database:
+                back_up_from(database, options.file)
+    except StoreError as error:
         return _refused(error)
     print(f"All drawings, the shelf, pictures and fonts are in {options.file}.")
     return 0
 
 
 def _restore(options: argparse.Namespace) -> int:
+    url = database_url(options.folder)
+    before = None
     try:
-        before = restore(options.file, _file(options.folder), utc_now())
-    except UpkeepError as error:
+        if file := file_of(url):
+            before = restore(options.file, file, utc_now())
+        else:
+            with closing(Database(url)) as database:
+                restore_into(options.file, database)
+    except StoreError as error:
         return _refused(error)
     print(f"The database is what it was in {options.file}.")
     if before:
@@ -49,11 +68,15 @@ def _restore(options: argparse.Namespace) -> int:
 
 
 def _look(options: argparse.Namespace) -> int:
-    file = database_file(options.folder)
-    if DATABASE_URL not in os.environ and not file.is_file():
-        return _refused(NoDatabaseError(file))
+    url = database_url(options.folder)
     try:
-        found = list(examine(Database(database_url(options.folder))))
+        file = file_of(url)
+        if file and not file.is_file():
+            raise NoDatabaseError(file)
+        with closing(Database(url)) as database:
+            found = list(examine(database))
+    except StoreError as error:
+        return _refused(error)
     except DatabaseError as error:
         found = [f"The database cannot be opened ({error.orig}); put a backup back."]
     for said in found:
@@ -65,12 +88,6 @@ def _look(options: argparse.Namespace) -> int:
     return 0
 
 
-def _file(folder: Path) -> Path:
-    if DATABASE_URL in os.environ:
-        raise UpkeepError(f"{DATABASE_URL} names a database that has tools of its own for that.")
-    return database_file(folder)
-
-
-def _refused(error: UpkeepError) -> int:
+def _refused(error: StoreError) -> int:
     print(error, file=sys.stderr)
     return REFUSED

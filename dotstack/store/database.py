@@ -1,51 +1,51 @@
 """The database: its engine, its sessions, its schema."""
 
-import re
 from collections.abc import Iterator
 from contextlib import AbstractContextManager, contextmanager
 from pathlib import Path
-from typing import Any
 
 from alembic import command
 from alembic.config import Config
 from alembic.runtime.migration import MigrationContext
 from alembic.script import ScriptDirectory
-from sqlalchemy import Connection, Engine, create_engine, event
-from sqlalchemy.exc import OperationalError
+from sqlalchemy.exc import DBAPIError
 from sqlalchemy.exc import TimeoutError as PoolTimeoutError
 from sqlalchemy.orm import Session, sessionmaker
 
-from dotstack.store.errors import BusyError, DiskError
+from dotstack.store.dialects import connected, for_reading, meaning
+from dotstack.store.errors import BusyError, UnwritableError
 
-_MIGRATIONS = Path(__file__).parent / "migrations"
+MIGRATIONS = Path(__file__).parent / "migrations"
 
 
 class Database:
     """A database that is at the newest schema.
 
     Args:
-        url: as SQLAlchemy reads it, for instance ``sqlite:////srv/dotstack.db``.
+        url: as SQLAlchemy reads it, for instance ``sqlite:////srv/dotstack.db`` or
+            ``postgresql://dotstack@127.0.0.1/dotstack``.
+
+    Raises AddressError if it is no such URL, UnreachableError where nobody answers there.
 
     """
 
     def __init__(self, url: str) -> None:
-        self.engine = _engine(url)
+        self.engine = connected(url)
         self._writing = sessionmaker(self.engine, expire_on_commit=False)
-        self._reading = sessionmaker(
-            self.engine.execution_options(reading=True), expire_on_commit=False
-        )
-        self._migrate(url)
+        self._reading = sessionmaker(for_reading(self.engine), expire_on_commit=False)
+        with _told():
+            self._migrate()
 
-    def _migrate(self, url: str) -> None:
+    def _migrate(self) -> None:
         config = Config()
-        config.set_main_option("script_location", str(_MIGRATIONS))
-        config.set_main_option("sqlalchemy.url", url.replace("%", "%%"))
+        config.set_main_option("script_location", str(MIGRATIONS))
         newest = set(ScriptDirectory.from_config(config).get_heads())
-        with self.engine.execution_options(reading=True).connect() as connection:
+        with for_reading(self.engine).connect() as connection:
             # Whoever comes to a database that is as it should be need not wait for who writes.
             if set(MigrationContext.configure(connection).get_current_heads()) == newest:
                 return
-        with self.engine.begin() as connection:
+        # Others of a studio begin at the same time, and wait for the first of them.
+        with self.engine.execution_options(patient=True).begin() as connection:
             config.attributes["connection"] = connection
             command.upgrade(config, "head")
 
@@ -62,18 +62,8 @@ class Database:
 
     @contextmanager
     def _session(self, sessions: sessionmaker[Session]) -> Iterator[Session]:
-        try:
-            with sessions.begin() as session:
-                yield session
-        except PoolTimeoutError as error:
-            raise BusyError from error
-        except OperationalError as error:
-            if "locked" in str(error.orig):
-                raise BusyError from error
-            # As SQLite words it: a full disk, one that fails, or one that cannot be written.
-            if re.search("disk|readonly|unable to open", str(error.orig)):
-                raise DiskError(str(error.orig)) from error
-            raise
+        with _told(), sessions.begin() as session:
+            yield session
 
     def settle(self) -> None:
         """Writes all there is into the one file that a database of SQLite is, and closes it."""
@@ -88,27 +78,17 @@ class Database:
         self.engine.dispose()
 
 
-def _engine(url: str) -> Engine:
-    engine = create_engine(url)
-    if engine.dialect.name == "sqlite":
-        event.listen(engine, "connect", _prepare_sqlite)
-        event.listen(engine, "begin", _begin)
-    return engine
-
-
-def _begin(connection: Connection) -> None:
-    # A writer waits its turn from the start: one that has read could not go on after another.
-    reading = connection.get_execution_options().get("reading")
-    connection.exec_driver_sql("BEGIN" if reading else "BEGIN IMMEDIATE")
-
-
-def _prepare_sqlite(connection: Any, _record: object) -> None:
-    # SQLAlchemy's begin event opens transactions.
-    connection.isolation_level = None
-    for pragma in (
-        "journal_mode=WAL",
-        "synchronous=FULL",
-        "foreign_keys=ON",
-        "busy_timeout=10000",
-    ):
-        connection.execute(f"PRAGMA {pragma}")
+@contextmanager
+def _told() -> Iterator[None]:
+    """Errors of the database, as errors of the store."""
+    try:
+        yield
+    except PoolTimeoutError as error:
+        raise BusyError from error
+    except UnicodeEncodeError as error:
+        raise UnwritableError from error
+    except DBAPIError as error:
+        told = meaning(error)
+        if told is None:
+            raise
+        raise told from error

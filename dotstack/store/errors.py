@@ -4,7 +4,10 @@ StoreError
 ├── GoneError (LookupError)   what is not there, or was deleted
 ├── StaleRevisionError        a change based on a revision that is no longer the newest
 ├── NothingToUndoError        undo or redo with no step left that way
+├── UnwritableError (ValueError)  text that no database takes
 ├── BusyError (TimeoutError)  others that write for too long
+├── UnreachableError (ConnectionError)  a database that does not answer
+├── AddressError (ValueError)  a URL of no database that is known
 └── DiskError (OSError)       what the disk does not take
 """
 
@@ -45,6 +48,32 @@ class BusyError(StoreError, TimeoutError):
         super().__init__(
             "The database is busy with other changes. Nothing was changed; try again in a moment."
         )
+
+
+class UnreachableError(StoreError, ConnectionError):
+    """A database that does not answer, or no longer; a step sent again is not done twice."""
+
+    def __init__(self) -> None:
+        super().__init__(
+            "The database does not answer. What is saved stays saved; try again in a moment."
+        )
+
+
+class AddressError(StoreError, ValueError):
+    """A URL of no database that is known."""
+
+    def __init__(self, reason: str) -> None:
+        super().__init__(
+            f"This is no address of a database ({reason}); "
+            "it reads like postgresql://dotstack@127.0.0.1/dotstack."
+        )
+
+
+class UnwritableError(StoreError, ValueError):
+    """Text with a character that no database takes: NUL, or half of a surrogate pair."""
+
+    def __init__(self) -> None:
+        super().__init__("Something in this request is no text. Nothing was changed.")
 
 
 class DiskError(StoreError, OSError):

@@ -6,8 +6,9 @@ from contextlib import closing
 from datetime import datetime
 from itertools import chain, count
 from pathlib import Path
+from tempfile import TemporaryDirectory
 
-from sqlalchemy import select
+from sqlalchemy import insert, select
 from sqlalchemy.exc import DatabaseError
 from sqlalchemy.orm import Session
 
@@ -19,8 +20,11 @@ from dotstack.store.database import Database
 from dotstack.store.errors import StoreError
 from dotstack.store.fonts import FontStore
 from dotstack.store.journal import drawing_at
-from dotstack.store.models import AssetRow, DrawingRow, PictureRow
+from dotstack.store.models import AssetRow, Base, DrawingRow, PictureRow
 from dotstack.store.shelf import asset_of
+
+# Documents can be large.
+_ROWS_AT_ONCE = 20
 
 
 class UpkeepError(StoreError):
@@ -66,12 +70,7 @@ def restore(source: Path, target: Path, now: datetime) -> Path | None:
     Raises UpkeepError if the copy is damaged or no database of Dot Stack, or if a server uses the
     database; nothing is changed then.
     """
-    try:
-        with closing(sqlite3.connect(f"{source.resolve().as_uri()}?mode=ro", uri=True)) as copy:
-            _require_whole(copy, source)
-            copy.execute("SELECT 1 FROM drawings, steps, alembic_version LIMIT 1")
-    except sqlite3.Error as error:
-        raise UpkeepError(f"{source} is no backup of Dot Stack ({error}).") from error
+    _require_backup(source)
     before, fresh = None, target.with_name(f".{target.name}.restored")
     target.parent.mkdir(parents=True, exist_ok=True)
     try:
@@ -84,6 +83,48 @@ def restore(source: Path, target: Path, now: datetime) -> Path | None:
     finally:
         fresh.unlink(missing_ok=True)
     return before
+
+
+def back_up_from(database: Database, target: Path) -> None:
+    """Copies a database that a server keeps, as it is at this moment, into one file: the same
+    that ``back_up`` makes. Raises UpkeepError.
+    """
+    with TemporaryDirectory() as folder:
+        file = Path(folder) / "dotstack.db"
+        with closing(Database(f"sqlite:///{file}")) as copy:
+            _copy_rows(database, copy)
+        back_up(file, target)
+
+
+def restore_into(source: Path, database: Database) -> None:
+    """Puts a copy into a database that a server keeps, where that is empty.
+
+    Raises UpkeepError if it is not, or if the copy is damaged or no database of Dot Stack; nothing
+    is changed then.
+    """
+    _require_backup(source)
+    with TemporaryDirectory() as folder:
+        # One of an older Dot Stack is brought to what is kept today, and stays as it is itself.
+        file = Path(folder) / "dotstack.db"
+        back_up(source, file)
+        with closing(Database(f"sqlite:///{file}")) as copy:
+            _copy_rows(copy, database)
+
+
+def _copy_rows(source: Database, target: Database) -> None:
+    """Copies all rows to a database that has none yet."""
+    tables = Base.metadata.sorted_tables
+    with source.reading() as theirs, target.session() as ours:
+        for table in tables:
+            if ours.execute(select(table).limit(1)).first():
+                raise UpkeepError(
+                    "There are drawings or assets in the database already, and none of them would "
+                    "be overwritten; name an empty one."
+                )
+        for table in tables:
+            rows = theirs.execute(select(table).execution_options(yield_per=_ROWS_AT_ONCE))
+            for some in rows.mappings().partitions():
+                ours.execute(insert(table), [dict(row) for row in some])
 
 
 def _free(path: Path) -> Path:
@@ -136,6 +177,15 @@ def _broken_drawings(session: Session, database: Database) -> Iterator[str]:
                 yield f"In {row.name!r} a shape cannot be shown ({figure.fault}); remove it."
         for digest in pictures_of(drawing.nodes).keys() - pictures:
             yield f"In {row.name!r} the picture {digest[:12]} of an underlay is missing; {_BACK}."
+
+
+def _require_backup(path: Path) -> None:
+    try:
+        with closing(sqlite3.connect(f"{path.resolve().as_uri()}?mode=ro", uri=True)) as copy:
+            _require_whole(copy, path)
+            copy.execute("SELECT 1 FROM drawings, steps, alembic_version LIMIT 1")
+    except sqlite3.Error as error:
+        raise UpkeepError(f"{path} is no backup of Dot Stack ({error}).") from error
 
 
 def _require_whole(connection: sqlite3.Connection, path: Path) -> None:

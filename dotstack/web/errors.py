@@ -18,7 +18,13 @@ from dotstack.core.errors import (
 )
 from dotstack.shared import NoSharedShelfError, SharedShelfError
 from dotstack.store import GoneError, StaleRevisionError, StoreError
-from dotstack.store.errors import BusyError, DiskError, NothingToUndoError
+from dotstack.store.errors import (
+    BusyError,
+    DiskError,
+    NothingToUndoError,
+    UnreachableError,
+    UnwritableError,
+)
 
 
 class StoppedError(Exception):
@@ -36,7 +42,9 @@ STATUS: dict[type[Exception], int] = {
     GoneError: 404,
     NothingToUndoError: 409,
     StaleRevisionError: 409,
+    UnwritableError: 422,
     BusyError: 503,
+    UnreachableError: 503,
     DiskError: 507,
     NoSharedShelfError: 404,
     SharedShelfError: 502,
@@ -122,7 +130,7 @@ def _known(error: Exception) -> Response:
     current = error.current if isinstance(error, StaleRevisionError) else None
     title = _TITLES[status]
     answer = _answer(Problem(title=title, status=status, detail=str(error), current=current))
-    if isinstance(error, BusyError):
+    if status == 503:
         answer.headers["Retry-After"] = _RETRY_AFTER
     return answer
 

@@ -20,7 +20,7 @@ from dotstack.web.access import require_phrase
 from dotstack.web.studio import Studio
 from dotstack.workers import Crew, Setup, hand_over
 from tests.browser.desk import Editor
-from tests.ports import free_port
+from tools.ports import free_port
 
 CHROMIUM = [
     "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run",

@@ -1,19 +1,27 @@
 """The journal: every step is kept, and undo reaches all of them, whoever opens the drawing."""
 
 from collections.abc import Iterator
+from contextlib import suppress
 from datetime import UTC, datetime
-from pathlib import Path
-from sqlite3 import connect
 from threading import Event, Thread
 
 import pytest
 from sqlalchemy import event
 
 from dotstack.core.drawing import AnyCommand, Drawing, Evaluator, Plate, command_adapter
-from dotstack.store import Database, DrawingStore, GoneError, StaleRevisionError
+from dotstack.store import Database, DrawingStore, GoneError, StaleRevisionError, dialects
 from dotstack.store import drawings as drawings_module
 from dotstack.store.drawings import SNAPSHOT_EVERY
-from dotstack.store.errors import BusyError, DiskError, NothingToUndoError
+from dotstack.store.errors import (
+    AddressError,
+    BusyError,
+    DiskError,
+    NothingToUndoError,
+    UnreachableError,
+    UnwritableError,
+)
+from dotstack.store.journal import row_of
+from tools.ports import free_port
 
 
 def now() -> datetime:
@@ -21,8 +29,8 @@ def now() -> datetime:
 
 
 @pytest.fixture
-def database(tmp_path: Path) -> Iterator[Database]:
-    database = Database(f"sqlite:///{tmp_path}/dotstack.db")
+def database(url: str) -> Iterator[Database]:
+    database = Database(url)
     yield database
     database.close()
 
@@ -195,13 +203,14 @@ def test_a_named_state_outlasts_its_step(store: DrawingStore) -> None:
 def test_a_full_disk_is_told_and_loses_nothing(store: DrawingStore, database: Database) -> None:
     drawing = begun(store)
     revision = store.change(drawing, 1, "key-00001", circle(1)).revision
-    with database.engine.connect() as connection:
-        pages = connection.exec_driver_sql("PRAGMA page_count").scalar_one()
-    event.listen(
-        database.engine,
-        "begin",
-        lambda connection: connection.exec_driver_sql(f"PRAGMA max_page_count={pages}"),
-    )
+    if database.engine.dialect.name == "sqlite":
+        with database.engine.connect() as connection:
+            pages = connection.exec_driver_sql("PRAGMA page_count").scalar_one()
+        limit = f"PRAGMA max_page_count={pages}"
+    else:
+        # As where a server has taken another one's place that was only there to be read.
+        limit = "SET LOCAL transaction_read_only = on"
+    event.listen(database.engine, "begin", lambda each: each.exec_driver_sql(limit))
     told = ""
     for step in range(2, 2000):
         try:
@@ -209,7 +218,7 @@ def test_a_full_disk_is_told_and_loses_nothing(store: DrawingStore, database: Da
         except DiskError as error:
             told = str(error)
             break
-    assert "disk is full" in told
+    assert "disk is full" in told or "read-only" in told
     opened = DrawingStore(database, now).open(drawing)
     assert (opened.revision, opened.undo_label) == (revision, f"Add Disc {step - 1}")
 
@@ -258,16 +267,86 @@ def test_of_two_steps_at_once_one_is_told_that_it_is_stale(
 
 
 def test_a_writer_is_told_that_others_write_for_too_long_and_a_reader_sees_nothing_of_them(
-    store: DrawingStore, database: Database, tmp_path: Path
+    store: DrawingStore, database: Database, url: str, monkeypatch: pytest.MonkeyPatch
 ) -> None:
     drawing = begun(store)
-    event.listen(database.engine, "connect", lambda each, _: each.execute("PRAGMA busy_timeout=20"))
+    monkeypatch.setattr(dialects, "_TURN_MS", 20)
     database.engine.dispose()
-    other = connect(tmp_path / "dotstack.db", isolation_level=None)
-    other.execute("BEGIN IMMEDIATE")
-    assert store.open(drawing).revision == 1
-    with pytest.raises(BusyError, match="Nothing was changed; try again"):
-        store.change(drawing, 1, "key-00001", circle(1))
-    other.execute("ROLLBACK")
+    other = Database(url)
+    with other.session() as session:
+        row_of(session, drawing).revision = 7
+        session.flush()
+        assert store.open(drawing).revision == 1
+        with pytest.raises(BusyError, match="Nothing was changed; try again"):
+            store.change(drawing, 1, "key-00001", circle(1))
+        session.rollback()
     other.close()
     assert store.change(drawing, 1, "key-00001", circle(1)).revision == 2
+
+
+def test_of_many_who_take_steps_at_once_each_is_told_what_became_of_its_step(
+    url: str, store: DrawingStore
+) -> None:
+    drawing, taken = begun(store), set[str]()
+
+    def take(number: int) -> None:
+        database = Database(url)
+        own = DrawingStore(database, now)
+        for step in range(5):
+            name = f"disc-{number * 5 + step}"
+            while name not in taken:
+                with suppress(StaleRevisionError):
+                    at = own.revision(drawing)
+                    own.change(drawing, at, f"key-{name}", circle(number * 5 + step))
+                    # As after an answer that was lost.
+                    own.change(drawing, at, f"key-{name}", circle(number * 5 + step))
+                    taken.add(name)
+        database.close()
+
+    people = [Thread(target=take, args=(number,)) for number in range(6)]
+    for person in people:
+        person.start()
+    for person in people:
+        person.join()
+    opened = store.open(drawing)
+    assert {node.id for node in opened.drawing.plates[0].nodes} == taken
+    assert (len(taken), opened.revision) == (30, 31)
+
+
+@pytest.mark.parametrize("url", ["postgresql"], indirect=True)
+def test_a_database_that_was_started_anew_is_used_again(
+    store: DrawingStore, database: Database
+) -> None:
+    drawing = begun(store)
+    ends = (
+        "SELECT pg_terminate_backend(pid) FROM pg_stat_activity "
+        "WHERE datname = current_database() AND pid <> pg_backend_pid()"
+    )
+
+    def rename() -> None:
+        with database.session() as session, database.reading() as other:
+            session.connection()
+            other.connection().exec_driver_sql(ends)
+            row_of(session, drawing).name = "Harbour"
+
+    with pytest.raises(UnreachableError, match="does not answer"):
+        rename()
+    opened = store.change(drawing, 1, "key-00001", circle(1))
+    assert (opened.revision, opened.drawing.name) == (2, "Quay signs")
+
+
+@pytest.mark.parametrize("url", ["mysql://quay/drawings", "quay.db", "postgresql+none://quay"])
+def test_what_is_no_address_of_a_database_is_told(url: str) -> None:
+    with pytest.raises(AddressError, match="reads like postgresql://"):
+        Database(url)
+
+
+def test_where_nobody_answers_no_database_is(new_postgresql: object) -> None:
+    with pytest.raises(UnreachableError, match="does not answer"):
+        Database(f"postgresql://dotstack@127.0.0.1:{free_port()}/quay")
+
+
+def test_what_is_no_text_is_looked_for_nowhere(store: DrawingStore) -> None:
+    for wrong in ("qu\0ay", "qu\ud800ay"):
+        with pytest.raises((UnwritableError, GoneError)):
+            store.open(wrong)

@@ -1,8 +1,7 @@
 """The shelf: what is put there stays in its order, and every change can be taken back."""
 
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from datetime import datetime
-from pathlib import Path
 from typing import Any
 
 import pytest
@@ -20,8 +19,8 @@ def now() -> datetime:
 
 
 @pytest.fixture
-def shelf(tmp_path: Path) -> Iterator[ShelfStore]:
-    database = Database(f"sqlite:///{tmp_path}/dotstack.db")
+def shelf(url: str) -> Iterator[ShelfStore]:
+    database = Database(url)
     yield ShelfStore(database, now)
     database.close()
 
@@ -137,10 +136,13 @@ def _changes(shelf: ShelfStore) -> dict[str, Any]:
     return made
 
 
+@pytest.mark.parametrize("kind", ["sqlite", "postgresql"])
 @settings(max_examples=25, deadline=None)
-@given(st.data())
-def test_undo_and_redo_lead_through_every_change_of_the_shelf(data: st.DataObject) -> None:
-    database = Database("sqlite://")
+@given(data=st.data())
+def test_undo_and_redo_lead_through_every_change_of_the_shelf(
+    data: st.DataObject, kind: str, new_postgresql: Callable[[], str]
+) -> None:
+    database = Database("sqlite://" if kind == "sqlite" else new_postgresql())
     shelf = ShelfStore(database, now)
     filled(shelf)
     states = [shelf.shelf()]

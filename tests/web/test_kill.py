@@ -17,7 +17,7 @@ import pytest
 
 from dotstack.store import Database, DrawingStore
 from dotstack.web.app import utc_now
-from tests.ports import free_port
+from tools.ports import free_port
 
 
 @contextmanager

@@ -16,7 +16,7 @@ from dotstack.shared.service import create_service
 from dotstack.store import Database
 from dotstack.web import create_app
 from tests.core.drawing.test_kit import harbour
-from tests.ports import free_port
+from tools.ports import free_port
 
 
 @pytest.fixture

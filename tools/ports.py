@@ -1,4 +1,4 @@
-"""Ports for servers in tests."""
+"""Ports for servers that live shortly."""
 
 import socket
 
