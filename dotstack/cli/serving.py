@@ -2,6 +2,7 @@
 
 import argparse
 import os
+import shlex
 import signal
 import sys
 from getpass import getpass
@@ -15,7 +16,7 @@ from dotstack.core.drawing.container import MAX_BYTES
 from dotstack.demo import fill
 from dotstack.phrase import Gate, keep_phrase, kept_access
 from dotstack.shared.service import create_service, goes_by, is_loopback
-from dotstack.store import Database
+from dotstack.store import Database, StoreError
 from dotstack.web import create_app
 from dotstack.web.access import require_phrase
 from dotstack.web.studio import Studio
@@ -40,42 +41,67 @@ def add_to(commands: "argparse._SubParsersAction[argparse.ArgumentParser]") -> N
         ("demo", "the same, with demo drawings in an empty database"),
     ):
         command = commands.add_parser(name, help=purpose)
-        _add_reach(command, _DEFAULT_PORT, _DRAWINGS)
-        command.add_argument(
-            "--https", action="store_true", help="a proxy in front of it speaks HTTPS, nothing else"
-        )
-        command.add_argument(
-            "--shared-shelf", metavar="ADDRESS",
-            help=f"of a studio's shared shelf, whose access phrase {_SHARED_PHRASE} says",
-        )  # fmt: skip
-        command.add_argument(
-            "--workers", type=_count, default=max(4, os.cpu_count() or 1),
-            help="processes that compute, at most",
-        )  # fmt: skip
-        command.add_argument(
-            "--longest", metavar="SECONDS", type=float, default=60.0,
-            help="of computing that one request may take",
-        )  # fmt: skip
+        _add_reach(command, _DRAWINGS)
+        _add_address(command, _DEFAULT_PORT)
+        _add_computing(command)
         command.set_defaults(run=_serve, demo=name == "demo")
     service = commands.add_parser("shared-shelf", help="serve a shared shelf for a studio")
-    _add_reach(service, _SHARED_PORT, _KITS)
+    _add_reach(service, _KITS)
+    _add_address(service, _SHARED_PORT)
     service.set_defaults(run=_share)
     phrase = commands.add_parser("phrase", help="set the access phrase that a server asks for")
     phrase.add_argument("--folder", type=Path, default=_DRAWINGS)
     phrase.set_defaults(run=_set_phrase)
 
 
-def _add_reach(command: argparse.ArgumentParser, port: int, folder: Path) -> None:
-    """Adds where a server is, and who can reach it beside this machine."""
-    command.add_argument("--port", type=_port, default=port)
+def application(arguments: str = "") -> Flask:
+    """The application for another server of WSGI, such as gunicorn, in each of its processes.
+
+    ``arguments`` are those of ``dotstack serve``, but for where it listens. As that is not known
+    here, an access phrase is wanted in any case.
+    """
+    parser = argparse.ArgumentParser("dotstack", exit_on_error=False)
+    _add_reach(parser, _DRAWINGS)
+    _add_computing(parser)
+    options = parser.parse_args(shlex.split(arguments))
+    gate = _gate(options, is_public=True)
+    app, crew = _begun(options, gate)
+    crew.begin()
+    return app
+
+
+def _add_reach(command: argparse.ArgumentParser, folder: Path) -> None:
+    """Adds who can reach a server beside this machine."""
     command.add_argument("--folder", type=Path, default=folder)
-    command.add_argument("--host", default=_HOST, help="the address to listen on")
     command.add_argument(
         "--name",
         action="append",
         default=[],
         help="that it is opened by, beside its address",
     )
+
+
+def _add_address(command: argparse.ArgumentParser, port: int) -> None:
+    command.add_argument("--port", type=_port, default=port)
+    command.add_argument("--host", default=_HOST, help="the address to listen on")
+
+
+def _add_computing(command: argparse.ArgumentParser) -> None:
+    command.add_argument(
+        "--https", action="store_true", help="a proxy in front of it speaks HTTPS, nothing else"
+    )
+    command.add_argument(
+        "--shared-shelf", metavar="ADDRESS",
+        help=f"of a studio's shared shelf, whose access phrase {_SHARED_PHRASE} says",
+    )  # fmt: skip
+    command.add_argument(
+        "--workers", type=_count, default=max(4, os.cpu_count() or 1),
+        help="processes that compute, at most",
+    )  # fmt: skip
+    command.add_argument(
+        "--longest", metavar="SECONDS", type=float, default=60.0,
+        help="of computing that one request may take",
+    )  # fmt: skip
 
 
 def database_url(folder: Path) -> str:
@@ -90,47 +116,55 @@ def database_file(folder: Path) -> Path:
 
 def _serve(options: argparse.Namespace) -> int:
     try:
-        gate = _gate(options)
-    except _NoPhraseError as error:
+        app, crew = _begun(options, _gate(options, is_public=_is_public(options)))
+    except (_NoPhraseError, StoreError) as error:
         return refused("dotstack", error)
-    options.folder.mkdir(parents=True, exist_ok=True)
-    url = database_url(options.folder)
-    database = Database(url)
-    app = create_app(database, is_own=goes_by(options.name) if gate else is_loopback)
+    studio = app.extensions["dotstack"]
+    assert isinstance(studio, Studio)
     if options.demo:
-        studio = app.extensions["dotstack"]
-        assert isinstance(studio, Studio)
         fill(studio.drawings, studio.shelf, studio.pictures)
-    if gate:
-        require_phrase(app, gate, https=options.https)
-    shelf = options.shared_shelf and (options.shared_shelf, os.environ.get(_SHARED_PHRASE))
-    crew = Crew(Setup(url, shelf, options.longest), options.workers)
-    hand_over(app, crew)
     crew.begin()
     try:
         return _listen(app, options, "Dot Stack is at {}/  (drawings are in {})")
     finally:
         crew.end()
-        database.settle()
+        studio.database.settle()
+
+
+def _begun(options: argparse.Namespace, gate: Gate | None) -> tuple[Flask, Crew]:
+    """The application, and the crew that will compute for it; raises StoreError."""
+    options.folder.mkdir(parents=True, exist_ok=True)
+    url = database_url(options.folder)
+    app = create_app(Database(url), is_own=goes_by(options.name) if gate else is_loopback)
+    if gate:
+        require_phrase(app, gate, https=options.https)
+    shelf = options.shared_shelf and (options.shared_shelf, os.environ.get(_SHARED_PHRASE))
+    crew = Crew(Setup(url, shelf, options.longest), options.workers)
+    hand_over(app, crew)
+    return app, crew
 
 
 def _share(options: argparse.Namespace) -> int:
     try:
-        gate = _gate(options)
+        gate = _gate(options, is_public=_is_public(options))
     except _NoPhraseError as error:
         return refused("dotstack", error)
     app = create_service(options.folder, goes_by(options.name) if gate else is_loopback, gate)
     return _listen(app, options, "The shared shelf is at {}  (kits are in {})")
 
 
-def _gate(options: argparse.Namespace) -> Gate | None:
-    """What keeps others out; None where only this machine can ask. Raises _NoPhraseError."""
+def _is_public(options: argparse.Namespace) -> bool:
+    return bool(options.name) or not is_loopback(options.host)
+
+
+def _gate(options: argparse.Namespace, *, is_public: bool) -> Gate | None:
+    """What keeps others out; None where nobody else can ask. Raises _NoPhraseError."""
     try:
         access = kept_access(options.folder)
     except (OSError, ValueError, TypeError) as error:
         said = f"the access phrase in {options.folder} cannot be read ({error}); set it anew."
         raise _NoPhraseError(said) from error
-    if access is None and (options.name or not is_loopback(options.host)):
+    if access is None and is_public:
         raise _NoPhraseError(
             "others could reach it, and nothing would be asked of them. "
             f"Set an access phrase first: dotstack phrase --folder {options.folder}"

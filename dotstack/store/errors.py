@@ -7,7 +7,7 @@ StoreError
 ├── UnwritableError (ValueError)  text that no database takes
 ├── BusyError (TimeoutError)  others that write for too long
 ├── UnreachableError (ConnectionError)  a database that does not answer
-├── AddressError (ValueError)  a URL of no database that is known
+│   └── AddressError          a URL of no database that is known
 └── DiskError (OSError)       what the disk does not take
 """
 
@@ -53,13 +53,14 @@ class BusyError(StoreError, TimeoutError):
 class UnreachableError(StoreError, ConnectionError):
     """A database that does not answer, or no longer; a step sent again is not done twice."""
 
-    def __init__(self) -> None:
-        super().__init__(
-            "The database does not answer. What is saved stays saved; try again in a moment."
-        )
+    def __init__(
+        self,
+        said: str = "The database does not answer. What is saved stays; try again in a moment.",
+    ) -> None:
+        super().__init__(said)
 
 
-class AddressError(StoreError, ValueError):
+class AddressError(UnreachableError):
     """A URL of no database that is known."""
 
     def __init__(self, reason: str) -> None:

@@ -259,9 +259,11 @@ class ShelfStore:
                 holder, column = _HOLDERS[kind]
                 held = {column: _row(session, _ROWS[holder], holder, into or "").id}
                 siblings = siblings.filter_by(**held)
-            order: list[CollectionRow | SectionRow | AssetRow]
-            order = [row for row in session.scalars(siblings) if row not in moved]
+            there: list[CollectionRow | SectionRow | AssetRow] = list(session.scalars(siblings))
+            order = [row for row in there if row not in moved]
             order[index:index] = moved
+            if order == there:
+                return
             for place, row in enumerate(order):
                 row.place = place
                 for column, holder_id in held.items():

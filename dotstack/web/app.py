@@ -60,6 +60,7 @@ def create_app(
     fonts = FontStore(database, now)
     evaluators = Evaluators(Surroundings(fonts.font), fonts.count)
     app.extensions["dotstack"] = Studio(
+        database,
         evaluators,
         DrawingStore(database, now, evaluators),
         ShelfStore(database, now),

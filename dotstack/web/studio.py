@@ -5,13 +5,14 @@ from dataclasses import dataclass
 from flask import current_app
 
 from dotstack.shared import SharedShelf
-from dotstack.store import DrawingStore, Evaluators, FontStore, PictureStore, ShelfStore
+from dotstack.store import Database, DrawingStore, Evaluators, FontStore, PictureStore, ShelfStore
 
 
 @dataclass(frozen=True, slots=True)
 class Studio:
     """The stores, and an evaluator for each drawing and page, for one request at a time."""
 
+    database: Database
     evaluators: Evaluators
     drawings: DrawingStore
     shelf: ShelfStore

@@ -1,6 +1,10 @@
 """Requests handed over to workers, but for those that compute nothing."""
 
 import json
+from collections.abc import Callable
+from functools import partial
+from socket import MSG_DONTWAIT, MSG_PEEK, socket
+from typing import Any, cast
 
 from flask import Flask, Response, request
 
@@ -24,12 +28,29 @@ def hand_over(app: Flask, crew: Crew) -> None:
             return None
         body = request.get_data(cache=True)
         environ = {key: value for key, value in request.environ.items() if isinstance(value, str)}
-        is_gone = request.environ.get("waitress.client_disconnected")
         ends = request.method == "GET" or request.path.rpartition("/")[2] in _ONLY_COMPUTED
-        answer = crew.ask(_about(body), (environ, body), is_gone if ends and is_gone else _never)
+        is_gone = _asked_of(request.environ) if ends else _never
+        answer = crew.ask(_about(body), (environ, body), is_gone)
         return Response(answer.body, answer.status, answer.headers)
 
     app.before_request(handed_over)
+
+
+def _asked_of(environ: dict[str, Any]) -> Callable[[], bool]:
+    """What says whether a page that waits has gone, as the server at hand lets it be known."""
+    if told := environ.get("waitress.client_disconnected"):
+        return cast(Callable[[], bool], told)
+    connection = environ.get("gunicorn.socket")
+    return partial(_is_closed, connection) if connection else _never
+
+
+def _is_closed(connection: socket) -> bool:
+    try:
+        return not connection.recv(1, MSG_PEEK | MSG_DONTWAIT)
+    except BlockingIOError:
+        return False
+    except OSError:
+        return True
 
 
 def _never() -> bool:

@@ -1,6 +1,7 @@
 """The shelf: what is put there stays in its order, and every change can be taken back."""
 
 from collections.abc import Callable, Iterator
+from contextlib import closing
 from datetime import datetime
 from typing import Any
 
@@ -136,31 +137,31 @@ def _changes(shelf: ShelfStore) -> dict[str, Any]:
     return made
 
 
-@pytest.mark.parametrize("kind", ["sqlite", "postgresql"])
+@pytest.mark.parametrize("where", ["memory", "postgresql"])
 @settings(max_examples=25, deadline=None)
 @given(data=st.data())
 def test_undo_and_redo_lead_through_every_change_of_the_shelf(
-    data: st.DataObject, kind: str, new_postgresql: Callable[[], str]
+    data: st.DataObject, where: str, new_postgresql: Callable[[], str]
 ) -> None:
-    database = Database("sqlite://" if kind == "sqlite" else new_postgresql())
-    shelf = ShelfStore(database, now)
-    filled(shelf)
-    states = [shelf.shelf()]
-    for _ in range(data.draw(st.integers(1, 8))):
-        changes = _changes(shelf)
-        kind = data.draw(st.sampled_from(sorted(changes)))
-        before = shelf.shelf()
-        getattr(shelf, kind.split()[0])(*data.draw(changes[kind]))
-        after = shelf.shelf()
-        # What changes nothing is no step.
-        if after.collections != before.collections:
-            states.append(after)
-    for back in reversed(states[:-1]):
-        shelf.undo()
-        assert shelf.shelf().collections == back.collections
-    for forth in states[1:]:
-        shelf.redo()
-        assert shelf.shelf().collections == forth.collections
-    with pytest.raises(NothingToUndoError):
-        shelf.redo()
-    database.close()
+    url = "sqlite://" if where == "memory" else new_postgresql()
+    with closing(Database(url)) as database:
+        shelf = ShelfStore(database, now)
+        filled(shelf)
+        states = [shelf.shelf()]
+        for _ in range(data.draw(st.integers(1, 8))):
+            changes = _changes(shelf)
+            kind = data.draw(st.sampled_from(sorted(changes)))
+            before = shelf.shelf()
+            getattr(shelf, kind.split()[0])(*data.draw(changes[kind]))
+            after = shelf.shelf()
+            # What changes nothing is no step.
+            if after.collections != before.collections:
+                states.append(after)
+        for back in reversed(states[:-1]):
+            shelf.undo()
+            assert shelf.shelf().collections == back.collections
+        for forth in states[1:]:
+            shelf.redo()
+            assert shelf.shelf().collections == forth.collections
+        with pytest.raises(NothingToUndoError):
+            shelf.redo()
