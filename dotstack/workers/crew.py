@@ -9,7 +9,7 @@ from multiprocessing import get_context
 from multiprocessing.connection import Connection
 from multiprocessing.process import BaseProcess
 from threading import Condition
-from time import monotonic
+from time import monotonic, sleep
 
 from dotstack.store.errors import BusyError
 from dotstack.web.errors import SIMPLER, StoppedError
@@ -21,6 +21,8 @@ _FOR_THE_SAME, _FOR_ANY = 2.0, 60.0
 _LOOK, _WORTH_ENDING = 0.1, 1.0
 # A worker that has had more than this, in bytes, gives it back by ending.
 _MUCH = 2**29
+# How often a worker is begun that cannot be begun.
+_TRIES = 5
 _context = get_context("forkserver")
 
 
@@ -128,12 +130,21 @@ class Crew:
         return min(free, key=lambda worker: worker.last, default=None)
 
     def _begun(self) -> _Worker:
-        ours, its = _context.Pipe()
-        process = _context.Process(target=work, args=(its, self.setup), daemon=True)
-        process.start()
-        # Else nobody would hear that the worker has closed its end.
-        its.close()
-        return _Worker(process, ours)
+        for _ in range(_TRIES):
+            ours, its = _context.Pipe()
+            process = _context.Process(target=work, args=(its, self.setup), daemon=True)
+            try:
+                process.start()
+            except (EOFError, OSError):
+                # What workers are copies of was ended; it is begun anew when the next is wanted.
+                ours.close()
+                sleep(_LOOK)
+            else:
+                return _Worker(process, ours)
+            finally:
+                # Else nobody would hear that the worker has closed its end.
+                its.close()
+        raise BusyError
 
     def _let_go(self, worker: _Worker) -> None:
         with self._change:

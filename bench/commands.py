@@ -1,0 +1,238 @@
+"""Takes random steps in drawings of every kind of shape: part of ``make sweep``.
+
+Commands are made of what their description allows, mostly with the ids of what is there. A step
+may be refused, by an error of the core; one that is taken leads back and forth, can be shown,
+and leaves a document that reads as it was written. Anything else fails.
+"""
+
+import argparse
+import random
+import sys
+import time
+import traceback
+import warnings
+from collections import Counter
+from collections.abc import Iterator
+from concurrent.futures import ProcessPoolExecutor
+from dataclasses import dataclass, field
+from typing import Any
+
+from pydantic import ValidationError
+
+from dotstack.core.drawing import (
+    Drawing,
+    Evaluator,
+    Plate,
+    apply,
+    command_adapter,
+    difference,
+    patched,
+    tied,
+)
+from dotstack.core.drawing.places import all_ids
+from dotstack.core.drawing.scene import require_shown
+from dotstack.core.drawing.surroundings import Surroundings
+from dotstack.core.errors import CoreError
+from dotstack.fonts import shipped
+
+# A drawing of more shapes than that is left for a new one; so is one after so many steps.
+_SHAPES, _LONG = 30, 150
+_WHOLE_EVERY = 25
+_SLOW_S = 10.0
+_SCHEMA = command_adapter.json_schema()
+_WORDS = ("Quay", "Gull", "Buoy 2", "Tide")
+_PATHS = ("M0 0H9V7Z", "M0 0C3 9 9 9 9 0Z", "M0 0A5 5 0 0 1 9 3")
+# What texts are chosen from, by how the pattern begins that they match.
+_TEXTS = {
+    "^#": ("#B8452E", "#1D6A83"),
+    "\\S": _WORDS,
+    "^[^\\W": ("tide", "ebb"),
+    "^[0-9a-f]{64}": sorted(shipped())[:2],
+    "^[a-z_]+": ("rx", "width", "transform.e", "layout.count", "points"),
+    "^(\\d{1,4}|of-": ("0", "1", "2"),
+}
+
+
+class Maker:
+    """Random values of what a JSON schema describes, as commands want them."""
+
+    def __init__(self, chance: random.Random, drawing: Drawing) -> None:
+        self._chance = chance
+        self._ids = sorted(all_ids(drawing)) or ["none"]
+        self._plates = [plate.id for plate in drawing.plates]
+        self._fresh = iter(f"n{chance.randrange(10**9)}" for _ in range(10**6))
+
+    def command(self) -> dict[str, Any]:
+        """A command, as JSON has it."""
+        made = self._value(self._chance.choice(_SCHEMA["oneOf"]), "", 0)
+        assert isinstance(made, dict)
+        return made
+
+    def _value(self, schema: dict[str, Any], name: str, depth: int) -> Any:
+        while "$ref" in schema:
+            schema = _SCHEMA["$defs"][schema["$ref"].rpartition("/")[2]]
+        if "const" in schema:
+            return schema["const"]
+        if "enum" in schema:
+            return self._chance.choice(schema["enum"])
+        if choices := schema.get("anyOf") or schema.get("oneOf"):
+            return self._value(self._chance.choice(choices), name, depth)
+        made = getattr(self, f"_{schema.get('type', 'any')}")
+        return made(schema, name, depth)
+
+    def _object(self, schema: dict[str, Any], name: str, depth: int) -> dict[str, Any]:
+        wanted, found = set(schema.get("required", ())), {}
+        for key, inner in schema.get("properties", {}).items():
+            if key in wanted or key == "kind" or self._chance.random() < 0.4 / (1 + depth):
+                found[key] = self._value(inner, key, depth + 1)
+        if depth > 0 and "id" in found and "kind" in found:
+            # A shape that comes in.
+            found["id"] = next(self._fresh)
+        return found
+
+    def _array(self, schema: dict[str, Any], name: str, depth: int) -> list[Any]:
+        if "prefixItems" in schema:
+            return [self._value(each, name, depth) for each in schema["prefixItems"]]
+        least = schema.get("minItems", 0)
+        count = self._chance.randint(max(least, min(1, 4 - depth)), max(least, 3))
+        made = [self._value(schema["items"], name, depth + 1) for _ in range(count)]
+        return list(dict.fromkeys(made)) if made and isinstance(made[0], str) else made
+
+    def _string(self, schema: dict[str, Any], name: str, depth: int) -> str:
+        pattern = schema.get("pattern", "")
+        if name.startswith("plate"):
+            return self._chance.choice(self._plates)
+        if name in ("new_id", "seed"):
+            return next(self._fresh)
+        for beginning, choices in _TEXTS.items():
+            if pattern.startswith(beginning):
+                return self._chance.choice(choices)
+        return self._chance.choice(_PATHS if name == "data" else self._ids)
+
+    def _number(self, schema: dict[str, Any], name: str, depth: int) -> float:
+        least = schema.get("minimum", schema.get("exclusiveMinimum", -40))
+        most = schema.get("maximum", schema.get("exclusiveMaximum", 80))
+        least, most = max(least, -40), min(most, max(least, -40) + 80)
+        if self._chance.random() < 0.5 and round(least) < int(most):
+            return self._chance.randint(round(least), int(most))
+        return self._chance.uniform(least, most)
+
+    def _integer(self, schema: dict[str, Any], name: str, depth: int) -> int:
+        least = schema.get("minimum", 0)
+        return self._chance.randint(least, min(schema.get("maximum", least + 6), least + 6))
+
+    def _boolean(self, schema: dict[str, Any], name: str, depth: int) -> bool:
+        return self._chance.random() < 0.5
+
+    def _null(self, schema: dict[str, Any], name: str, depth: int) -> None:
+        return None
+
+    def _any(self, schema: dict[str, Any], name: str, depth: int) -> Any:
+        return self._chance.choice((1, "Quay", None))
+
+
+@dataclass
+class Tally:
+    """What came of many steps."""
+
+    taken: Counter[str] = field(default_factory=Counter)
+    refused: Counter[str] = field(default_factory=Counter)
+    broken: Counter[str] = field(default_factory=Counter)
+    failures: list[str] = field(default_factory=list)
+
+    def add(self, other: "Tally") -> None:
+        """Adds another one's to it."""
+        self.taken += other.taken
+        self.refused += other.refused
+        self.broken += other.broken
+        self.failures += other.failures
+
+
+def begun(chance: random.Random) -> Drawing:
+    """A drawing of two plates with a few plain shapes."""
+    plates = tuple(Plate(id=f"plate-{i}", name="Quay", width=64, height=64) for i in range(2))
+    drawing = Drawing(name="Quay", plates=plates)
+    shapes = (
+        {"kind": "ellipse", "rx": 9, "ry": 7}, {"kind": "rectangle", "width": 12, "height": 8},
+        {"kind": "star", "points": 5, "rx": 9, "ry": 9}, {"kind": "path", "data": "M0 0H9L3 8Z"},
+    )  # fmt: skip
+    for number, shape in enumerate(shapes):
+        place = {"e": chance.uniform(0, 30), "f": chance.uniform(0, 30)}
+        node = {**shape, "id": f"shape-{number}", "name": "Shape", "transform": place}
+        command = {"kind": "add-shape", "plate": "plate-0", "node": node}
+        drawing = apply(drawing, command_adapter.validate_python(command), Evaluator())
+    return drawing
+
+
+def walked(seed: int, count: int) -> Tally:
+    """Takes so many steps; what came of them."""
+    warnings.simplefilter("error")
+    chance, tally = random.Random(seed), Tally()
+    drawing, steps, evaluator = begun(chance), 0, _evaluator()
+    for number in range(count):
+        if steps == _LONG or len(all_ids(drawing)) > _SHAPES:
+            drawing, steps, evaluator = begun(chance), 0, _evaluator()
+        made = Maker(chance, drawing).command()
+        kind, before = str(made["kind"]), time.process_time()
+        try:
+            command = command_adapter.validate_python(made)
+        except ValidationError:
+            tally.broken[kind] += 1
+            continue
+        try:
+            after = apply(drawing, command, evaluator)
+            delta = difference(drawing, after)
+            require_shown(delta, evaluator)
+        except (CoreError, ValidationError):
+            tally.refused[kind] += 1
+        except Exception:
+            said = traceback.format_exc(limit=-3)
+            tally.failures.append(f"{seed} {number}: {made}\n{said}\n{drawing.model_dump_json()}")
+        else:
+            tally.taken[kind] += 1
+            for wrong in _wrong(drawing, after, number % _WHOLE_EVERY == 0):
+                tally.failures.append(f"{seed} {number}: {made}: {wrong}")
+            drawing, steps = after, steps + 1
+        if time.process_time() - before > _SLOW_S:
+            tally.failures.append(f"{seed} {number}: {made} took too long")
+    return tally
+
+
+def _wrong(before: Drawing, after: Drawing, whole: bool) -> Iterator[str]:
+    delta = difference(before, after)
+    if patched(before, delta.after) != after:
+        yield "redo leads elsewhere"
+    if patched(after, delta.before) != before:
+        yield "undo leads elsewhere"
+    if whole and tied(Drawing.model_validate_json(after.model_dump_json())) != after:
+        yield "it reads otherwise than it was written"
+
+
+def _evaluator() -> Evaluator:
+    return Evaluator(Surroundings(shipped().get))
+
+
+def main() -> int:
+    """Prints what came of all steps; exits with 1 if any failed."""
+    parser = argparse.ArgumentParser(description=__doc__)
+    parser.add_argument("--count", type=int, default=1_000_000, help="of commands tried")
+    parser.add_argument("--seed", type=int, default=1)
+    parser.add_argument("--processes", type=int, default=2)
+    options = parser.parse_args()
+    at_once, total = 5000, Tally()
+    seeds = range(options.seed * 1_000_003, options.seed * 1_000_003 + options.count // at_once)
+    with ProcessPoolExecutor(options.processes) as pool:
+        for tally in pool.map(walked, seeds, [at_once] * len(seeds)):
+            total.add(tally)
+            for said in tally.failures:
+                print(f"FAILED {said}", flush=True)
+    print("| command | taken | refused | not made sense of |\n|---|---|---|---|")
+    for kind in sorted(total.taken.keys() | total.refused.keys() | total.broken.keys()):
+        print(f"| {kind} | {total.taken[kind]} | {total.refused[kind]} | {total.broken[kind]} |")
+    counts = (total.taken, total.refused, total.broken)
+    print("all:", *(each.total() for each in counts), f"{len(total.failures)} failed")
+    return bool(total.failures)
+
+
+if __name__ == "__main__":
+    sys.exit(main())
