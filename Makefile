@@ -58,9 +58,13 @@ bench: .venv/.ready $(SHIPPED)
 	@$(PYTHON) -m bench.repeating
 	@$(PYTHON) -m bench.shelf
 
-sweep: .venv/.ready frontend/node_modules/.ready $(SHIPPED) fonts
+sweep: .venv/.ready frontend/node_modules/.ready $(STATIC) $(SHIPPED) fonts postgresql
 	@$(PYTHON) -m bench.fuzz
 	@$(PYTHON) -m bench.calls
+	@$(PYTHON) -m bench.calls --postgresql
+	@$(PYTHON) -m bench.kills
+	@$(PYTHON) -m bench.load
+	@$(PYTHON) -m bench.commands
 	@$(PYTHON) -m bench.sweep --seconds 400 --keep build/sweep
 
 .venv/.ready: requirements.lock pyproject.toml

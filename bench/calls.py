@@ -8,6 +8,8 @@ any answer of 500 or more, fails.
 import argparse
 import sys
 from collections import Counter
+from collections.abc import Iterator
+from contextlib import contextmanager
 from random import Random
 from tempfile import TemporaryDirectory
 from typing import Any
@@ -23,6 +25,7 @@ from dotstack.store import Database
 from dotstack.web import create_app
 from dotstack.web.description import described
 from dotstack.web.studio import Studio
+from tools import postgresql
 
 _FAILED = 500
 # How many ids are those of what is there.
@@ -32,8 +35,8 @@ _REAL = 0.7
 class _Desk:
     """An application with the demo's drawings, and what there is in it."""
 
-    def __init__(self, folder: str, random: Random) -> None:
-        app = create_app(Database(f"sqlite:///{folder}/dotstack.db"))
+    def __init__(self, url: str, random: Random) -> None:
+        app = create_app(Database(url))
         studio = app.extensions["dotstack"]
         assert isinstance(studio, Studio)
         self.studio, self._random = studio, random
@@ -100,14 +103,25 @@ def _called(desk: _Desk, operation: APIOperation, count: int, number: int) -> No
     calls()
 
 
+@contextmanager
+def _database(on_server: bool) -> Iterator[str]:
+    if on_server:
+        with postgresql.server(safe=False) as server:
+            yield server.begin_database()
+    else:
+        with TemporaryDirectory() as folder:
+            yield f"sqlite:///{folder}/dotstack.db"
+
+
 def main() -> int:
     """Calls all operations; exits with 1 if the application failed at any."""
     parser = argparse.ArgumentParser(description=__doc__)
     parser.add_argument("--count", type=int, default=200, help="calls of each operation")
     parser.add_argument("--seed", type=int, default=1)
+    parser.add_argument("--postgresql", action="store_true", help="on a server of its own")
     options = parser.parse_args()
-    with TemporaryDirectory() as folder:
-        desk = _Desk(folder, Random(options.seed))
+    with _database(options.postgresql) as url:
+        desk = _Desk(url, Random(options.seed))
         for operation in schemathesis.openapi.from_dict(desk.description).get_all_operations():
             before = len(desk.failed)
             _called(desk, operation.ok(), options.count, options.seed)

@@ -14,6 +14,7 @@ import warnings
 from collections import Counter
 from collections.abc import Iterator
 from concurrent.futures import ProcessPoolExecutor
+from contextlib import suppress
 from dataclasses import dataclass, field
 from typing import Any
 
@@ -28,16 +29,26 @@ from dotstack.core.drawing import (
     difference,
     patched,
     tied,
+    whole,
 )
 from dotstack.core.drawing.places import all_ids
-from dotstack.core.drawing.scene import require_shown
+from dotstack.core.drawing.scene import all_figures, require_shown
 from dotstack.core.drawing.surroundings import Surroundings
 from dotstack.core.errors import CoreError
 from dotstack.fonts import shipped
 
 # A drawing of more shapes than that is left for a new one; so is one after so many steps.
-_SHAPES, _LONG = 30, 150
-_WHOLE_EVERY = 25
+_SHAPES, _LONG = 20, 80
+_WHOLE_EVERY, _STARTS = 100, 10
+# How often shapes are chosen that lie beside each other; and with how many holders one begins.
+_BESIDE, _HOLDERS = 0.8, 6
+# How often the id of what is to be made is a new one.
+_FRESH = 0.9
+_PARAMETERS = ("rx", "width", "count", "points", "angle_deg", "height")
+_MAKES_HOLDERS = (
+    "combine", "group", "make-twin", "make-repeat", "build-regions", "put-inside", "mirror",
+    "complete-half", "set-refinements",
+)  # fmt: skip
 _SLOW_S = 10.0
 _SCHEMA = command_adapter.json_schema()
 _WORDS = ("Quay", "Gull", "Buoy 2", "Tide")
@@ -48,7 +59,7 @@ _TEXTS = {
     "\\S": _WORDS,
     "^[^\\W": ("tide", "ebb"),
     "^[0-9a-f]{64}": sorted(shipped())[:2],
-    "^[a-z_]+": ("rx", "width", "transform.e", "layout.count", "points"),
+    "^[a-z_]+": (*_PARAMETERS, "transform.e", "layout.count"),
     "^(\\d{1,4}|of-": ("0", "1", "2"),
 }
 
@@ -58,13 +69,15 @@ class Maker:
 
     def __init__(self, chance: random.Random, drawing: Drawing) -> None:
         self._chance = chance
-        self._ids = sorted(all_ids(drawing)) or ["none"]
         self._plates = [plate.id for plate in drawing.plates]
+        self._ids = sorted(all_ids(drawing) - set(self._plates)) or ["none"]
+        self._tops = [[node.id for node in plate.nodes] for plate in drawing.plates if plate.nodes]
         self._fresh = iter(f"n{chance.randrange(10**9)}" for _ in range(10**6))
 
-    def command(self) -> dict[str, Any]:
-        """A command, as JSON has it."""
-        made = self._value(self._chance.choice(_SCHEMA["oneOf"]), "", 0)
+    def command(self, kind: str | None = None) -> dict[str, Any]:
+        """A command, perhaps of a kind, as JSON has it."""
+        kinds = _SCHEMA["discriminator"]["mapping"]
+        made = self._value({"$ref": kinds[kind or self._chance.choice(sorted(kinds))]}, "", 0)
         assert isinstance(made, dict)
         return made
 
@@ -83,10 +96,13 @@ class Maker:
     def _object(self, schema: dict[str, Any], name: str, depth: int) -> dict[str, Any]:
         wanted, found = set(schema.get("required", ())), {}
         for key, inner in schema.get("properties", {}).items():
-            if key in wanted or key == "kind" or self._chance.random() < 0.4 / (1 + depth):
+            if key in wanted or "const" in inner or self._chance.random() < 0.4 / (1 + depth):
                 found[key] = self._value(inner, key, depth + 1)
-        if depth > 0 and "id" in found and "kind" in found:
-            # A shape that comes in.
+        if of := schema.get("additionalProperties"):
+            for key in self._chance.sample(_PARAMETERS, 2):
+                found[key] = self._value(of, key, depth + 1)
+        is_shape = depth > 0 and "kind" in found
+        if "id" in found and (is_shape or ("ids" in found and self._chance.random() < _FRESH)):
             found["id"] = next(self._fresh)
         return found
 
@@ -94,6 +110,10 @@ class Maker:
         if "prefixItems" in schema:
             return [self._value(each, name, depth) for each in schema["prefixItems"]]
         least = schema.get("minItems", 0)
+        if name == "ids" and self._tops and self._chance.random() < _BESIDE:
+            tops = self._chance.choice(self._tops)
+            count = self._chance.randint(max(1, least), max(1, least, min(4, len(tops))))
+            return self._chance.sample(tops, min(count, len(tops)))
         count = self._chance.randint(max(least, min(1, 4 - depth)), max(least, 3))
         made = [self._value(schema["items"], name, depth + 1) for _ in range(count)]
         return list(dict.fromkeys(made)) if made and isinstance(made[0], str) else made
@@ -161,6 +181,12 @@ def begun(chance: random.Random) -> Drawing:
         node = {**shape, "id": f"shape-{number}", "name": "Shape", "transform": place}
         command = {"kind": "add-shape", "plate": "plate-0", "node": node}
         drawing = apply(drawing, command_adapter.validate_python(command), Evaluator())
+    for kind in chance.choices(_MAKES_HOLDERS, k=_HOLDERS):
+        for _ in range(20):
+            with suppress(CoreError, ValidationError):
+                made = Maker(chance, drawing).command(kind)
+                drawing = apply(drawing, command_adapter.validate_python(made), _evaluator())
+                break
     return drawing
 
 
@@ -168,10 +194,11 @@ def walked(seed: int, count: int) -> Tally:
     """Takes so many steps; what came of them."""
     warnings.simplefilter("error")
     chance, tally = random.Random(seed), Tally()
-    drawing, steps, evaluator = begun(chance), 0, _evaluator()
+    starts = [begun(chance) for _ in range(_STARTS)]
+    drawing, steps, evaluator = starts[0], 0, _evaluator()
     for number in range(count):
         if steps == _LONG or len(all_ids(drawing)) > _SHAPES:
-            drawing, steps, evaluator = begun(chance), 0, _evaluator()
+            drawing, steps, evaluator = chance.choice(starts), 0, _evaluator()
         made = Maker(chance, drawing).command()
         kind, before = str(made["kind"]), time.process_time()
         try:
@@ -190,7 +217,7 @@ def walked(seed: int, count: int) -> Tally:
             tally.failures.append(f"{seed} {number}: {made}\n{said}\n{drawing.model_dump_json()}")
         else:
             tally.taken[kind] += 1
-            for wrong in _wrong(drawing, after, number % _WHOLE_EVERY == 0):
+            for wrong in _wrong(drawing, after, evaluator if number % _WHOLE_EVERY == 0 else None):
                 tally.failures.append(f"{seed} {number}: {made}: {wrong}")
             drawing, steps = after, steps + 1
         if time.process_time() - before > _SLOW_S:
@@ -198,14 +225,31 @@ def walked(seed: int, count: int) -> Tally:
     return tally
 
 
-def _wrong(before: Drawing, after: Drawing, whole: bool) -> Iterator[str]:
+def _wrong(before: Drawing, after: Drawing, evaluator: Evaluator | None) -> Iterator[str]:
+    """What is wrong with a step; with an evaluator, also with the whole document after it."""
     delta = difference(before, after)
-    if patched(before, delta.after) != after:
+    if _said(patched(before, delta.after)) != _said(after):
         yield "redo leads elsewhere"
-    if patched(after, delta.before) != before:
+    if _said(patched(after, delta.before)) != _said(before):
         yield "undo leads elsewhere"
-    if whole and tied(Drawing.model_validate_json(after.model_dump_json())) != after:
-        yield "it reads otherwise than it was written"
+    if evaluator:
+        read = tied(Drawing.model_validate_json(after.model_dump_json()))
+        if _said(read) != _said(after):
+            yield "it reads otherwise than it was written"
+        if _shown(read, _evaluator()) != _shown(after, evaluator):
+            yield "it is shown otherwise when it is opened anew"
+
+
+def _said(drawing: Drawing) -> dict[str, Any]:
+    """What is kept of a drawing; its sources have no order."""
+    said = drawing.model_dump()
+    return {**said, "sources": {source["id"]: source for source in said["sources"]}}
+
+
+def _shown(drawing: Drawing, evaluator: Evaluator) -> dict[str, list[tuple[str, int]]]:
+    """What is shown of a drawing, but for the last digits of numbers."""
+    figures = all_figures(whole(drawing), evaluator)
+    return {key: [(each.id, each.node_count) for each in found] for key, found in figures.items()}
 
 
 def _evaluator() -> Evaluator:

@@ -130,7 +130,9 @@ class Arrangement:
 
         None where the tolerance is not about the same.
         """
-        if not 0.5 < self._given.tolerance.snap / given.tolerance.snap < 2.0:
+        # That of outlines with no extent is 0.
+        here, there = self._given.tolerance.snap, given.tolerance.snap
+        if not 0.5 * there < here < 2.0 * there:
             return None
         places = {id(outline): place for place, outline in enumerate(operands)}
         if len(places) < len(operands):

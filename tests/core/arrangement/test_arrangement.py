@@ -238,6 +238,12 @@ def test_moving_one_of_some_copies_follows_as_all_anew_does() -> None:
         assert sorted(last.areas[1:]) == pytest.approx(sorted(anew.areas[1:]))
 
 
+@pytest.mark.parametrize("data", ["M0 0", "M1 1L1 1Z"])
+def test_what_has_no_extent_is_followed_as_anything_else_is(data: str) -> None:
+    points = [Outline.from_path_data(data)]
+    assert len(Arrangement.of(points, Arrangement.of(points)).areas) == 1
+
+
 def test_noisy_lines_through_one_point_meet_in_one() -> None:
     rng = random.Random(2)
     bowties = []

@@ -169,7 +169,10 @@ class _Together(Edit):
         return self.made([given])[0]
 
     def made(self, given: Sequence[InHand]) -> list[Outline]:
-        spots = self.placed(np.concatenate([each.on_plate for each in given]))
+        on_plate = np.concatenate([each.on_plate for each in given])
+        if not len(on_plate):
+            raise GeometryError("Pick the nodes that this is to be done with.")
+        spots = self.placed(on_plate)
         bounds = np.cumsum([len(each.nodes) for each in given])[:-1]
         return [each.put(part) for each, part in zip(given, np.split(spots, bounds), strict=True)]
 

@@ -5,7 +5,7 @@ from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from typing import TYPE_CHECKING, Annotated, Literal, Self
 
-from pydantic import Field, FieldSerializationInfo, InstanceOf, field_serializer
+from pydantic import Field, FieldSerializationInfo, InstanceOf, field_serializer, model_validator
 from pydantic.json_schema import SkipJsonSchema
 
 from dotstack.core.combine import union
@@ -83,6 +83,13 @@ class TwinNode(CopyingNode):
     carried: Source | None = None
     inside: tuple["Node", ...] = ()
     link: SkipJsonSchema[InstanceOf[Link] | None] = Field(default=None, exclude=True, repr=False)
+
+    @model_validator(mode="after")
+    def _carries_what_it_follows(self) -> Self:
+        # A document would be written that nobody could read.
+        if self.carried and self.carried.id != self.source:
+            raise ValueError(f"{self.name} carries a source that it does not follow")
+        return self
 
     @property
     def children(self) -> "tuple[Node, ...]":
