@@ -40,7 +40,9 @@ def _killed(url: str, chance: random.Random) -> list[Person]:
     wait_for(port, process.is_alive)
     served = Served(process.pid or 0, port)
     drawings = [begin_drawing(served) for _ in range(2)]
-    people = [Person(served, drawings[i % 2], i, done, alone=False) for i in range(_PEOPLE)]
+    people = [
+        Person(served, drawings[i % 2], i, done, alone=False, tries=0) for i in range(_PEOPLE)
+    ]
     for person in people:
         person.start()
     time.sleep(chance.uniform(0.05, 0.5))

@@ -39,6 +39,7 @@ class Person(Thread):
     Attributes:
         alone: whether nobody else draws there.
         rest: for how long it looks at what it has got, in seconds, at most.
+        tries: how often it asks where nobody answers, once the day is over.
         taken: the ids of its discs that it was told are kept, and has not removed.
         told: all that it was answered.
         failure: why it could not go on, if it could not.
@@ -51,6 +52,7 @@ class Person(Thread):
     done: Event
     alone: bool = True
     rest: float = 0.0
+    tries: int = 100
     taken: list[str] = field(default_factory=list)
     told: list[Told] = field(default_factory=list)
     failure: str = ""
@@ -148,7 +150,7 @@ class Person(Thread):
         """What is answered, if need be to the same question again; {} where others were sooner."""
         headers = {"Cookie": self.served.cookie, "Content-Type": "application/json"}
         text = None if body is None else json.dumps(body)
-        while True:
+        for tried in count():
             begun = time.perf_counter()
             try:
                 address = f"/api/drawings/{self.drawing}{step}"
@@ -165,11 +167,12 @@ class Person(Thread):
                 return found
             if status == _STALE:
                 return {}
-            if not status and self.done.is_set():
+            if not status and self.done.is_set() and tried >= self.tries:
                 raise _EndedError
             if status not in (0, _BUSY) and b"stopped" not in said:
                 raise RuntimeError(f"{method} {address}: {status} {said[:300]!r}")
             time.sleep(_PAUSE_S)
+        raise AssertionError("it asks until it is answered")
 
 
 def begin_drawing(served: Served) -> str:

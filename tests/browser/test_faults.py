@@ -1,6 +1,7 @@
 """What goes wrong is said where it went wrong, and loses nothing."""
 
 import math
+import re
 from pathlib import Path
 from shutil import copy
 from typing import Any
@@ -218,6 +219,24 @@ def test_what_is_done_while_the_server_is_away_is_seen_on_the_desk(
     editor.pick("Circle")
     assert editor.facts("x", "y") == [130, 60]
     assert editor.stack() == ["Circle 2", "Box", "Circle"]
+
+
+def test_what_takes_long_to_save_says_for_how_long_and_what_waits_behind_it(
+    editor: Editor,
+) -> None:
+    editor.type_shape("1", (100, 100), radius=30)
+    held: list[Route] = []
+    editor.page.route("**/commands", held.append)
+    for label, value in (("radius", 44), ("x", 120)):
+        editor.fact(label).fill(str(value))
+        editor.fact(label).press("Enter")
+    said = editor.page.locator(".saved")
+    expect(said).to_contain_text(re.compile(r"saving… [2-9]\d* s · 2 steps wait"))
+    editor.page.unroute("**/commands")
+    held[0].continue_()
+    editor.saved()
+    expect(said).to_have_text("● saved")
+    assert editor.facts("radius", "x") == [44, 120]
 
 
 def test_a_reload_while_the_server_is_away_finds_the_page_and_what_waits(

@@ -58,6 +58,25 @@ def test_no_server_that_others_can_reach_starts_without_a_phrase(
     assert not (tmp_path / "dotstack.db").exists()
 
 
+@pytest.mark.parametrize(
+    ("url", "says"),
+    [("mysql://quay/drawings", "no address of a database"),
+     ("postgresql://dotstack@127.0.0.1:1/quay", "does not answer")],
+)  # fmt: skip
+@pytest.mark.parametrize("command", [["serve"], ["doctor"], ["backup", "quay.backup"]])
+def test_a_database_that_is_not_there_is_told(
+    tmp_path: Path,
+    monkeypatch: pytest.MonkeyPatch,
+    capsys: pytest.CaptureFixture[str],
+    command: list[str],
+    url: str,
+    says: str,
+) -> None:
+    monkeypatch.setenv("DOTSTACK_DATABASE_URL", url)
+    assert main([*command, "--folder", str(tmp_path)]) == 1
+    assert says in capsys.readouterr().err
+
+
 def test_of_a_phrase_only_its_hash_is_kept_for_its_owner_alone(
     tmp_path: Path, monkeypatch: pytest.MonkeyPatch, capsys: pytest.CaptureFixture[str]
 ) -> None:

@@ -63,6 +63,19 @@ const saved = computed(
     })[drawing.saveState],
 );
 
+/** For how many seconds something has been on its way to the disk. */
+const seconds = ref(0);
+watch(
+  () => drawing.saveState,
+  (state, _, whenOther) => {
+    seconds.value = 0;
+    if (state !== 'saving') return;
+    const clock = setInterval(() => (seconds.value += 1), 1000);
+    whenOther(() => clearInterval(clock));
+  },
+  { immediate: true },
+);
+
 /** What a node paints. */
 function paintOfNode(node: Node): Piece[] {
   if (!isActive(node)) return [];
@@ -153,7 +166,11 @@ async function rename(event: Event): Promise<void> {
     <button v-else class="name" title="Rename the drawing" @click="naming = true">
       {{ drawing.name }}
     </button>
-    <span class="saved" :class="saved.mark" role="status">● {{ saved.text }}</span>
+    <span class="saved" :class="saved.mark" role="status">
+      ● {{ saved.text }}
+      <!-- Not read out anew every second. -->
+      <span v-if="seconds" aria-hidden="true">{{ seconds }} s{{ waits }}</span>
+    </span>
     <div ref="row" class="tabs" role="tablist" aria-label="Plates">
       <button
         v-for="tab in tabs"

@@ -482,6 +482,11 @@ def test_svg_text_is_pasted_as_shapes_and_copied_text_comes_back_the_same() -> N
         ("group", {"ids": ["disc", "bar"], "id": "disc", "name": "G"}, "taken already"),
         ("ungroup", {"ids": ["disc"]}, "is no group"),
         ("spread", {"ids": ["disc", "bar"], "axis": "x"}, "three or more"),
+        ("spread", {"ids": ["disc", "disc"], "axis": "x", "by": "centres", "to": "plate"},
+         "One shape alone"),
+        ("add-shape", {"plate": "plate", "node": {
+            "kind": "twin", "id": "t", "name": "T", "source": "s", "carried": {
+                "id": "other", "name": "S", "nodes": [{**DISC, "id": "d"}]}}}, "does not follow"),
         ("move-in-stack", {"ids": ["disc"], "parent": "bar"}, "holds no other shapes"),
         ("set-ends", {"id": "disc", "start": (0, 0), "end": (1, 1)}, "no line"),
         ("mirror", {"ids": ["disc"], "line": "bar"}, "no line to mirror"),

@@ -191,6 +191,9 @@ def test_two_picked_ends_of_two_shapes_become_one_line() -> None:
           "edit": {"do": "handle", "forward": True, "x": 0, "y": 0}}, "one node at a time"),
         ({"kind": "edit-nodes", "of": [{"id": "team", "nodes": [0]}],
           "edit": {"do": "remove"}}, "made of several shapes"),
+        *(({"kind": "edit-nodes", "of": [{"id": "half"}],
+            "edit": {"do": "line-up", "to": to}}, "Pick the nodes")
+          for to in ("left", "line", "circle")),
         ({"kind": "join-ends", "ids": ["half"], "within": 5}, "nearest are 90 apart"),
         ({"kind": "join-ends", "ids": ["team"], "within": 5}, "made of several shapes"),
         ({"kind": "join-ends", "ids": ["box"], "within": 5}, "no open ends"),

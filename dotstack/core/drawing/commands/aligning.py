@@ -84,6 +84,8 @@ class Spread(Command):
 
     def applied_to(self, drawing: Drawing, evaluator: Evaluator) -> Drawing:
         places = outermost(drawing, self.ids)
+        if len(places) < 2:
+            raise CommandError("One shape alone is not spread; choose others beside it.")
         if len(places) < 3 and self.to == "selection":
             raise CommandError("Two shapes have one gap only; choose three or more to spread.")
         first = 0 if self.axis == "x" else 1
