@@ -1,6 +1,7 @@
 """``dotstack serve``, ``dotstack demo``, ``dotstack shared-shelf``, ``dotstack phrase``."""
 
 import argparse
+import atexit
 import os
 import shlex
 import signal
@@ -66,6 +67,7 @@ def application(arguments: str = "") -> Flask:
     options = parser.parse_args(shlex.split(arguments))
     gate = _gate(options, is_public=True)
     app, crew = _begun(options, gate)
+    atexit.register(crew.end)
     crew.begin()
     return app
 

@@ -26,8 +26,8 @@ _TURN_MS, _IDLE_MS = 10_000, 60_000
 _BUSY = re.compile("55P03|40P01|40001|53300")
 # A full disk, one that fails, or a database that is only there to be read.
 _DISK = re.compile("53100|58030|25006")
-# The connection is lost: it broke, or the server ended it, or is not there.
-_LOST = re.compile("08|57P|25P03|$")
+# The server has ended the connection, or is about to.
+_LOST = re.compile("08|57P|25P03")
 
 
 def connected(url: str) -> Engine:
@@ -75,13 +75,14 @@ def meaning(error: DBAPIError) -> StoreError | None:
         return UnwritableError()
     if isinstance(error.orig, sqlite3.Error):
         return _meaning_sqlite(error)
-    # None where the connection broke before the server could say anything.
     state = getattr(error.orig, "sqlstate", None) or ""
     if _BUSY.match(state):
         return BusyError()
     if _DISK.match(state):
         return DiskError(str(error.orig))
-    return UnreachableError() if error.connection_invalidated or _LOST.match(state) else None
+    # There is no name where the connection broke before the server could say anything.
+    is_broken = error.connection_invalidated or (not state and isinstance(error, OperationalError))
+    return UnreachableError() if is_broken or _LOST.match(state) else None
 
 
 def _meaning_sqlite(error: DBAPIError) -> StoreError | None:

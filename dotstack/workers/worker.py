@@ -65,8 +65,9 @@ def work(line: Connection, setup: Setup) -> None:
     Time is counted by what this process computes, not by the clock: a machine that is busy with
     other things is not at fault. Whatever it is at, the system ends it when that is too much.
     """
-    # Ctrl+C ends the server, and that its workers.
+    # Who ends the server may tell all of its processes: it lets this one finish, and ends it.
     signal.signal(signal.SIGINT, signal.SIG_IGN)
+    signal.signal(signal.SIGTERM, signal.SIG_IGN)
     signal.signal(signal.SIGPROF, signal.SIG_DFL)
     _, most = resource.getrlimit(resource.RLIMIT_DATA)
     resource.setrlimit(resource.RLIMIT_DATA, (setup.memory, most))

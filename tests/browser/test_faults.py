@@ -225,15 +225,14 @@ def test_what_takes_long_to_save_says_for_how_long_and_what_waits_behind_it(
     editor: Editor,
 ) -> None:
     editor.type_shape("1", (100, 100), radius=30)
-    held: list[Route] = []
-    editor.page.route("**/commands", held.append)
+    # Held back until it is unrouted.
+    editor.page.route("**/commands", lambda _: None)
     for label, value in (("radius", 44), ("x", 120)):
         editor.fact(label).fill(str(value))
         editor.fact(label).press("Enter")
     said = editor.page.locator(".saved")
     expect(said).to_contain_text(re.compile(r"saving… [2-9]\d* s · 2 steps wait"))
     editor.page.unroute("**/commands")
-    held[0].continue_()
     editor.saved()
     expect(said).to_have_text("● saved")
     assert editor.facts("radius", "x") == [44, 120]

@@ -137,6 +137,17 @@ def test_a_step_is_taken_though_nobody_waits_for_its_answer(begin: Begin) -> Non
     assert opened(caller) == 1
 
 
+def test_a_worker_goes_on_when_all_processes_of_the_server_are_told_to_end(begin: Begin) -> None:
+    client, crew = begin()
+    caller = Caller(client)
+    caller.add(disc("before", 20))
+    signal_all(signal.SIGTERM)
+    begun = [worker.process.pid for worker in crew._workers]
+    caller.add(disc("after", 40))
+    assert opened(caller) == 2
+    assert [worker.process.pid for worker in crew._workers] == begun
+
+
 def test_the_same_drawing_is_answered_by_another_worker_if_its_own_takes_long(
     begin: Begin,
 ) -> None:
