@@ -64,7 +64,10 @@ def application(arguments: str = "") -> Flask:
     parser = argparse.ArgumentParser("dotstack", exit_on_error=False)
     _add_reach(parser, _DRAWINGS)
     _add_computing(parser)
-    options = parser.parse_args(shlex.split(arguments))
+    # An exit would have gunicorn begin its process anew for ever.
+    options, unknown = parser.parse_known_args(shlex.split(arguments))
+    if unknown:
+        raise ValueError(f"dotstack.wsgi knows no {' '.join(unknown)}")
     gate = _gate(options, is_public=True)
     app, crew = _begun(options, gate)
     atexit.register(crew.end)

@@ -65,3 +65,5 @@ def test_of_twenty_people_none_loses_a_step_when_processes_are_killed(
 def test_without_a_phrase_nobody_is_let_in(tmp_path: Path) -> None:
     with pytest.raises(Exception, match="Set an access phrase first"):
         application(f"--folder {tmp_path}")
+    with pytest.raises(ValueError, match="knows no --port 80"):
+        application(f"--folder {tmp_path} --port 80")
