@@ -4,11 +4,10 @@ import signal
 from collections.abc import Callable
 from contextlib import suppress
 from dataclasses import dataclass, field
-from itertools import count
 from multiprocessing import get_context
 from multiprocessing.connection import Connection
 from multiprocessing.process import BaseProcess
-from threading import Condition
+from threading import Condition, Thread
 from time import monotonic, sleep
 
 from dotstack.store.errors import BusyError
@@ -33,7 +32,7 @@ class _Worker:
     Attributes:
         line: to it and back.
         knows: the drawing, or page, of which it remembers what it has computed.
-        last: when it was taken last, counted on.
+        last: when it was taken or let go last.
 
     """
 
@@ -41,18 +40,24 @@ class _Worker:
     line: Connection
     knows: str | None = None
     busy: bool = False
-    last: int = 0
+    last: float = field(default_factory=monotonic)
 
 
 @dataclass(slots=True)
 class Crew:
-    """Up to ``size`` workers, each begun when it is needed."""
+    """Up to ``size`` workers, each begun when it is needed, and ended when it is not for long.
+
+    Attributes:
+        rest: for how many seconds a worker keeps what it remembers without being asked.
+
+    """
 
     setup: Setup
     size: int
+    rest: float = 300.0
     _workers: list[_Worker] = field(default_factory=list)
     _change: Condition = field(default_factory=Condition)
-    _counter: "count[int]" = field(default_factory=count)
+    _is_over: bool = False
 
     def begin(self) -> None:
         """Begins the first worker, so that the first request need not wait for it."""
@@ -60,11 +65,13 @@ class Crew:
         _context.set_forkserver_preload(["dotstack.workers.worker"])
         with self._change:
             self._workers.append(self._begun())
+        Thread(target=self._give_back, daemon=True).start()
 
     def end(self) -> None:
         """Ends all workers."""
         with self._change:
-            workers, self._workers = self._workers, []
+            workers, self._workers, self._is_over = self._workers, [], True
+            self._change.notify_all()
         for worker in workers:
             _end(worker)
 
@@ -90,7 +97,7 @@ class Crew:
             self._let_go(worker)
         else:
             with self._change:
-                worker.busy = False
+                worker.busy, worker.last = False, monotonic()
                 self._change.notify_all()
         return answer
 
@@ -102,7 +109,7 @@ class Crew:
                 waited = monotonic() - begun
                 worker = self._free(about, patient=waited < _FOR_THE_SAME)
                 if worker is not None:
-                    worker.busy, worker.knows, worker.last = True, about, next(self._counter)
+                    worker.busy, worker.knows, worker.last = True, about, monotonic()
                     return worker
                 if waited > _FOR_ANY:
                     raise BusyError
@@ -128,6 +135,20 @@ class Crew:
             self._workers.append(self._begun())
             return self._workers[-1]
         return min(free, key=lambda worker: worker.last, default=None)
+
+    def _give_back(self) -> None:
+        """Ends workers that nobody has asked for long: the system has their memory back then."""
+        with self._change:
+            while not self._is_over:
+                self._change.wait(self.rest / 4)
+                since = monotonic() - self.rest
+                for worker in [each for each in self._workers if not each.busy and each.knows]:
+                    if worker.last < since:
+                        self._workers.remove(worker)
+                        _end(worker)
+                        if not self._workers:
+                            # The next request need not wait for one.
+                            self._workers.append(self._begun())
 
     def _begun(self) -> _Worker:
         for _ in range(_TRIES):

@@ -148,6 +148,21 @@ def test_a_worker_goes_on_when_all_processes_of_the_server_are_told_to_end(begin
     assert [worker.process.pid for worker in crew._workers] == begun
 
 
+def test_a_worker_that_nobody_asks_gives_back_what_it_remembers(begin: Begin) -> None:
+    client, crew = begin()
+    caller = Caller(client)
+    caller.add(disc("before", 20))
+    (worker,) = [each for each in crew._workers if each.knows == caller.id]
+    crew.rest = 0.0
+    # Woken by an answer, and not only when its rest is over.
+    while worker in crew._workers:
+        assert client.get("/api/fonts").status_code == 200
+        sleep(0.05)
+    crew.rest = 300.0
+    assert opened(caller) == 1
+    assert worker.process.exitcode is not None
+
+
 def test_the_same_drawing_is_answered_by_another_worker_if_its_own_takes_long(
     begin: Begin,
 ) -> None:
