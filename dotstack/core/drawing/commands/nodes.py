@@ -127,12 +127,15 @@ class JoinEnds(Command):
     ) -> list[tuple[int, int]]:
         if not self.ends:
             return hand.pairs_within(whole, self.within)
-        counts = [outlines[key].node_count for key in group]
-        first = dict(zip(group, np.cumsum([0, *counts]).tolist()))
-        picked = [first[each.id] + node for each in self.ends for node in each.nodes]
-        if len(picked) != 2 or max(picked) >= sum(counts):
-            raise CommandError("Two ends can be joined at a time; pick both of them.")
-        return [(picked[0], picked[1])]
+        counts = {key: outlines[key].node_count for key in group}
+        picked = [(each.id, node) for each in self.ends for node in each.nodes]
+        if len(picked) != 2 or any(node >= counts.get(key, 0) for key, node in picked):
+            raise CommandError(
+                "Two ends of these shapes can be joined at a time; pick both of them."
+            )
+        first = dict(zip(group, np.cumsum([0, *counts.values()]).tolist()))
+        one, two = (first[key] + node for key, node in picked)
+        return [(one, two)]
 
 
 class CompleteHalf(Command):
