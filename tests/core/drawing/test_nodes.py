@@ -197,7 +197,8 @@ def test_two_picked_ends_of_two_shapes_become_one_line() -> None:
         ({"kind": "join-ends", "ids": ["half"], "within": 5}, "nearest are 90 apart"),
         ({"kind": "join-ends", "ids": ["team"], "within": 5}, "made of several shapes"),
         *(({"kind": "join-ends", "ids": ["half", "box"], "ends": ends}, "pick both of them")
-          for ends in ([{"id": "half", "nodes": [0, 3]}], [{"id": "one", "nodes": [0, 1]}])),
+          for ends in ([{"id": "half", "nodes": [0, 3]}],
+                       [{"id": "half", "nodes": [4]}, {"id": "box", "nodes": [0]}])),
         ({"kind": "join-ends", "ids": ["box"], "within": 5}, "no open ends"),
         ({"kind": "complete-half", "id": "box"}, "no half"),
     ],
