@@ -37,8 +37,9 @@ from dotstack.core.drawing.surroundings import Surroundings
 from dotstack.core.errors import CoreError
 from dotstack.fonts import shipped
 
-# A drawing of more shapes than that is left for a new one; so is one after so many steps.
-_SHAPES, _LONG = 20, 80
+# A drawing of more shapes than that is left for a new one; so is one after so many steps, or
+# where a step takes so many seconds.
+_SHAPES, _LONG, _HEAVY_S = 20, 80, 0.5
 _WHOLE_EVERY, _STARTS = 100, 10
 # How often shapes are chosen that lie beside each other; and with how many holders one begins.
 _BESIDE, _HOLDERS = 0.8, 6
@@ -221,8 +222,11 @@ def walked(seed: int, count: int) -> Tally:
             for wrong in _wrong(drawing, after, evaluator if number % _WHOLE_EVERY == 0 else None):
                 tally.failures.append(f"{seed} {number}: {made}: {wrong}")
             drawing, steps = after, steps + 1
-        if time.process_time() - before > _SLOW_S:
+        spent = time.process_time() - before
+        if spent > _SLOW_S:
             tally.failures.append(f"{seed} {number}: {made} took too long")
+        if spent > _HEAVY_S:
+            steps = _LONG
     return tally
 
 
