@@ -147,8 +147,9 @@ class Crew:
                         self._workers.remove(worker)
                         _end(worker)
                         if not self._workers:
-                            # The next request need not wait for one.
-                            self._workers.append(self._begun())
+                            # The next request need not wait for one, if that can be.
+                            with suppress(BusyError):
+                                self._workers.append(self._begun())
 
     def _begun(self) -> _Worker:
         for _ in range(_TRIES):

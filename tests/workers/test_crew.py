@@ -6,6 +6,7 @@ import signal
 from collections.abc import Callable, Iterator
 from multiprocessing import active_children
 from pathlib import Path
+from socket import socketpair
 from threading import Event, Thread
 from time import sleep
 from typing import Any
@@ -46,6 +47,8 @@ def begin(tmp_path: Path) -> Iterator[Begin]:
 class Heavy(Thread):
     """Asks for the outcomes of stars that cross each other some 400,000 times."""
 
+    server = "waitress"
+
     def __init__(self, caller: Caller) -> None:
         super().__init__(daemon=True)
         stars = [
@@ -54,7 +57,8 @@ class Heavy(Thread):
             for i in range(COUNT)
         ]  # fmt: skip
         pasted = caller.do("paste", plate=caller.plate, nodes=stars, seed="quay-stars")
-        self.gone = Event()
+        self._gone = Event()
+        self._page, self._connection = socketpair()
         self._url = f"/api/drawings/{caller.id}/outcomes"
         self._body = {"revision": caller.revision, "ids": list(pasted["entries"]["nodes"])}
         self._client = caller.client
@@ -66,12 +70,21 @@ class Heavy(Thread):
             sleep(0.005)
         os.kill(busy[0].process.pid or 0, signal.SIGSTOP)
 
+    def leave(self) -> None:
+        """As a page that is closed."""
+        self._gone.set()
+        self._page.close()
+
     def run(self) -> None:
-        gone = {"waitress.client_disconnected": self.gone.is_set}
+        gone: dict[str, Any] = {
+            "waitress": {"waitress.client_disconnected": self._gone.is_set},
+            "gunicorn": {"gunicorn.socket": self._connection},
+        }[self.server]
         self.answer = self._client.post(self._url, json=self._body, environ_overrides=gone)
 
     def refusal(self) -> str:
         self.join()
+        self._page.close(), self._connection.close()
         assert self.answer.status_code == 422, self.answer.text
         assert self.answer.mimetype == "application/problem+json"
         detail: str = self.answer.json["detail"]
@@ -103,18 +116,20 @@ def test_what_takes_too_much_is_stopped_and_says_so_and_the_drawing_opens_afterw
     assert opened(caller) == COUNT
 
 
+@pytest.mark.parametrize("server", ["waitress", "gunicorn"])
 def test_other_drawings_are_answered_meanwhile_and_nothing_is_computed_for_who_has_gone(
-    begin: Begin,
+    begin: Begin, server: str
 ) -> None:
     client, crew = begin()
     heavy, light = Heavy(Caller(client)), Caller(client)
+    heavy.server = server
     heavy.hang(crew)
     for i in range(5):
         light.add(disc(f"disc-{i}", 20 * i))
     assert opened(light) == 5
     assert client.get("/api/drawings").status_code == 200
     assert heavy.is_alive()
-    heavy.gone.set()
+    heavy.leave()
     assert "Nobody waits" in heavy.refusal()
 
 
@@ -172,7 +187,7 @@ def test_the_same_drawing_is_answered_by_another_worker_if_its_own_takes_long(
     heavy.hang(crew)
     assert opened(caller) == COUNT
     assert heavy.is_alive()
-    heavy.gone.set()
+    heavy.leave()
     heavy.refusal()
 
 
