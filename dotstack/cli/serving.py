@@ -130,7 +130,10 @@ def _serve(options: argparse.Namespace) -> int:
         fill(studio.drawings, studio.shelf, studio.pictures)
     crew.begin()
     try:
-        return _listen(app, options, "Dot Stack is at {}/  (drawings are in {})")
+        where = f"where {DATABASE_URL} says"
+        if DATABASE_URL not in os.environ:
+            where = f"in {options.folder.resolve()}"
+        return _listen(app, options, "Dot Stack", f"drawings are {where}")
     finally:
         crew.end()
         studio.database.settle()
@@ -155,7 +158,7 @@ def _share(options: argparse.Namespace) -> int:
     except _NoPhraseError as error:
         return refused("dotstack", error)
     app = create_service(options.folder, goes_by(options.name) if gate else is_loopback, gate)
-    return _listen(app, options, "The shared shelf is at {}  (kits are in {})")
+    return _listen(app, options, "The shared shelf", f"kits are in {options.folder.resolve()}")
 
 
 def _is_public(options: argparse.Namespace) -> bool:
@@ -187,11 +190,11 @@ def _set_phrase(options: argparse.Namespace) -> int:
     return 0
 
 
-def _listen(app: Flask, options: argparse.Namespace, said: str) -> int:
+def _listen(app: Flask, options: argparse.Namespace, what: str, kept: str) -> int:
     # Told to end, it ends as it does by Ctrl+C: in order.
     signal.signal(signal.SIGTERM, lambda *_: sys.exit(0))
     address = f"http://{options.host}:{options.port}"
-    print(said.format(address, options.folder.resolve()), flush=True)
+    print(f"{what} is at {address}  ({kept})", flush=True)
     try:
         serve(
             app,
