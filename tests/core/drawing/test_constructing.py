@@ -502,3 +502,9 @@ def test_a_command_that_makes_no_sense_says_why(
     drawing = drawn(at(DISC, 60, 60), at(BAR, 200, 60))
     with pytest.raises((ValueError, LimitError), match=says):
         do(drawing, kind, **fields)
+
+
+def test_what_has_lost_a_size_of_its_own_is_not_resized() -> None:
+    flat = drawn({**DISC, "transform": {"a": 0, "e": 60, "f": 60}})
+    with pytest.raises(CommandError, match="nothing left to resize"):
+        do(flat, "resize", ids=["disc"], width=20)

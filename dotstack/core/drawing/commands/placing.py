@@ -119,9 +119,9 @@ class Resize(Command):
 
     def _resized(self, place: Place, evaluator: Evaluator) -> Node:
         x0, y0, x1, y1 = evaluator.own_bounds(place.node)
-        if x1 == x0 and y1 == y0:
-            raise CommandError(f"{place.node.name} has nothing left to resize.")
         across, down = axis_scales(place.affine)
+        if (x1 == x0 and y1 == y0) or not across or not down:
+            raise CommandError(f"{place.node.name} has nothing left to resize.")
         width = x1 - x0 if self.width is None else self.width / across
         height = y1 - y0 if self.height is None else self.height / down
         before = self._anchor_of(place.node, evaluator)

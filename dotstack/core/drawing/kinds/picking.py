@@ -167,5 +167,8 @@ def _point_of(outline: Outline) -> tuple[float, float]:
         x, y, _ = inscribed_circle(outline)
         return x, y
     segments = outline.segments
+    if not len(segments):
+        # What is left of a shape with nothing in it counts as a piece all the same.
+        return 0.0, 0.0
     spot = complex(segments.at(np.array([len(segments) // 2]), np.array([0.5]))[0])
     return spot.real, spot.imag
