@@ -21,6 +21,7 @@ from typing import Any
 from pydantic import ValidationError
 
 from dotstack.core.drawing import (
+    Delta,
     Drawing,
     Evaluator,
     Plate,
@@ -219,7 +220,9 @@ def walked(seed: int, count: int) -> Tally:
             tally.failures.append(f"{seed} {number}: {made}\n{said}\n{drawing.model_dump_json()}")
         else:
             tally.taken[kind] += 1
-            for wrong in _wrong(drawing, after, evaluator if number % _WHOLE_EVERY == 0 else None):
+            for wrong in _wrong(
+                drawing, after, delta, evaluator if number % _WHOLE_EVERY == 0 else None
+            ):
                 tally.failures.append(f"{seed} {number}: {made}: {wrong}")
             drawing, steps = after, steps + 1
         spent = time.process_time() - before
@@ -230,9 +233,10 @@ def walked(seed: int, count: int) -> Tally:
     return tally
 
 
-def _wrong(before: Drawing, after: Drawing, evaluator: Evaluator | None) -> Iterator[str]:
+def _wrong(
+    before: Drawing, after: Drawing, delta: Delta, evaluator: Evaluator | None
+) -> Iterator[str]:
     """What is wrong with a step; with an evaluator, also with the whole document after it."""
-    delta = difference(before, after)
     if _said(patched(before, delta.after)) != _said(after):
         yield "redo leads elsewhere"
     if _said(patched(after, delta.before)) != _said(before):

@@ -37,10 +37,10 @@ class Served:
 
 
 @contextmanager
-def by_itself(folder: Path, *options: str) -> Iterator[Served]:
+def by_itself(folder: Path) -> Iterator[Served]:
     """``dotstack serve``."""
     port = free_port()
-    with _run(["dotstack", "serve", "--port", str(port), "--folder", str(folder), *options]) as own:
+    with _run(["dotstack", "serve", "--port", str(port), "--folder", str(folder)]) as own:
         wait_for(port, lambda: own.poll() is None)
         yield Served(own.pid, port)
 

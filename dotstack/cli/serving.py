@@ -111,12 +111,7 @@ def _add_computing(command: argparse.ArgumentParser) -> None:
 
 def database_url(folder: Path) -> str:
     """Where the database is: in a folder, unless the environment names another one."""
-    return os.environ.get(DATABASE_URL, f"sqlite:///{database_file(folder)}")
-
-
-def database_file(folder: Path) -> Path:
-    """The database in a folder."""
-    return folder.resolve() / "dotstack.db"
+    return os.environ.get(DATABASE_URL, f"sqlite:///{folder.resolve()}/dotstack.db")
 
 
 def _serve(options: argparse.Namespace) -> int:

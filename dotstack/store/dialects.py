@@ -2,6 +2,8 @@
 
 import re
 import sqlite3
+from collections.abc import Callable, Iterator
+from contextlib import contextmanager
 from pathlib import Path
 from typing import Any
 
@@ -32,30 +34,22 @@ _LOST = re.compile("08|57P|25P03")
 
 def connected(url: str) -> Engine:
     """An engine for a database; raises AddressError where the URL is none that is known."""
-    try:
+    with _known_address():
         kind = make_url(url).get_backend_name()
-        if kind == "sqlite":
-            engine = create_engine(url)
-            event.listen(engine, "connect", _prepare_sqlite)
-            event.listen(engine, "begin", _begin_sqlite)
-        elif kind == "postgresql":
-            # A server may have been started anew since a connection was used last.
-            engine = create_engine(url, pool_pre_ping=True)
-            event.listen(engine, "connect", _prepare_postgresql)
-            event.listen(engine, "begin", _begin_postgresql)
-        else:
+        if kind not in _WAYS:
             raise AddressError(f"{kind} is not known here")
-    except (ArgumentError, ImportError) as error:
-        raise AddressError(str(error)) from error
+        prepare, begin = _WAYS[kind]
+        # A server may have been started anew since a connection was used last.
+        engine = create_engine(url, pool_pre_ping=kind != "sqlite")
+    event.listen(engine, "connect", prepare)
+    event.listen(engine, "begin", begin)
     return engine
 
 
 def file_of(url: str) -> Path | None:
     """The file that a database is; None where a server keeps it. Raises AddressError."""
-    try:
+    with _known_address():
         found = make_url(url)
-    except ArgumentError as error:
-        raise AddressError(str(error)) from error
     if found.get_backend_name() != "sqlite" or not found.database:
         return None
     return Path(found.database)
@@ -83,6 +77,14 @@ def meaning(error: DBAPIError) -> StoreError | None:
     # There is no name where the connection broke before the server could say anything.
     is_broken = error.connection_invalidated or (not state and isinstance(error, OperationalError))
     return UnreachableError() if is_broken or _LOST.match(state) else None
+
+
+@contextmanager
+def _known_address() -> Iterator[None]:
+    try:
+        yield
+    except (ArgumentError, ImportError) as error:
+        raise AddressError(str(error)) from error
 
 
 def _meaning_sqlite(error: DBAPIError) -> StoreError | None:
@@ -127,3 +129,10 @@ def _prepare_postgresql(connection: Any, _record: object) -> None:
     connection.execute(f"SET lock_timeout = {_TURN_MS}")
     connection.execute(f"SET idle_in_transaction_session_timeout = {_IDLE_MS}")
     connection.commit()
+
+
+# How each is prepared when it is connected to, and how a transaction begins.
+_WAYS: dict[str, tuple[Callable[[Any, object], None], Callable[[Connection], None]]] = {
+    "sqlite": (_prepare_sqlite, _begin_sqlite),
+    "postgresql": (_prepare_postgresql, _begin_postgresql),
+}
