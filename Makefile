@@ -6,23 +6,29 @@ PYTHON := .venv/bin/python
 UV_VERSION := 0.13.9
 STATIC := dotstack/web/static/index.html
 SHIPPED := dotstack/fonts/files/.ready
+HEADERS = $(shell python3 -c "import sysconfig; print(sysconfig.get_path('include'))")
 FRONTEND_SOURCES := $(shell find frontend/src frontend/public -type f 2>/dev/null) \
 	frontend/index.html frontend/vite.config.ts frontend/package.json
 
-.PHONY: demo test dev bench sweep lint types chromium fonts postgresql clean
+.PHONY: demo test uncompiled dev bench sweep lint types compiled compiler chromium fonts postgresql clean
 
-demo: .venv/.ready $(STATIC) $(SHIPPED)
+demo: compiled $(STATIC) $(SHIPPED)
 	@test -z "$(RESET)" || { echo "== Starting afresh: removing $(DATA)"; rm -rf $(DATA); }
 	@echo "== Starting Dot Stack"
 	@.venv/bin/dotstack demo --port $(PORT) --folder $(DATA)
 
-test: .venv/.ready $(STATIC) $(SHIPPED) chromium fonts postgresql
+test: compiled $(STATIC) $(SHIPPED) chromium fonts postgresql
 	@echo "== Running the front end's own tests"
 	@cd frontend && npm run --silent test
 	@echo "== Running all tests"
 	@$(PYTHON) -m pytest
+	@$(MAKE) --no-print-directory uncompiled
 
-lint: .venv/.ready frontend/node_modules/.ready
+uncompiled: compiled
+	@echo "== Running the engine's tests uncompiled, bounds of arrays looked at"
+	@$(PYTHON) -m pytest -p tools.uncompiled --hypothesis-profile=few tests/core/arrangement
+
+lint: compiled frontend/node_modules/.ready
 	@echo "== Python: style, types, arrows"
 	@.venv/bin/ruff check .
 	@.venv/bin/ruff format --check .
@@ -38,17 +44,17 @@ lint: .venv/.ready frontend/node_modules/.ready
 	@echo "== Front end: style, types"
 	@cd frontend && npm run --silent lint && npm run --silent check
 
-types: .venv/.ready frontend/node_modules/.ready
+types: compiled frontend/node_modules/.ready
 	@.venv/bin/dotstack openapi > docs/openapi.json
 	@for kind in drawing kit; do .venv/bin/dotstack schema $$kind > docs/$$kind-file.schema.json; done
 	@.venv/bin/dotstack ranges > frontend/src/api/ranges.json
 	@cd frontend && npm run --silent types
 
-dev: .venv/.ready frontend/node_modules/.ready $(SHIPPED)
+dev: compiled frontend/node_modules/.ready $(SHIPPED)
 	@echo "== The server, and the front end rebuilt as you write: http://127.0.0.1:5173/"
 	@trap 'kill 0' EXIT; .venv/bin/dotstack demo --folder $(DATA) & cd frontend && npm run dev
 
-bench: .venv/.ready $(SHIPPED)
+bench: compiled $(SHIPPED)
 	@$(PYTHON) -m bench.engine
 	@$(PYTHON) -m bench.desk
 	@$(PYTHON) -m bench.combining
@@ -58,7 +64,7 @@ bench: .venv/.ready $(SHIPPED)
 	@$(PYTHON) -m bench.repeating
 	@$(PYTHON) -m bench.shelf
 
-sweep: .venv/.ready frontend/node_modules/.ready $(STATIC) $(SHIPPED) fonts postgresql
+sweep: compiled frontend/node_modules/.ready $(STATIC) $(SHIPPED) fonts postgresql
 	@$(PYTHON) -m bench.fuzz
 	@$(PYTHON) -m bench.calls
 	@$(PYTHON) -m bench.calls --postgresql
@@ -67,7 +73,15 @@ sweep: .venv/.ready frontend/node_modules/.ready $(STATIC) $(SHIPPED) fonts post
 	@$(PYTHON) -m bench.commands
 	@$(PYTHON) -m bench.sweep --seconds 400 --keep build/sweep
 
-.venv/.ready: requirements.lock pyproject.toml
+compiled: .venv/.ready
+	@$(PYTHON) setup.py --quiet build_ext --inplace
+
+compiler:
+	@echo '#include <Python.h>' | cc -fsyntax-only -x c -I "$(HEADERS)" - 2>/dev/null || { \
+		echo "== Installing a C compiler and Python's headers, to compile the engine's inner loops"; \
+		sh tools/apt.sh gcc libc6-dev python3-dev; }
+
+.venv/.ready: requirements.lock pyproject.toml | compiler
 	@echo "== Setting up Python in .venv"
 	@command -v python3 >/dev/null || { echo "Python 3.11 is wanted: apt-get install python3"; exit 1; }
 	@test -x $(PYTHON) || python3 -m venv .venv || { \

@@ -27,6 +27,7 @@ settings.register_profile(
     max_examples=40,
     suppress_health_check=[HealthCheck.too_slow, HealthCheck.data_too_large],
 )
+settings.register_profile("few", parent=settings.get_profile("seeded"), max_examples=5)
 settings.load_profile("seeded")
 
 

@@ -1,17 +1,104 @@
 """Candidate pairs: which boxes overlap, found by sorting and sweeping, strip by strip."""
 
-from dataclasses import dataclass
 from typing import TypeAlias
 
+import cython
 import numpy as np
+from cython.cimports.dotstack.core.geometry.growing import IntColumn
 
 from dotstack.core.geometry.arrays import Floats, Ints, ranges
 
 Boxes: TypeAlias = tuple[Floats, Floats, Floats, Floats]
 
-_MAX_STRIPS = 1024
 _LEAST_IN_STRIP = 16
 _MOST_STRIPS = 3
+
+
+class Strips:
+    """Boxes (x0, y0, x1, y1) in the strips of y that they reach, in each from the left.
+
+    As many strips as there may be, with about as many of the boxes in each, without boxes
+    reaching over more than a few on average. What comes within ``margin`` of a box is taken
+    to meet it.
+
+    Attributes:
+        box: the boxes of strip k are box[offsets[k]] to box[offsets[k + 1]].
+        first: by box, the first strip that it reaches.
+        furthest: by place in ``box``, how far to the right those reach of its strip up to it.
+
+    """
+
+    def __init__(self, boxes: Boxes, margin: float, bounds: Floats | None = None) -> None:
+        self.margin = margin
+        self.x0, self.y0, self.x1, self.y1 = boxes
+        low, high = boxes[1] - margin, boxes[3] + margin
+        if bounds is None:
+            bounds = _bounds(low, high)
+        first, last = np.searchsorted(bounds, low), np.searchsorted(bounds, high)
+        count = last - first + 1
+        box, strip = np.repeat(np.arange(len(low)), count), ranges(first, count)
+        order = np.lexsort((boxes[0][box], strip))
+        self._bounds, self.first, self.box = bounds, first, box[order]
+        self.offsets = np.searchsorted(strip[order], np.arange(len(bounds) + 2))
+        reach = boxes[2][self.box] if len(box) else np.empty(0)
+        self.furthest = reach
+        k: cython.Py_ssize_t
+        i: cython.Py_ssize_t
+        for k in range(self.offsets.shape[0] - 1):
+            for i in range(self.offsets[k] + 1, self.offsets[k + 1]):
+                self.furthest[i] = max(self.furthest[i], self.furthest[i - 1])
+
+    @property
+    def bounds(self) -> Floats:
+        """Where one strip ends and the next begins."""
+        return np.asarray(self._bounds)
+
+    def of(self, y: cython.double) -> cython.Py_ssize_t:
+        """The strip that y lies in."""
+        low: cython.Py_ssize_t = 0
+        high: cython.Py_ssize_t = self._bounds.shape[0]
+        while low < high:
+            middle: cython.Py_ssize_t = (low + high) // 2
+            if self._bounds[middle] < y:
+                low = middle + 1
+            else:
+                high = middle
+        return low
+
+    def beginning(self, strip: cython.Py_ssize_t, x: cython.double) -> cython.Py_ssize_t:
+        """The first place in a strip from which boxes begin at x or to the right of it."""
+        low: cython.Py_ssize_t = self.offsets[strip]
+        high: cython.Py_ssize_t = self.offsets[strip + 1]
+        while low < high:
+            middle: cython.Py_ssize_t = (low + high) // 2
+            if self.x0[self.box[middle]] < x:
+                low = middle + 1
+            else:
+                high = middle
+        return low
+
+    def reaching(self, strip: cython.Py_ssize_t, x: cython.double) -> cython.Py_ssize_t:
+        """The first place in a strip before which no box reaches x."""
+        low: cython.Py_ssize_t = self.offsets[strip]
+        high: cython.Py_ssize_t = self.offsets[strip + 1]
+        while low < high:
+            middle: cython.Py_ssize_t = (low + high) // 2
+            if self.furthest[middle] < x:
+                low = middle + 1
+            else:
+                high = middle
+        return low
+
+
+def _bounds(low: Floats, high: Floats) -> Floats:
+    middles = np.sort((low + high) / 2)
+    every = 1 << (_LEAST_IN_STRIP - 1).bit_length()
+    while True:
+        bounds: Floats = middles[every::every]
+        entries = np.searchsorted(bounds, high) - np.searchsorted(bounds, low)
+        if int(entries.sum()) <= _MOST_STRIPS * len(low):
+            return bounds
+        every *= 2
 
 
 def overlapping(boxes: Boxes, margin: float) -> tuple[Ints, Ints]:
@@ -20,104 +107,74 @@ def overlapping(boxes: Boxes, margin: float) -> tuple[Ints, Ints]:
     A sweep along x in each of several strips of y; a pair is found in the lowest strip that
     both reach.
     """
-    if not len(boxes[0]):
-        return _none()
-    (here,) = _in_strips([boxes], margin)
-    upto = np.searchsorted(here.left, here.right, side="right")
-    after = np.arange(1, len(here.box) + 1)
-    counts = np.maximum(upto - after, 0)
-    one, two = np.repeat(np.arange(len(here.box)), counts), ranges(after, counts)
-    a, b = _meeting(boxes, boxes, here, here, one, two, margin)
-    return np.minimum(a, b), np.maximum(a, b)
+    strips: Strips = Strips(boxes, margin)
+    one: IntColumn = IntColumn()
+    two: IntColumn = IntColumn()
+    k: cython.Py_ssize_t
+    i: cython.Py_ssize_t
+    j: cython.Py_ssize_t
+    a: cython.Py_ssize_t
+    b: cython.Py_ssize_t
+    for k in range(strips.offsets.shape[0] - 1):
+        for i in range(strips.offsets[k], strips.offsets[k + 1]):
+            a = strips.box[i]
+            for j in range(i + 1, strips.offsets[k + 1]):
+                b = strips.box[j]
+                if strips.x0[b] > strips.x1[a] + margin:
+                    break
+                if _meet(strips, a, strips, b, k):
+                    one.append(min(a, b))
+                    two.append(max(a, b))
+    return one.array(), two.array()
 
 
 def between(boxes: Boxes, others: Boxes, margin: float) -> tuple[Ints, Ints]:
-    """Pairs (i, j) of a box and another one that come within ``margin``; no order."""
-    if not len(boxes[0]) or not len(others[0]):
-        return _none()
-    here, there = _in_strips([boxes, others], margin)
-    # Of two that overlap along x, one begins within the other.
-    begin = np.searchsorted(there.left, here.left)
-    counts = np.maximum(np.searchsorted(there.left, here.right, side="right") - begin, 0)
-    one, two = np.repeat(np.arange(len(here.box)), counts), ranges(begin, counts)
-    begin = np.searchsorted(here.left, there.left, side="right")
-    counts = np.maximum(np.searchsorted(here.left, there.right, side="right") - begin, 0)
-    one = np.concatenate([one, ranges(begin, counts)])
-    two = np.concatenate([two, np.repeat(np.arange(len(there.box)), counts)])
-    return _meeting(boxes, others, here, there, one, two, margin)
+    """Pairs (i, j) of a box and another one that come within ``margin``; no order.
+
+    Of two that overlap along x, one begins within the other.
+    """
+    there: Strips = Strips(others, margin)
+    here: Strips = Strips(boxes, margin, there.bounds)
+    one: IntColumn = IntColumn()
+    two: IntColumn = IntColumn()
+    k: cython.Py_ssize_t
+    i: cython.Py_ssize_t
+    j: cython.Py_ssize_t
+    a: cython.Py_ssize_t
+    b: cython.Py_ssize_t
+    for k in range(here.offsets.shape[0] - 1):
+        for i in range(here.offsets[k], here.offsets[k + 1]):
+            a = here.box[i]
+            for j in range(there.beginning(k, here.x0[a]), there.offsets[k + 1]):
+                b = there.box[j]
+                if there.x0[b] > here.x1[a] + margin:
+                    break
+                if _meet(here, a, there, b, k):
+                    one.append(a)
+                    two.append(b)
+        for j in range(there.offsets[k], there.offsets[k + 1]):
+            b = there.box[j]
+            for i in range(here.beginning(k, there.x0[b]), here.offsets[k + 1]):
+                a = here.box[i]
+                if here.x0[a] > there.x1[b] + margin:
+                    break
+                if here.x0[a] > there.x0[b] and _meet(here, a, there, b, k):
+                    one.append(a)
+                    two.append(b)
+    return one.array(), two.array()
+
+
+def _meet(
+    here: Strips, a: cython.Py_ssize_t, there: Strips, b: cython.Py_ssize_t, k: cython.Py_ssize_t
+) -> cython.bint:
+    """Whether boxes overlap along y, and k is the lowest strip that both reach."""
+    return (
+        here.y0[a] <= there.y1[b] + here.margin
+        and there.y0[b] <= here.y1[a] + here.margin
+        and k == max(here.first[a], there.first[b])
+    )
 
 
 def points_in_boxes(x: Floats, y: Floats, boxes: Boxes, margin: float) -> tuple[Ints, Ints]:
     """Pairs (point, box) where the point lies in the box grown by ``margin``; no order."""
     return between((x, y, x, y), boxes, margin)
-
-
-@dataclass(frozen=True, eq=False, slots=True)
-class _Stripped:
-    """Boxes once for each strip that they reach, strip by strip from the left.
-
-    Attributes:
-        box, strip: shape (n,); strips are numbered from the lowest.
-        first: the first strip that the box reaches.
-        left, right: where it begins and ends, grown by the margin, the strips laid end to end.
-
-    """
-
-    box: Ints
-    strip: Ints
-    first: Ints
-    left: Floats
-    right: Floats
-
-
-def _in_strips(sets: list[Boxes], margin: float) -> list[_Stripped]:
-    """Boxes sorted into strips that about as many boxes of the last set lie in.
-
-    As many strips as there may be without boxes reaching over more than a few, on average.
-    """
-    left = min(float(boxes[0].min()) for boxes in sets)
-    width = max(float(boxes[2].max()) for boxes in sets) - left + 4 * margin
-    _, y0, _, y1 = sets[-1]
-    middles = np.sort((y0 + y1) / 2)
-    every = 1 << max(_LEAST_IN_STRIP - 1, len(middles) // _MAX_STRIPS).bit_length()
-    while True:
-        bounds = middles[every::every]
-        reach = [
-            (np.searchsorted(bounds, low - margin), np.searchsorted(bounds, high + margin))
-            for _, low, _, high in sets
-        ]
-        entries = sum(int((last - first).sum()) for first, last in reach)
-        if entries <= _MOST_STRIPS * sum(len(first) for first, _ in reach):
-            break
-        every *= 2
-    found = []
-    for (x0, _, x1, _), (first, last) in zip(sets, reach):
-        box = np.repeat(np.arange(len(x0)), last - first + 1)
-        strip = ranges(first, last - first + 1)
-        begin = strip * width + (x0[box] - left)
-        order = np.argsort(begin)
-        box, strip, begin = box[order], strip[order], begin[order]
-        end: Floats = x1[box] - left + margin
-        np.minimum(end, width - margin, out=end)
-        found.append(_Stripped(box, strip, first[box], begin, strip * width + end))
-    return found
-
-
-def _meeting(
-    boxes: Boxes,
-    others: Boxes,
-    here: _Stripped,
-    there: _Stripped,
-    one: Ints,
-    two: Ints,
-    margin: float,
-) -> tuple[Ints, Ints]:
-    """Those pairs that meet along y too, each in the lowest strip that both reach."""
-    a, b = here.box[one], there.box[two]
-    meet = (boxes[1][a] <= others[3][b] + margin) & (others[1][b] <= boxes[3][a] + margin)
-    meet &= here.strip[one] == np.maximum(here.first[one], there.first[two])
-    return a[meet], b[meet]
-
-
-def _none() -> tuple[Ints, Ints]:
-    return np.empty(0, np.intp), np.empty(0, np.intp)

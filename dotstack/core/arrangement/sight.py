@@ -4,17 +4,22 @@ All is said in a *frame* that is turned so that the looks go along +x.
 """
 
 from dataclasses import dataclass
+from typing import Self
 
+import cython
 import numpy as np
+from cython.cimports.dotstack.core.arrangement.pairs import Strips
+from cython.cimports.dotstack.core.geometry.growing import FloatColumn, IntColumn
+from cython.cimports.dotstack.core.geometry.one_by_one import OneByOne
+from cython.cimports.libc.math import acos, atan2, copysign, fabs, fmod, hypot, sqrt
 
-from dotstack.core.arrangement import pairs
 from dotstack.core.geometry import measure
 from dotstack.core.geometry.affine import Affine
-from dotstack.core.geometry.arrays import Bools, Floats, Ints, Points, run_starts
-from dotstack.core.geometry.segments import ARC, CUBIC, LINE, Segments
+from dotstack.core.geometry.arrays import Bools, Ints, Points
+from dotstack.core.geometry.segments import ARC, LINE, Segments
 
-_FIRST_REACH = 4.0
-_FURTHER = 8.0
+_LINE, _ARC = LINE, ARC
+_FAR, _TURN = float("inf"), 2 * np.pi
 _ROOT_STEPS = 60
 _ROOT_WIDTH = 1e-13
 # Within as many snaps of each other, of an end or of the eye, edges are not told apart.
@@ -52,13 +57,19 @@ class Frame:
         self._snap, self.near = snap, _SURE_SNAPS * snap
         self._boxes = measure.boxes(self.edges)
         # An edge whose height only grows or only falls sees nothing of itself.
-        self._steady = np.ones(len(edges), np.bool_)
+        steady = np.ones(len(edges), np.bool_)
         curved = np.flatnonzero(edges.kind != LINE)
-        self._steady[curved] = ~(measure.extremes(self.edges.take(curved))[:, 2:] > 0).any(axis=1)
+        steady[curved] = ~(measure.extremes(self.edges.take(curved))[:, 2:] > 0).any(axis=1)
+        self._steady = steady.view(np.uint8)
+        self._each, self._strips = OneByOne(self.edges), Strips(self._boxes, 0.0)
+        # Which edges a look may meet; and where it meets which, how steep and how fast these are.
+        self._on, self._met = IntColumn(), IntColumn()
+        self._ahead, self._rise, self._speed = FloatColumn(), FloatColumn(), FloatColumn()
+        self._t, self._marks = np.empty(3), np.empty(4)
 
-    def turned(self, turn_rad: float) -> "Frame":
+    def turned(self, turn_rad: float) -> Self:
         """The frame turned further."""
-        return Frame(self.edges, turn_rad, self._snap)
+        return type(self)(self.edges, turn_rad, self._snap)
 
     def rightmost(self, group: Ints, count: int) -> Points:
         """The point of each group of edges, of ``count``, that lies furthest ahead."""
@@ -78,142 +89,218 @@ class Frame:
 
         ``group`` has shape (edges,).
         """
-        edge = np.full(len(eyes), -1)
-        left, sure, alone = np.zeros((3, len(eyes)), np.bool_)
-        sure[:] = alone[:] = True
-        if not len(eyes):
-            return Seen(edge, left, sure, alone)
-        x0, y0, x1, y1 = self._boxes
-        whole = float(np.hypot(x1.max() - x0.min(), y1.max() - y0.min()))
-        # Ever further, for what is near hides what is far.
-        reach = _FIRST_REACH * whole / np.sqrt(len(x0))
-        todo = np.arange(len(eyes))
-        while len(todo):
-            eye = eyes[todo]
-            looks = (eye.real - self.near, eye.imag, eye.real + reach, eye.imag)
-            of, on = pairs.between(looks, self._boxes, 0.0)
-            found = self._nearest(eye, own[todo], group, of, on, reach)
-            done = found.edge >= 0
-            edge[todo], left[todo] = found.edge, found.left
-            sure[todo] &= found.sure
-            alone[todo] &= found.alone
-            if reach >= whole:
+        seen = Seen(np.full(len(eyes), -1), *np.ones((3, len(eyes)), np.bool_))
+        edge: cython.Py_ssize_t[:] = seen.edge
+        left: cython.uchar[:] = seen.left.view(np.uint8)
+        sure: cython.uchar[:] = seen.sure.view(np.uint8)
+        alone: cython.uchar[:] = seen.alone.view(np.uint8)
+        spots: cython.doublecomplex[:] = eyes
+        owns: cython.Py_ssize_t[:] = own
+        groups: cython.Py_ssize_t[:] = group
+        e: cython.Py_ssize_t
+        k: cython.Py_ssize_t
+        for e in range(spots.shape[0]):
+            x: cython.double = spots[e].real
+            y: cython.double = spots[e].imag
+            self._face(x, y, owns[e], groups)
+            alone[e] = self._meet(x, y, owns[e], groups)
+            nearest: cython.double = _FAR
+            for k in range(self._met.count):
+                if self._ahead.get(k) < nearest:
+                    nearest = self._ahead.get(k)
+                    edge[e] = self._met.get(k)
+                    left[e] = self._rise.get(k) > 0
+            sure[e] = self._is_sure(nearest) and not self._passes(x, y, owns[e], groups, nearest)
+        return seen
+
+    def _face(
+        self, x: cython.double, y: cython.double, own: cython.Py_ssize_t,
+        group: cython.Py_ssize_t[:],
+    ) -> cython.void:  # fmt: skip
+        """Notes the edges that the look may meet, but none that lies behind another for certain."""
+        strips: Strips = self._strips
+        bound: cython.double = _FAR
+        strip: cython.Py_ssize_t = strips.of(y)
+        place: cython.Py_ssize_t
+        self._on.clear()
+        for place in range(strips.reaching(strip, x - self.near), strips.offsets[strip + 1]):
+            i: cython.Py_ssize_t = strips.box[place]
+            if strips.x0[i] > bound + self.near:
                 break
-            todo, reach = todo[~done], min(_FURTHER * reach, whole)
-        return Seen(edge, left, sure, alone)
+            if strips.x1[i] < x - self.near or strips.y0[i] > y or strips.y1[i] < y:
+                continue
+            if group[i] == own and self._steady[i]:
+                continue
+            self._on.append(i)
+            low: cython.double = self._each.start[i].imag
+            high: cython.double = self._each.end[i].imag
+            if min(low, high) < y < max(low, high) and strips.x0[i] > x + self.near:
+                bound = min(bound, strips.x1[i])
 
-    def _nearest(
-        self, eyes: Points, own: Ints, group: Ints, of: Ints, on: Ints, reach: float
-    ) -> Seen:
-        order = np.argsort(of, kind="stable")
-        of, on = of[order], on[order]
-        other = (group[on] != own[of]) | ~self._steady[on]
-        of, on = passed = self._unhidden(eyes, of[other], on[other])
-        row, t = _heights(self.edges, on, eyes.imag[of])
-        of, on = of[row], on[row]
-        speed = self.edges.velocity(on, t)
-        ahead = self.edges.at(on, t).real - eyes.real[of]
-        here = (np.abs(ahead) <= self.near) & (group[on] == own[of])
-        alone = np.bincount(of[here], minlength=len(eyes)) < 2
-        met = ~here & (ahead >= -self.near) & (ahead <= reach)
-        of, on, speed, ahead = of[met], on[met], speed[met], ahead[met]
-        by = np.lexsort((ahead, of))
-        first = by[run_starts(of[by])]
-        edge, nearest = np.full(len(eyes), -1), np.full(len(eyes), reach)
-        left = np.zeros(len(eyes), np.bool_)
-        edge[of[first]], left[of[first]] = on[first], speed.imag[first] > 0
-        nearest[of[first]] = ahead[first]
-        close = ahead <= nearest[of] + self.near
-        count = np.bincount(of[close], minlength=len(eyes))
-        flat = np.abs(speed.imag) <= _SLOPE * np.abs(speed)
-        vague = np.bincount(of[close], flat[close] | (ahead[close] <= self.near), len(eyes))
-        sure = (count < 2) & (vague == 0)
-        sure[self._passing(eyes, own, group, passed, nearest)] = False
-        return Seen(edge, left, sure, alone)
+    def _meet(
+        self, x: cython.double, y: cython.double, own: cython.Py_ssize_t,
+        group: cython.Py_ssize_t[:],
+    ) -> cython.bint:  # fmt: skip
+        """Notes what the look meets; whether it meets the eye's group once only at the eye."""
+        here: cython.int = 0
+        k: cython.Py_ssize_t
+        n: cython.int
+        self._met.clear()
+        self._ahead.clear()
+        self._rise.clear()
+        self._speed.clear()
+        for k in range(self._on.count):
+            i: cython.Py_ssize_t = self._on.get(k)
+            for n in range(self._heights(i, y)):
+                ahead: cython.double = self._each.at(i, self._t[n]).real - x
+                if fabs(ahead) <= self.near and group[i] == own:
+                    here += 1
+                elif ahead >= -self.near:
+                    velocity: cython.doublecomplex = self._each.velocity(i, self._t[n])
+                    self._met.append(i)
+                    self._ahead.append(ahead)
+                    self._rise.append(velocity.imag)
+                    self._speed.append(hypot(velocity.real, velocity.imag))
+        return here < 2
 
-    def _passing(
-        self, eyes: Points, own: Ints, group: Ints, pairs_: tuple[Ints, Ints], nearest: Floats
-    ) -> Ints:
-        """The eyes that look past an end of an edge, too near to it to tell on which side."""
-        of, on = pairs_
-        found = []
-        for ends in (self.edges.start, self.edges.end):
-            gap = ends[on] - eyes[of]
-            past = (np.abs(gap.imag) <= self.near) & (gap.real >= -self.near)
-            past &= gap.real <= nearest[of] + self.near
-            past &= (group[on] != own[of]) | (np.abs(gap.real) > self.near)
-            found.append(of[past])
-        return np.concatenate(found)
+    def _is_sure(self, nearest: cython.double) -> cython.bint:
+        """Whether nothing else is met near to the nearest one, nor that at the eye or askance."""
+        close: cython.int = 0
+        k: cython.Py_ssize_t
+        for k in range(self._met.count):
+            if self._ahead.get(k) <= nearest + self.near:
+                close += 1
+                flat: cython.bint = fabs(self._rise.get(k)) <= _SLOPE * self._speed.get(k)
+                if flat or close > 1 or self._ahead.get(k) <= self.near:
+                    return False
+        return True
 
-    def _unhidden(self, eyes: Points, of: Ints, on: Ints) -> tuple[Ints, Ints]:
-        """Those pairs, sorted by eye, whose edge lies behind no other one for certain."""
-        if not len(of):
-            return of, on
-        x0, _, x1, _ = self._boxes
-        start, end = self.edges.start[on].imag, self.edges.end[on].imag
-        height = eyes.imag[of]
-        crosses = (np.minimum(start, end) < height) & (np.maximum(start, end) > height)
-        crosses &= x0[on] > eyes.real[of] + self.near
-        first = run_starts(of)
-        bound = np.minimum.reduceat(np.where(crosses, x1[on], np.inf), first)
-        bound = np.repeat(bound, np.diff(np.append(first, len(of))))
-        seen = x0[on] <= bound + self.near
-        return of[seen], on[seen]
+    def _passes(
+        self, x: cython.double, y: cython.double, own: cython.Py_ssize_t,
+        group: cython.Py_ssize_t[:], nearest: cython.double,
+    ) -> cython.bint:  # fmt: skip
+        """Whether the look goes past an end of an edge, too near to it to tell on which side."""
+        eye: cython.doublecomplex = x + 1j * y
+        k: cython.Py_ssize_t
+        for k in range(self._on.count):
+            i: cython.Py_ssize_t = self._on.get(k)
+            mine: cython.bint = group[i] == own
+            if self._passes_end(self._each.start[i] - eye, nearest, mine):
+                return True
+            if self._passes_end(self._each.end[i] - eye, nearest, mine):
+                return True
+        return False
+
+    def _passes_end(
+        self, gap: cython.doublecomplex, nearest: cython.double, mine: cython.bint
+    ) -> cython.bint:
+        return (
+            fabs(gap.imag) <= self.near
+            and -self.near <= gap.real <= nearest + self.near
+            and not (mine and fabs(gap.real) <= self.near)
+        )
+
+    def _heights(self, i: cython.Py_ssize_t, y: cython.double) -> cython.int:
+        """At how many parameters, kept in ``_t``, edge i lies at the height y."""
+        if self._each.kind[i] == _LINE:
+            low: cython.double = self._each.start[i].imag
+            high: cython.double = self._each.end[i].imag
+            if low == high:
+                return 0
+            self._t[0] = (y - low) / (high - low)
+            return 1 if 0.0 <= self._t[0] <= 1.0 else 0
+        if self._each.kind[i] == _ARC:
+            return self._arc_heights(i, y)
+        return self._cubic_heights(i, y)
+
+    def _arc_heights(self, i: cython.Py_ssize_t, y: cython.double) -> cython.int:
+        # Its height is a·cos θ + b·sin θ, which is one cosine.
+        each: OneByOne = self._each
+        a: cython.double = each.q[i].real * each.turn[i].imag
+        b: cython.double = each.q[i].imag * each.turn[i].real
+        off: cython.double = y - each.p[i].imag
+        swing: cython.double = hypot(a, b)
+        if fabs(off) > swing or swing == 0.0 or each.sweep[i] == 0.0:
+            return 0
+        phase: cython.double = atan2(b, a)
+        swing = acos(off / swing)
+        way: cython.double = copysign(1.0, each.sweep[i])
+        count: cython.int = 0
+        side: cython.int
+        for side in range(2):
+            theta: cython.double = phase + (swing if side else -swing)
+            forward: cython.double = fmod(way * (theta - each.angle[i]), _TURN)
+            if forward < 0.0:
+                forward += _TURN
+            if forward <= fabs(each.sweep[i]):
+                self._t[count] = forward / fabs(each.sweep[i])
+                count += 1
+        return count
+
+    def _cubic_heights(self, i: cython.Py_ssize_t, y: cython.double) -> cython.int:
+        """Between its extremes the height is monotone: there Newton's method finds every root.
+
+        Relieved by bisection where it leaves the bracket or is slow (Press et al., section 9.4).
+        """
+        a: cython.double = self._each.start[i].imag
+        b: cython.double = self._each.p[i].imag
+        c: cython.double = self._each.q[i].imag
+        d: cython.double = self._each.end[i].imag
+        c3: cython.double = d - a - 3 * (c - b)
+        c2: cython.double = 3 * (a - 2 * b + c)
+        c1: cython.double = 3 * (b - a)
+        c0: cython.double = a - y
+        count: cython.int = 0
+        k: cython.int
+        for k in range(_monotone(c3, c2, c1, self._marks)):
+            low: cython.double = self._marks[k]
+            high: cython.double = self._marks[k + 1]
+            at_low: cython.double = ((c3 * low + c2) * low + c1) * low + c0
+            at_high: cython.double = ((c3 * high + c2) * high + c1) * high + c0
+            if at_low * at_high > 0:
+                continue
+            t: cython.double = (low + high) / 2
+            width: cython.double = high - low
+            for _ in range(_ROOT_STEPS):
+                value: cython.double = ((c3 * t + c2) * t + c1) * t + c0
+                slope: cython.double = (3 * c3 * t + 2 * c2) * t + c1
+                if value * at_low > 0:
+                    low = t
+                else:
+                    high = t
+                step: cython.double = value / slope if slope != 0.0 else _FAR
+                if fabs(step) > width / 2 or t - step < low or t - step > high:
+                    step = t - (low + high) / 2
+                t -= step
+                width = fabs(step)
+                if width <= _ROOT_WIDTH:
+                    break
+            self._t[count] = min(max(t, 0.0), 1.0)
+            count += 1
+        return count
 
 
-def _heights(edges: Segments, index: Ints, height: Floats) -> tuple[Ints, Floats]:
-    """Where edges ``index`` lie at ``height`` in y: the rows of those that do, and at which t."""
-    kind = edges.kind[index]
-    found = [(np.empty(0, np.intp), np.empty(0))]
-    for wanted, solve in ((LINE, _line_heights), (ARC, _arc_heights), (CUBIC, _cubic_heights)):
-        which = np.flatnonzero(kind == wanted)
-        if len(which):
-            row, t = solve(edges.take(index[which]), height[which])
-            inside = (t >= 0.0) & (t <= 1.0)
-            found.append((which[row[inside]], t[inside]))
-    rows, parameters = zip(*found)
-    return np.concatenate(rows), np.concatenate(parameters)
+def _monotone(
+    c3: cython.double, c2: cython.double, c1: cython.double, marks: cython.double[:]
+) -> cython.int:
+    """How many stretches from 0 to 1 there are on which c1·t + c2·t² + c3·t³ is monotone.
 
-
-def _line_heights(lines: Segments, height: Floats) -> tuple[Ints, Floats]:
-    start, end = lines.start.imag, lines.end.imag
-    return np.arange(len(lines)), (height - start) / (end - start)
-
-
-def _arc_heights(arcs: Segments, height: Floats) -> tuple[Ints, Floats]:
-    # Its height is a·cos θ + b·sin θ, which is one cosine.
-    a, b = arcs.q.real * np.sin(arcs.rotation), arcs.q.imag * np.cos(arcs.rotation)
-    phase = np.arctan2(b, a)
-    swing = np.arccos((height - arcs.p.imag) / np.hypot(a, b))
-    theta = np.concatenate([phase - swing, phase + swing])
-    row = np.tile(np.arange(len(arcs)), 2)
-    sweep = arcs.sweep[row]
-    forward = np.mod(np.sign(sweep) * (theta - arcs.angle[row]), 2 * np.pi)
-    return row, forward / np.abs(sweep)
-
-
-def _cubic_heights(cubics: Segments, height: Floats) -> tuple[Ints, Floats]:
-    a, b, c, d = (v.imag for v in (cubics.start, cubics.p, cubics.q, cubics.end))
-    powers = np.stack([d - a - 3 * (c - b), 3 * (a - 2 * b + c), 3 * (b - a), a - height])
-    # Between its extremes the height is monotone: there Newton's method finds every root,
-    # relieved by bisection where it leaves the bracket or is slow (Press et al., section 9.4).
-    bend = measure.quadratic_roots(3 * powers[0], 2 * powers[1], powers[2])
-    bend = np.sort(np.where((bend > 0) & (bend < 1), bend, 1.0), axis=1)
-    marks = np.concatenate([np.zeros((len(a), 1)), bend, np.ones((len(a), 1))], axis=1)
-    c3, c2, c1, c0 = powers[:, :, None]
-    value = ((c3 * marks + c2) * marks + c1) * marks + c0
-    row, column = np.nonzero((value[:, :-1] * value[:, 1:] <= 0) & (marks[:, 1:] > marks[:, :-1]))
-    low, high, at_low = marks[row, column], marks[row, column + 1], value[row, column]
-    c3, c2, c1, c0 = powers[:, row]
-    t, width = (low + high) / 2, high - low
-    for _ in range(_ROOT_STEPS):
-        value = ((c3 * t + c2) * t + c1) * t + c0
-        same = value * at_low > 0
-        low, high = np.where(same, t, low), np.where(same, high, t)
-        step = value / ((3 * c3 * t + 2 * c2) * t + c1)
-        slow = ~(np.abs(step) <= width / 2) | (t - step < low) | (t - step > high)
-        step = np.where(slow, t - (low + high) / 2, step)
-        t, width = t - step, np.abs(step)
-        if not (width > _ROOT_WIDTH).any():
-            break
-    return row, t
+    ``marks`` gets their bounds. After Press et al., *Numerical Recipes*, section 5.6.
+    """
+    count: cython.int = 1
+    marks[0] = 0.0
+    under: cython.double = c2 * c2 - 3 * c3 * c1
+    if under >= 0:
+        q: cython.double = -(c2 + copysign(sqrt(under), c2))
+        one: cython.double = q / (3 * c3) if c3 != 0.0 else _FAR
+        two: cython.double = c1 / q if q != 0.0 else _FAR
+        first: cython.double = min(one, two)
+        second: cython.double = max(one, two)
+        if 0.0 < first < 1.0:
+            marks[count] = first
+            count += 1
+        if first < second < 1.0 and second > 0.0:
+            marks[count] = second
+            count += 1
+    marks[count] = 1.0
+    return count

@@ -1,10 +1,16 @@
 """Exact measures of segments, row by row: enclosed area, length, bounds."""
 
+import cython
 import numpy as np
+from cython.cimports.dotstack.core.geometry.one_by_one import OneByOne
+from cython.cimports.libc.math import atan2, copysign, fabs, fmod, sqrt
 from scipy.special import ellipeinc
 
-from dotstack.core.geometry.arrays import Floats, Ints, cross
-from dotstack.core.geometry.segments import ARC, CUBIC, Segments
+from dotstack.core.geometry.arrays import Floats, Ints
+from dotstack.core.geometry.segments import ARC, CUBIC, LINE, Segments
+
+_LINE, _ARC, _CUBIC = LINE, ARC, CUBIC
+_TURN, _HALF_TURN = 2 * np.pi, np.pi
 
 # Of a cubic's length, how far a part and its halves may differ; and how often parts are halved.
 _AGREEING = 1e-11
@@ -17,24 +23,28 @@ def swept_areas(segments: Segments, origin: complex = 0j) -> Floats:
 
     Summed over a closed contour this is its area, positive if it runs from +x towards +y.
     """
-    start, end = segments.start - origin, segments.end - origin
-    area = 0.5 * cross(start, end)
-    arc, cubic = segments.kind == ARC, segments.kind == CUBIC
-    if arc.any():
-        centre = segments.p[arc] - origin
-        radii = segments.q[arc]
-        area[arc] = 0.5 * (
-            cross(centre, end[arc] - start[arc]) + radii.real * radii.imag * segments.sweep[arc]
-        )
-    if cubic.any():
-        a, d = start[cubic], end[cubic]
-        b, c = segments.p[cubic] - origin, segments.q[cubic] - origin
-        area[cubic] = (
-            0.3 * (cross(a, b) + cross(c, d))
-            + 0.15 * (cross(a, c) + cross(b, c) + cross(b, d))
-            + 0.05 * cross(a, d)
-        )
-    return area
+    each: OneByOne = OneByOne(segments)
+    found = np.empty(len(segments))
+    area: cython.double[:] = found
+    middle: cython.doublecomplex = origin
+    i: cython.Py_ssize_t
+    for i in range(area.shape[0]):
+        a: cython.doublecomplex = each.start[i] - middle
+        d: cython.doublecomplex = each.end[i] - middle
+        b: cython.doublecomplex = each.p[i] - middle
+        c: cython.doublecomplex = each.q[i]
+        if each.kind[i] == _LINE:
+            area[i] = 0.5 * _cross(a, d)
+        elif each.kind[i] == _ARC:
+            area[i] = 0.5 * (_cross(b, d - a) + c.real * c.imag * each.sweep[i])
+        else:
+            c = c - middle
+            area[i] = (
+                0.3 * (_cross(a, b) + _cross(c, d))
+                + 0.15 * (_cross(a, c) + _cross(b, c) + _cross(b, d))
+                + 0.05 * _cross(a, d)
+            )
+    return found
 
 
 def lengths(segments: Segments) -> Floats:
@@ -91,48 +101,81 @@ def _arc_lengths(arcs: Segments) -> Floats:
 
 def boxes(segments: Segments) -> tuple[Floats, Floats, Floats, Floats]:
     """Tight bounds of each segment: x0, y0, x1, y1."""
-    x0 = np.minimum(segments.start.real, segments.end.real)
-    x1 = np.maximum(segments.start.real, segments.end.real)
-    y0 = np.minimum(segments.start.imag, segments.end.imag)
-    y1 = np.maximum(segments.start.imag, segments.end.imag)
-    curved = np.flatnonzero(segments.kind)
-    if len(curved):
-        t = extremes(segments.take(curved))
-        points = segments.at(curved[:, None], t)
-        x0[curved] = np.minimum(x0[curved], points.real.min(axis=1))
-        x1[curved] = np.maximum(x1[curved], points.real.max(axis=1))
-        y0[curved] = np.minimum(y0[curved], points.imag.min(axis=1))
-        y1[curved] = np.maximum(y1[curved], points.imag.max(axis=1))
-    return x0, y0, x1, y1
+    each: OneByOne = OneByOne(segments)
+    found = np.empty((4, len(segments)))
+    sides: cython.double[:, :] = found
+    t: cython.double[:] = np.empty(4)
+    i: cython.Py_ssize_t
+    k: cython.int
+    for i in range(sides.shape[1]):
+        spot: cython.doublecomplex = each.start[i]
+        x0: cython.double = spot.real
+        x1: cython.double = spot.real
+        y0: cython.double = spot.imag
+        y1: cython.double = spot.imag
+        _extremes(each, i, t)
+        for k in range(5):
+            spot = each.at(i, t[k]) if k < 4 else each.end[i]
+            x0, x1 = min(x0, spot.real), max(x1, spot.real)
+            y0, y1 = min(y0, spot.imag), max(y1, spot.imag)
+        sides[0, i], sides[1, i], sides[2, i], sides[3, i] = x0, y0, x1, y1
+    return found[0], found[1], found[2], found[3]
 
 
 def extremes(segments: Segments) -> Floats:
     """Parameters (n, 4) inside at which x, twice, or y, twice, is extreme; 0 where it is not."""
-    t = np.zeros((len(segments), 4))
-    arc = segments.kind == ARC
-    if arc.any():
-        rows = segments.take(arc)
-        cos, sin = np.cos(rows.rotation), np.sin(rows.rotation)
-        rx, ry = rows.q.real, rows.q.imag
-        flat_x = np.arctan2(-ry * sin, rx * cos)
-        flat_y = np.arctan2(ry * cos, rx * sin)
-        angles = np.stack([flat_x, flat_x + np.pi, flat_y, flat_y + np.pi], axis=1)
-        forward = np.sign(rows.sweep)[:, None] * (angles - rows.angle[:, None])
-        # Of an arc of next to no sweep, infinitely far along is as good as past its end.
-        with np.errstate(over="ignore", divide="ignore", invalid="ignore"):
-            along = np.mod(forward, 2 * np.pi) / np.abs(rows.sweep)[:, None]
-        t[arc] = np.where(along < 1.0, along, 0.0)
-    cubic = segments.kind == CUBIC
-    if cubic.any():
-        rows = segments.take(cubic)
-        a, b, c = rows.p - rows.start, rows.q - rows.p, rows.end - rows.q
-        roots = [
-            quadratic_roots(*(f(v) for v in (a - 2 * b + c, 2 * (b - a), a)))
-            for f in (np.real, np.imag)
-        ]
-        found = np.concatenate(roots, axis=1)
-        t[cubic] = np.where((found > 0.0) & (found < 1.0), found, 0.0)
-    return t
+    each: OneByOne = OneByOne(segments)
+    found = np.empty((len(segments), 4))
+    t: cython.double[:, :] = found
+    i: cython.Py_ssize_t
+    for i in range(t.shape[0]):
+        _extremes(each, i, t[i])
+    return found
+
+
+def _extremes(each: OneByOne, i: cython.Py_ssize_t, t: cython.double[:]) -> cython.void:
+    """As ``extremes``, of one segment."""
+    t[0] = t[1] = t[2] = t[3] = 0.0
+    if each.kind[i] == _ARC:
+        turn: cython.doublecomplex = each.turn[i]
+        r: cython.doublecomplex = each.q[i]
+        flat: cython.double = atan2(-r.imag * turn.imag, r.real * turn.real)
+        t[0], t[1] = _along(each, i, flat), _along(each, i, flat + _HALF_TURN)
+        flat = atan2(r.imag * turn.real, r.real * turn.imag)
+        t[2], t[3] = _along(each, i, flat), _along(each, i, flat + _HALF_TURN)
+    elif each.kind[i] == _CUBIC:
+        a: cython.doublecomplex = each.p[i] - each.start[i]
+        b: cython.doublecomplex = each.q[i] - each.p[i]
+        c: cython.doublecomplex = each.end[i] - each.q[i]
+        _inner_roots(a.real - 2 * b.real + c.real, 2 * (b.real - a.real), a.real, t[:2])
+        _inner_roots(a.imag - 2 * b.imag + c.imag, 2 * (b.imag - a.imag), a.imag, t[2:])
+
+
+def _along(each: OneByOne, i: cython.Py_ssize_t, theta: cython.double) -> cython.double:
+    """The parameter of an eccentric angle on an arc, 0 if it is not on it."""
+    sweep: cython.double = fabs(each.sweep[i])
+    forward: cython.double = fmod(copysign(1.0, each.sweep[i]) * (theta - each.angle[i]), _TURN)
+    if forward < 0.0:
+        forward += _TURN
+    return forward / sweep if forward < sweep else 0.0
+
+
+def _inner_roots(
+    a: cython.double, b: cython.double, c: cython.double, t: cython.double[:]
+) -> cython.void:
+    """Sets t to the roots of a·t² + b·t + c between 0 and 1, as ``quadratic_roots`` finds them."""
+    under: cython.double = b * b - 4 * a * c
+    if under < 0.0:
+        return
+    q: cython.double = -0.5 * (b + copysign(sqrt(under), b))
+    if a != 0.0 and 0.0 < q / a < 1.0:
+        t[0] = q / a
+    if q != 0.0 and 0.0 < c / q < 1.0:
+        t[1] = c / q
+
+
+def _cross(a: cython.doublecomplex, b: cython.doublecomplex) -> cython.double:
+    return a.real * b.imag - a.imag * b.real
 
 
 def quadratic_roots(a: Floats, b: Floats, c: Floats) -> Floats:

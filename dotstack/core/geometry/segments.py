@@ -13,11 +13,12 @@ from typing import Self
 import numpy as np
 from numpy.typing import NDArray
 
+from dotstack.core.geometry import one_by_one
 from dotstack.core.geometry.affine import Affine
 from dotstack.core.geometry.arrays import Floats, Ints, Points
 from dotstack.core.geometry.table import Table
 
-LINE, ARC, CUBIC = 0, 1, 2
+LINE, ARC, CUBIC = one_by_one.LINE, one_by_one.ARC, one_by_one.CUBIC
 
 
 @dataclass(frozen=True, eq=False, slots=True)
@@ -106,46 +107,11 @@ class Segments(Table):
 
         At exactly 0 and 1 these are the stored end points.
         """
-        index, t = _aligned(index, t)
-        kind = self.kind[index]
-        start, end = self.start[index], self.end[index]
-        out: Points = start + t * (end - start)
-        arc, cubic = kind == ARC, kind == CUBIC
-        if arc.any():
-            i = index[arc]
-            theta = self.angle[i] + t[arc] * self.sweep[i]
-            out[arc] = _on_ellipse(self.p[i], self.q[i], self.rotation[i], theta)
-        if cubic.any():
-            i, u = index[cubic], t[cubic]
-            v = 1.0 - u
-            out[cubic] = (
-                v * v * v * self.start[i]
-                + 3.0 * v * v * u * self.p[i]
-                + 3.0 * v * u * u * self.q[i]
-                + u * u * u * self.end[i]
-            )
-        np.copyto(out, start, where=t == 0.0)
-        np.copyto(out, end, where=t == 1.0)
-        return out
+        return self._evaluated(index, t, 0)
 
     def velocity(self, index: Ints, t: Floats) -> Points:
         """First derivatives by t of segments ``index`` at ``t``, broadcast like ``at``."""
-        index, t = _aligned(index, t)
-        kind = self.kind[index]
-        out: Points = self.end[index] - self.start[index]
-        arc, cubic = kind == ARC, kind == CUBIC
-        if arc.any():
-            i = index[arc]
-            theta = self.angle[i] + t[arc] * self.sweep[i]
-            out[arc] = self.sweep[i] * _on_ellipse(
-                np.complex128(0.0), self.q[i], self.rotation[i], theta + np.pi / 2
-            )
-        if cubic.any():
-            i, u = index[cubic], t[cubic]
-            v = 1.0 - u
-            a, b, c, d = self.start[i], self.p[i], self.q[i], self.end[i]
-            out[cubic] = 3.0 * (v * v * (b - a) + 2.0 * v * u * (c - b) + u * u * (d - c))
-        return out
+        return self._evaluated(index, t, 1)
 
     def acceleration(self, index: Ints, t: Floats) -> Points:
         """Second derivatives by t of segments ``index`` at ``t``, broadcast like ``at``.
@@ -153,37 +119,23 @@ class Segments(Table):
         Those of a cubic change evenly along it, those of an arc keep within the sweep's
         square times the larger radius.
         """
-        index, t = _aligned(index, t)
-        kind = self.kind[index]
-        out: Points = np.zeros(index.shape, np.complex128)
-        arc, cubic = kind == ARC, kind == CUBIC
-        if arc.any():
-            i = index[arc]
-            theta = self.angle[i] + t[arc] * self.sweep[i]
-            out[arc] = -(self.sweep[i] ** 2) * _on_ellipse(
-                np.complex128(0.0), self.q[i], self.rotation[i], theta
-            )
-        if cubic.any():
-            i, u = index[cubic], t[cubic]
-            a, b, c, d = self.start[i], self.p[i], self.q[i], self.end[i]
-            out[cubic] = 6.0 * ((1.0 - u) * (a - 2.0 * b + c) + u * (b - 2.0 * c + d))
-        return out
+        return self._evaluated(index, t, 2)
+
+    def _evaluated(self, index: Ints, t: Floats, order: int) -> Points:
+        # NumPy's way to find out what is of one shape already is slow.
+        if index.shape != t.shape:
+            index, t = np.broadcast_arrays(index, t)
+        found = one_by_one.evaluated(self, index.ravel(), t.ravel(), order)
+        return found.reshape(index.shape)
 
     def pieces(self, index: Ints, t0: Floats, t1: Floats) -> "Segments":
         """The stretches from t0 to t1 of segments ``index``; t0 > t1 turns them round.
 
-        Cubics by their polar form (Goldman, *Pyramid Algorithms*, chapter 6), so that
-        the whole segment comes back unchanged. A handle that lies on its node stays there.
+        The whole segment comes back unchanged. A handle that lies on its node stays there.
         """
         base = self.take(index)
-        span = t1 - t0
-        arc, cubic = base.kind == ARC, base.kind == CUBIC
-        whole = (t0 == 0.0) & (t1 == 1.0)
-        p, q = base.p.copy(), base.q.copy()
-        if cubic.any():
-            inner = cubic & ~whole
-            p[inner] = _polar(base, inner, t0, t0, t1)
-            q[inner] = _polar(base, inner, t0, t1, t1)
+        arc = base.kind == ARC
+        p, q = one_by_one.handles(self, index, t0, t1)
         return Segments(
             base.kind,
             self.at(index, t0),
@@ -192,7 +144,7 @@ class Segments(Table):
             q,
             base.rotation,
             np.where(arc, base.angle + t0 * base.sweep, 0.0),
-            np.where(arc, span * base.sweep, 0.0),
+            np.where(arc, (t1 - t0) * base.sweep, 0.0),
         )
 
     def reversed(self) -> "Segments":
@@ -270,14 +222,6 @@ class Segments(Table):
         )
 
 
-def _aligned(index: Ints, t: Floats) -> tuple[Ints, Floats]:
-    """Both of one shape; where they are already, without NumPy's slow way to find out."""
-    index, t = np.asarray(index), np.asarray(t)
-    if index.shape != t.shape:
-        index, t = np.broadcast_arrays(index, t)
-    return index, t
-
-
 def _on_ellipse(
     centre: Points | np.complex128, radii: Points, rotation: Floats, theta: Floats
 ) -> Points:
@@ -288,25 +232,6 @@ def _on_ellipse(
     turn = np.cos(rotation) + 1j * np.sin(rotation)
     point: Points = centre + turn * local
     return point
-
-
-def _polar(base: Segments, which: NDArray[np.bool_], r: Floats, s: Floats, t: Floats) -> Points:
-    """The polar forms at (r, s, t), by differences from the nearer end.
-
-    So that where the handle there lies on its node, nothing is left of the others' rounding.
-    """
-    r, s, t = r[which], s[which], t[which]
-    a, b, c, d = (f[which] for f in (base.start, base.p, base.q, base.end))
-    far = r + s + t > 1.5
-    a, b, c, d = (np.where(far, x, y) for x, y in ((d, a), (c, b), (b, c), (a, d)))
-    r, s, t = (np.where(far, 1.0 - v, v) for v in (r, s, t))
-    value: Points = (
-        a
-        + (r + s + t) * (b - a)
-        + (r * s + s * t + t * r) * ((c - b) - (b - a))
-        + r * s * t * ((d - c) - 2.0 * (c - b) + (b - a))
-    )
-    return value
 
 
 def elevated(start: complex, handle: complex, end: complex) -> tuple[complex, complex]:

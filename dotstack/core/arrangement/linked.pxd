@@ -1,0 +1,1 @@
+cdef Py_ssize_t _root(Py_ssize_t[:] above, Py_ssize_t i) noexcept

@@ -1,0 +1,13 @@
+cimport cython
+
+@cython.final
+cdef class Strips:
+    cdef const double[:] x0, y0, x1, y1
+    cdef double[:] _bounds, furthest
+    cdef Py_ssize_t[:] box, offsets, first
+    cdef double margin
+    cdef Py_ssize_t of(self, double y) noexcept
+    cdef Py_ssize_t beginning(self, Py_ssize_t strip, double x) noexcept
+    cdef Py_ssize_t reaching(self, Py_ssize_t strip, double x) noexcept
+
+cdef bint _meet(Strips here, Py_ssize_t a, Strips there, Py_ssize_t b, Py_ssize_t k) noexcept

@@ -1,0 +1,31 @@
+cimport cython
+
+from dotstack.core.arrangement.pairs cimport Strips
+from dotstack.core.geometry.growing cimport FloatColumn, IntColumn
+from dotstack.core.geometry.one_by_one cimport OneByOne
+
+cdef double _FAR, _TURN, _SURE_SNAPS, _SLOPE, _ROOT_WIDTH
+cdef int _LINE, _ARC, _ROOT_STEPS
+
+@cython.final
+cdef class Frame:
+    cdef readonly object edges
+    cdef readonly double near
+    cdef double _snap
+    cdef OneByOne _each
+    cdef Strips _strips
+    cdef object _boxes
+    cdef const unsigned char[:] _steady
+    cdef IntColumn _on, _met
+    cdef FloatColumn _ahead, _rise, _speed
+    cdef double[:] _t, _marks
+    cdef void _face(self, double x, double y, Py_ssize_t own, const Py_ssize_t[:] group) noexcept
+    cdef bint _meet(self, double x, double y, Py_ssize_t own, const Py_ssize_t[:] group) noexcept
+    cdef bint _is_sure(self, double nearest) noexcept
+    cdef bint _passes(self, double x, double y, Py_ssize_t own, const Py_ssize_t[:] group, double nearest) noexcept
+    cdef bint _passes_end(self, double complex gap, double nearest, bint mine) noexcept
+    cdef int _heights(self, Py_ssize_t i, double y) noexcept
+    cdef int _arc_heights(self, Py_ssize_t i, double y) noexcept
+    cdef int _cubic_heights(self, Py_ssize_t i, double y) noexcept
+
+cdef int _monotone(double c3, double c2, double c1, double[:] marks) noexcept

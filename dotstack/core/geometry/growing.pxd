@@ -1,0 +1,17 @@
+cimport cython
+
+@cython.final
+cdef class IntColumn:
+    cdef object _room
+    cdef Py_ssize_t[:] _view
+    cdef readonly Py_ssize_t count
+    cdef void append(self, Py_ssize_t value) noexcept
+    cdef Py_ssize_t get(self, Py_ssize_t place) noexcept
+
+@cython.final
+cdef class FloatColumn:
+    cdef object _room
+    cdef double[:] _view
+    cdef readonly Py_ssize_t count
+    cdef void append(self, double value) noexcept
+    cdef double get(self, Py_ssize_t place) noexcept

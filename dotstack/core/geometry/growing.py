@@ -1,0 +1,68 @@
+"""Columns of numbers that loops add to, which are compiled, without knowing how many will come."""
+
+import cython
+import numpy as np
+
+from dotstack.core.geometry.arrays import Floats, Ints
+
+_LEAST = 64
+
+
+class IntColumn:
+    """Whole numbers, one after the other; ``clear`` lets the room be used again."""
+
+    def __init__(self) -> None:
+        self._room = np.empty(_LEAST, np.intp)
+        self._view = self._room
+        self.count = 0
+
+    def append(self, value: cython.Py_ssize_t) -> None:
+        """Adds one."""
+        if self.count == self._view.shape[0]:
+            self._room = np.concatenate([self._room, self._room])
+            self._view = self._room
+        self._view[self.count] = value
+        self.count += 1
+
+    def get(self, place: cython.Py_ssize_t) -> cython.Py_ssize_t:
+        """The one at ``place``, which is below ``count``."""
+        return self._view[place]
+
+    def clear(self) -> None:
+        """Forgets all."""
+        self.count = 0
+
+    def array(self) -> Ints:
+        """All of them, which later ones are not added to."""
+        found: Ints = self._room[: self.count]
+        return found
+
+
+class FloatColumn:
+    """Floating-point numbers, as in ``IntColumn``."""
+
+    def __init__(self) -> None:
+        self._room = np.empty(_LEAST)
+        self._view = self._room
+        self.count = 0
+
+    def append(self, value: cython.double) -> None:
+        """Adds one."""
+        if self.count == self._view.shape[0]:
+            self._room = np.concatenate([self._room, self._room])
+            self._view = self._room
+        self._view[self.count] = value
+        self.count += 1
+
+    def get(self, place: cython.Py_ssize_t) -> cython.double:
+        """The one at ``place``, which is below ``count``."""
+        return self._view[place]
+
+    def clear(self) -> None:
+        """Forgets all."""
+        self.count = 0
+
+    def array(self) -> Floats:
+        """All of them, which later ones are not added to."""
+        found: Floats = self._room[: self.count]
+        return found

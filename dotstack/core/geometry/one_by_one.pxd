@@ -1,0 +1,13 @@
+cimport cython
+
+cdef int _ARC, _CUBIC
+
+@cython.final
+cdef class OneByOne:
+    cdef const signed char[:] kind
+    cdef const double complex[:] start, end, p, q, turn
+    cdef const double[:] angle, sweep
+    cdef double complex at(self, Py_ssize_t i, double t) noexcept
+    cdef double complex velocity(self, Py_ssize_t i, double t) noexcept
+    cdef double complex acceleration(self, Py_ssize_t i, double t) noexcept
+    cdef double complex polar(self, Py_ssize_t i, double r, double s, double t) noexcept

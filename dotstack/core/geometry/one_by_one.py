@@ -1,0 +1,147 @@
+"""Segments one at a time, as loops ask for them that are compiled: see ``segments``."""
+
+from typing import TYPE_CHECKING
+
+import cython
+import numpy as np
+from cython.cimports.libc.math import cos, sin
+
+from dotstack.core.geometry.arrays import Floats, Ints, Points
+
+if TYPE_CHECKING:
+    from dotstack.core.geometry.segments import Segments
+
+LINE, ARC, CUBIC = 0, 1, 2
+_ARC, _CUBIC = ARC, CUBIC
+
+
+class OneByOne:
+    """The columns of segments, and the curves that their rows stand for.
+
+    At exactly 0 and 1 a segment's points are its stored end points.
+    """
+
+    def __init__(self, segments: "Segments") -> None:
+        self.kind = segments.kind
+        self.start, self.end = segments.start, segments.end
+        self.p, self.q = segments.p, segments.q
+        self.angle, self.sweep = segments.angle, segments.sweep
+        self.turn = np.exp(1j * segments.rotation)
+
+    def at(self, i: cython.Py_ssize_t, t: cython.double) -> cython.doublecomplex:
+        """The point of segment i at t."""
+        a: cython.doublecomplex = self.start[i]
+        d: cython.doublecomplex = self.end[i]
+        if t == 0.0:
+            return a
+        if t == 1.0:
+            return d
+        if self.kind[i] == _ARC:
+            theta: cython.double = self.angle[i] + t * self.sweep[i]
+            r: cython.doublecomplex = self.q[i]
+            return self.p[i] + self.turn[i] * (r.real * cos(theta) + 1j * (r.imag * sin(theta)))
+        if self.kind[i] == _CUBIC:
+            v: cython.double = 1.0 - t
+            b: cython.doublecomplex = self.p[i]
+            c: cython.doublecomplex = self.q[i]
+            return v * v * v * a + 3.0 * v * v * t * b + 3.0 * v * t * t * c + t * t * t * d
+        return a + t * (d - a)
+
+    def velocity(self, i: cython.Py_ssize_t, t: cython.double) -> cython.doublecomplex:
+        """The first derivative by t."""
+        a: cython.doublecomplex = self.start[i]
+        d: cython.doublecomplex = self.end[i]
+        if self.kind[i] == _ARC:
+            theta: cython.double = self.angle[i] + t * self.sweep[i]
+            r: cython.doublecomplex = self.q[i]
+            along: cython.doublecomplex = -r.real * sin(theta) + 1j * (r.imag * cos(theta))
+            return self.sweep[i] * (self.turn[i] * along)
+        if self.kind[i] == _CUBIC:
+            v: cython.double = 1.0 - t
+            b: cython.doublecomplex = self.p[i]
+            c: cython.doublecomplex = self.q[i]
+            return 3.0 * (v * v * (b - a) + 2.0 * v * t * (c - b) + t * t * (d - c))
+        return d - a
+
+    def acceleration(self, i: cython.Py_ssize_t, t: cython.double) -> cython.doublecomplex:
+        """The second derivative by t.
+
+        Those of a cubic change evenly along it, those of an arc keep within the sweep's
+        square times the larger radius.
+        """
+        if self.kind[i] == _ARC:
+            theta: cython.double = self.angle[i] + t * self.sweep[i]
+            r: cython.doublecomplex = self.q[i]
+            out: cython.doublecomplex = r.real * cos(theta) + 1j * (r.imag * sin(theta))
+            return -self.sweep[i] * self.sweep[i] * (self.turn[i] * out)
+        if self.kind[i] == _CUBIC:
+            b: cython.doublecomplex = self.p[i]
+            c: cython.doublecomplex = self.q[i]
+            one: cython.doublecomplex = self.start[i] - 2.0 * b + c
+            two: cython.doublecomplex = b - 2.0 * c + self.end[i]
+            return 6.0 * ((1.0 - t) * one + t * two)
+        return 0.0
+
+    def polar(
+        self, i: cython.Py_ssize_t, r: cython.double, s: cython.double, t: cython.double
+    ) -> cython.doublecomplex:
+        """The polar form at (r, s, t) of cubic i, by differences from the nearer end.
+
+        So that where the handle there lies on its node, nothing is left of the others' rounding.
+        """
+        a: cython.doublecomplex = self.start[i]
+        b: cython.doublecomplex = self.p[i]
+        c: cython.doublecomplex = self.q[i]
+        d: cython.doublecomplex = self.end[i]
+        if r + s + t > 1.5:
+            a, b, c, d = d, c, b, a
+            r, s, t = 1.0 - r, 1.0 - s, 1.0 - t
+        return (
+            a
+            + (r + s + t) * (b - a)
+            + (r * s + s * t + t * r) * ((c - b) - (b - a))
+            + r * s * t * ((d - c) - 2.0 * (c - b) + (b - a))
+        )
+
+
+def evaluated(segments: "Segments", index: Ints, t: Floats, order: cython.int) -> Points:
+    """Points of segments ``index`` at ``t``, both of shape (n,), or their ``order``-th derivatives.
+
+    ``order`` is at most 2.
+    """
+    each: OneByOne = OneByOne(segments)
+    found = np.empty(len(t), np.complex128)
+    out: cython.doublecomplex[:] = found
+    rows: cython.Py_ssize_t[:] = index
+    places: cython.double[:] = t
+    i: cython.Py_ssize_t
+    for i in range(places.shape[0]):
+        if order == 0:
+            out[i] = each.at(rows[i], places[i])
+        elif order == 1:
+            out[i] = each.velocity(rows[i], places[i])
+        else:
+            out[i] = each.acceleration(rows[i], places[i])
+    return found
+
+
+def handles(segments: "Segments", index: Ints, t0: Floats, t1: Floats) -> tuple[Points, Points]:
+    """The handles of the stretches from t0 to t1 of segments ``index``, all of shape (n,).
+
+    Of cubics by their polar form (Goldman, *Pyramid Algorithms*, chapter 6), but those of whole
+    ones as they are; centre and radii of arcs.
+    """
+    each: OneByOne = OneByOne(segments)
+    p, q = segments.p[index], segments.q[index]
+    first: cython.doublecomplex[:] = p
+    second: cython.doublecomplex[:] = q
+    rows: cython.Py_ssize_t[:] = index
+    begin: cython.double[:] = t0
+    finish: cython.double[:] = t1
+    i: cython.Py_ssize_t
+    for i in range(begin.shape[0]):
+        whole: cython.bint = begin[i] == 0.0 and finish[i] == 1.0
+        if each.kind[rows[i]] == _CUBIC and not whole:
+            first[i] = each.polar(rows[i], begin[i], begin[i], finish[i])
+            second[i] = each.polar(rows[i], begin[i], finish[i], finish[i])
+    return p, q
