@@ -1,126 +1,147 @@
 """Crossings in closed form: lines with lines, lines with elliptical arcs, circles.
 
-Each function takes two index arrays of equal length and answers (row, t, u): for each
-crossing the row of its pair and the parameters on both. Contact within the tolerance is
-one crossing, decided by the distance between the curves, never by a discriminant's sign.
+Contact within the tolerance is one crossing, decided by the distance between the curves, never
+by a discriminant's sign.
 """
 
-from typing import TypeAlias
+import cython
+from cython.cimports.dotstack.core.geometry.growing import FloatColumn, IntColumn
+from cython.cimports.dotstack.core.geometry.one_by_one import OneByOne
+from cython.cimports.dotstack.core.geometry.plane import angle, cross, dot
+from cython.cimports.libc.math import copysign, fabs, fmod, hypot, pi, sqrt
 
-import numpy as np
-
-from dotstack.core.geometry.arrays import Floats, Ints, Points, cross, dot
-from dotstack.core.geometry.segments import Segments
+from dotstack.core.geometry.arrays import Floats, Ints
 from dotstack.core.geometry.tolerance import Tolerance
 
-Found: TypeAlias = tuple[Ints, Floats, Floats]
+_TURN, _NOWHERE = 2 * pi, -1.0
 
 
-def line_line(segments: Segments, a: Ints, b: Ints, tolerance: Tolerance) -> Found:
-    """Crossings of lines; parallel ones have none."""
-    along, other = _vectors(segments, a), _vectors(segments, b)
-    gap = segments.start[b] - segments.start[a]
-    size, other_size = np.abs(along), np.abs(other)
-    slant = cross(along, other)
-    t = cross(gap, other) / slant
-    # Of nearly parallel lines t is uncertain along both, which is harmless as long as both
-    # parameters name the same point: so the second one is the foot of the first one's.
-    spot = segments.start[a] + t * along - segments.start[b]
-    u = dot(spot, other) / other_size**2
-    keep = np.abs(slant) > tolerance.parallel_rad * size * other_size
-    keep &= _within(t, tolerance.snap / size) & _within(u, tolerance.snap / other_size)
-    keep &= np.abs(cross(spot, other)) <= tolerance.snap * other_size
-    row = np.flatnonzero(keep)
-    return row, t[row], u[row]
+class Meetings:
+    """Where pairs of segments meet: of each the two and the parameters on both."""
+
+    def __init__(self, each: OneByOne, tolerance: Tolerance) -> None:
+        self._each, self._snap = each, tolerance.snap
+        self._parallel_rad = tolerance.parallel_rad
+        self._a, self._t, self._b, self._u = IntColumn(), FloatColumn(), IntColumn(), FloatColumn()
+
+    def append(
+        self, a: cython.Py_ssize_t, t: cython.double, b: cython.Py_ssize_t, u: cython.double
+    ) -> None:
+        """Adds one, its parameters brought on to the segments."""
+        self._a.append(a)
+        self._t.append(min(max(t, 0.0), 1.0))
+        self._b.append(b)
+        self._u.append(min(max(u, 0.0), 1.0))
+
+    def columns(self) -> tuple[Ints, Floats, Ints, Floats]:
+        """All of them: the segments a, where on them, the segments b, where on those."""
+        return self._a.array(), self._t.array(), self._b.array(), self._u.array()
+
+    def line_line(self, a: cython.Py_ssize_t, b: cython.Py_ssize_t) -> cython.void:
+        """Where two lines cross; parallel ones do not."""
+        start: cython.doublecomplex = self._each.start[a]
+        along: cython.doublecomplex = self._each.end[a] - start
+        other: cython.doublecomplex = self._each.end[b] - self._each.start[b]
+        size: cython.double = abs(along)
+        other_size: cython.double = abs(other)
+        slant: cython.double = cross(along, other)
+        if fabs(slant) <= self._parallel_rad * size * other_size:
+            return
+        t: cython.double = cross(self._each.start[b] - start, other) / slant
+        # Of nearly parallel lines t is uncertain along both, which is harmless as long as both
+        # parameters name the same point: so the second one is the foot of the first one's.
+        spot: cython.doublecomplex = start + t * along - self._each.start[b]
+        u: cython.double = dot(spot, other) / (other_size * other_size)
+        if (
+            _within(t, self._snap / size)
+            and _within(u, self._snap / other_size)
+            and fabs(cross(spot, other)) <= self._snap * other_size
+        ):
+            self.append(a, t, b, u)
+
+    def line_arc(self, a: cython.Py_ssize_t, b: cython.Py_ssize_t) -> cython.void:
+        """Where line a crosses elliptical arc b, on the ellipse's unit circle."""
+        line: cython.doublecomplex = self._each.end[a] - self._each.start[a]
+        start: cython.doublecomplex = unit_frame(
+            self._each, b, self._each.start[a] - self._each.p[b]
+        )
+        along: cython.doublecomplex = unit_frame(self._each, b, line)
+        size: cython.double = abs(along)
+        middle: cython.double = -dot(start, along) / (size * size)
+        reach: cython.double = fabs(cross(start, along)) / size
+        # How far the ellipse extends across the line: from its support function.
+        normal: cython.doublecomplex = 1j * line * self._each.turn[b].conjugate()
+        radii: cython.doublecomplex = self._each.q[b]
+        extent: cython.double = hypot(radii.real * normal.real, radii.imag * normal.imag)
+        gap: cython.double = (reach - 1.0) * extent / abs(normal)
+        if gap > self._snap:
+            return
+        half: cython.double = 0.0
+        if gap < -self._snap:
+            half = sqrt(max(0.0, (1.0 - reach) * (1.0 + reach))) / size
+        slack: cython.double = self._snap / abs(line)
+        side: cython.int
+        for side in range(2 if half > 0.0 else 1):
+            t: cython.double = middle + half if side else middle - half
+            spot: cython.doublecomplex = start + t * along
+            u: cython.double = arc_parameter(self._each, b, angle(spot), self._snap)
+            if u >= 0.0 and _within(t, slack):
+                self.append(a, t, b, u)
+
+    def circle_circle(self, a: cython.Py_ssize_t, b: cython.Py_ssize_t) -> cython.void:
+        """Where two circular arcs cross; those of one circle do not."""
+        each: OneByOne = self._each
+        r: cython.double = each.q[a].real
+        s: cython.double = each.q[b].real
+        between: cython.doublecomplex = each.p[b] - each.p[a]
+        distance: cython.double = abs(between)
+        outer: cython.double = distance - (r + s)
+        inner: cython.double = fabs(r - s) - distance
+        if distance + fabs(r - s) <= self._snap or max(outer, inner) > self._snap or distance == 0:
+            return
+        along: cython.double = (distance + (r - s) * ((r + s) / distance)) / 2
+        across: cython.double = 0.0
+        if fabs(outer) <= self._snap or fabs(inner) <= self._snap:
+            # A touch lies at the radius, on the side where the radical line is.
+            along = copysign(r, along)
+        else:
+            product: cython.double = outer * inner * (distance + r + s) * (distance + fabs(r - s))
+            across = sqrt(max(product, 0.0)) / (2 * distance)
+        side: cython.int
+        for side in range(2 if across > 0.0 else 1):
+            off: cython.double = across if side else -across
+            spoke: cython.doublecomplex = between / distance * (along + 1j * off)
+            t: cython.double = arc_parameter(each, a, angle(spoke), self._snap)
+            u: cython.double = arc_parameter(each, b, angle(spoke - between), self._snap)
+            if t >= 0.0 and u >= 0.0:
+                self.append(a, t, b, u)
 
 
-def line_arc(segments: Segments, a: Ints, b: Ints, tolerance: Tolerance) -> Found:
-    """Crossings of lines ``a`` with elliptical arcs ``b``, on the ellipse's unit circle."""
-    start = unit_frame(segments, b, segments.start[a])
-    along = unit_frame(segments, b, segments.end[a]) - start
-    size = np.abs(along)
-    middle = -dot(start, along) / size**2
-    reach = np.abs(cross(start, along)) / size
-    # How far the ellipse extends across the line: from its support function.
-    normal = 1j * _vectors(segments, a) * np.exp(-1j * segments.rotation[b])
-    radii = segments.q[b]
-    extent = np.hypot(radii.real * normal.real, radii.imag * normal.imag) / np.abs(normal)
-    gap = (reach - 1.0) * extent
-    touching = np.abs(gap) <= tolerance.snap
-    half = np.sqrt(np.maximum(0.0, (1.0 - reach) * (1.0 + reach))) / size
-    half[touching] = 0.0
-    apart = gap > tolerance.snap
-    row, t = _both(apart, touching, middle - half, middle + half)
-    point = start[row] + t * along[row]
-    u = arc_parameter(segments, b[row], np.angle(point), tolerance.snap)
-    length = np.abs(_vectors(segments, a))[row]
-    keep = _within(t, tolerance.snap / length) & ~np.isnan(u)
-    return row[keep], t[keep], u[keep]
+def unit_frame(
+    each: OneByOne, arc: cython.Py_ssize_t, vector: cython.doublecomplex
+) -> cython.doublecomplex:
+    """A vector from an arc's centre where the arc's ellipse is the unit circle."""
+    local: cython.doublecomplex = vector * each.turn[arc].conjugate()
+    return local.real / each.q[arc].real + 1j * (local.imag / each.q[arc].imag)
 
 
-def circle_circle(segments: Segments, a: Ints, b: Ints, tolerance: Tolerance) -> Found:
-    """Crossings of circular arcs; those of one circle have none."""
-    r, s = segments.q[a].real, segments.q[b].real
-    between = segments.p[b] - segments.p[a]
-    distance = np.abs(between)
-    outer, inner = distance - (r + s), np.abs(r - s) - distance
-    same = distance + np.abs(r - s) <= tolerance.snap
-    touching = (np.abs(outer) <= tolerance.snap) | (np.abs(inner) <= tolerance.snap)
-    apart = same | (np.maximum(outer, inner) > tolerance.snap) | (distance == 0)
-    with np.errstate(invalid="ignore", divide="ignore"):
-        toward = between / distance
-        along = (distance + (r - s) * ((r + s) / distance)) / 2
-        product = -outer * (distance + r + s) * -inner * (distance + np.abs(r - s))
-        across = np.sqrt(np.maximum(product, 0.0)) / (2 * distance)
-    across[touching] = 0.0
-    # A touch lies at the radius, on the side where the radical line is.
-    along = np.where(touching, np.copysign(r, along), along)
-    row, side = _both(apart, touching, -across, across)
-    spoke = toward[row] * (along[row] + 1j * side)
-    point = segments.p[a[row]] + spoke
-    t = arc_parameter(segments, a[row], np.angle(spoke), tolerance.snap)
-    u = arc_parameter(segments, b[row], np.angle(point - segments.p[b[row]]), tolerance.snap)
-    keep = ~(np.isnan(t) | np.isnan(u))
-    return row[keep], t[keep], u[keep]
-
-
-def unit_frame(segments: Segments, arc: Ints, points: Points) -> Points:
-    """Points in the frame in which each arc's ellipse is the unit circle."""
-    local = (points - segments.p[arc]) * np.exp(-1j * segments.rotation[arc])
-    radii = segments.q[arc]
-    unit: Points = local.real / radii.real + 1j * (local.imag / radii.imag)
-    return unit
-
-
-def arc_parameter(segments: Segments, arc: Ints, theta: Floats, snap: float) -> Floats:
-    """Parameters at eccentric angles, NaN off the arc by more than the length ``snap``."""
-    sweep = segments.sweep[arc]
-    span = np.abs(sweep)
-    forward = np.mod(np.sign(sweep) * (theta - segments.angle[arc]), 2 * np.pi)
-    radii = segments.q[arc]
-    slack = snap / np.minimum(radii.real, radii.imag)
+def arc_parameter(
+    each: OneByOne, arc: cython.Py_ssize_t, theta: cython.double, snap: cython.double
+) -> cython.double:
+    """The parameter at an eccentric angle, −1 if it is off the arc by more than a length."""
+    span: cython.double = fabs(each.sweep[arc])
+    forward: cython.double = fmod(copysign(1.0, each.sweep[arc]) * (theta - each.angle[arc]), _TURN)
+    if forward < 0.0:
+        forward += _TURN
+    if forward <= span:
+        return forward / span if span > 0.0 else 0.0
     # Off the arc, the nearer of its ends counts.
-    after, before = forward - span, 2 * np.pi - forward
-    end = np.where(before < after, 0.0, 1.0)
-    off = np.where(np.minimum(before, after) <= slack, end, np.nan)
-    return np.where(forward <= span, forward / span, off)
+    after: cython.double = forward - span
+    before: cython.double = _TURN - forward
+    if min(before, after) > snap / min(each.q[arc].real, each.q[arc].imag):
+        return _NOWHERE
+    return 0.0 if before < after else 1.0
 
 
-def _vectors(segments: Segments, index: Ints) -> Points:
-    return segments.end[index] - segments.start[index]
-
-
-def _within(t: Floats, slack: Floats) -> np.ndarray[tuple[int], np.dtype[np.bool_]]:
-    inside: np.ndarray[tuple[int], np.dtype[np.bool_]] = (t >= -slack) & (t <= 1.0 + slack)
-    return inside
-
-
-def _both(
-    apart: np.ndarray[tuple[int], np.dtype[np.bool_]],
-    touching: np.ndarray[tuple[int], np.dtype[np.bool_]],
-    low: Floats,
-    high: Floats,
-) -> tuple[Ints, Floats]:
-    """The rows that meet with ``low``, and those that meet twice again with ``high``."""
-    one, two = np.flatnonzero(~apart), np.flatnonzero(~apart & ~touching)
-    return np.concatenate([one, two]), np.concatenate([low[one], high[two]])
+def _within(t: cython.double, slack: cython.double) -> cython.bint:
+    return -slack <= t <= 1.0 + slack

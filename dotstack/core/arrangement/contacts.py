@@ -5,18 +5,25 @@ them are found as ends on a segment, and the equal edges are merged later.
 """
 
 from dataclasses import dataclass
-from functools import partial
 
+import cython
 import numpy as np
+from cython.cimports.dotstack.core.arrangement.conics import Meetings, arc_parameter, unit_frame
+from cython.cimports.dotstack.core.geometry.flat import Piece, piece_of
+from cython.cimports.dotstack.core.geometry.growing import FloatColumn, IntColumn
+from cython.cimports.dotstack.core.geometry.one_by_one import OneByOne
+from cython.cimports.dotstack.core.geometry.plane import angle, cross, dot, norm
+from cython.cimports.libc.math import fabs
 
-from dotstack.core.arrangement import conics, curves, pairs
+from dotstack.core.arrangement import curves, pairs
 from dotstack.core.arrangement.gather import Gathered
-from dotstack.core.geometry import flat
-from dotstack.core.geometry.arrays import Bools, Floats, Ints, Points, cross, dot, ranges
+from dotstack.core.geometry.arrays import Bools, Floats, Ints, Points
 from dotstack.core.geometry.flat import Pieces
 from dotstack.core.geometry.segments import ARC, CUBIC, LINE, Segments
 from dotstack.core.geometry.table import Table
 from dotstack.core.geometry.tolerance import Tolerance
+
+_LINE, _ARC, _CUBIC = LINE, ARC, CUBIC
 
 
 @dataclass(frozen=True, eq=False, slots=True)
@@ -45,34 +52,46 @@ def _crossings(given: Gathered, pieces: Pieces, settled: Bools) -> Contacts:
     """
     segments, tolerance = given.segments, given.tolerance
     distinct = np.flatnonzero(given.distinct)
-    a, b = pairs.overlapping(_boxes(given, distinct), tolerance.snap)
-    a, b = distinct[a], distinct[b]
-    new = ~(settled[a] & settled[b])
-    a, b = a[new], b[new]
-    # Within a pair the simpler kind comes first.
-    swap = segments.kind[a] > segments.kind[b]
-    a, b = np.where(swap, b, a), np.where(swap, a, b)
-    kinds = segments.kind[a], segments.kind[b]
-    circular = (segments.kind == ARC) & (segments.q.real == segments.q.imag)
-    straight = (kinds[0] == LINE) & (kinds[1] == LINE)
-    line_arc = (kinds[0] == LINE) & (kinds[1] == ARC)
-    circles = circular[a] & circular[b]
-    rest = ~(straight | line_arc | circles)
-    found = []
-    for solve, which in (
-        (conics.line_line, straight),
-        (conics.line_arc, line_arc),
-        (conics.circle_circle, circles),
-    ):
-        if which.any():
-            row, t, u = solve(segments, a[which], b[which], tolerance)
-            found.append(_at(segments, a[which][row], t, b[which][row], u))
-    cubic = distinct[((segments.kind == CUBIC) & ~settled)[distinct]]
-    first, second = np.concatenate([a[rest], cubic]), np.concatenate([b[rest], cubic])
-    if len(first):
-        met = curves.crossings(segments, pieces, first, second, tolerance)
-        found.append(_at(segments, *met))
-    return Contacts.stacked([_at(segments, *_none()), *found])
+    one, two = pairs.overlapping(_boxes(given, distinct), tolerance.snap)
+    each: OneByOne = OneByOne(segments)
+    met: Meetings = Meetings(each, tolerance)
+    first: IntColumn = IntColumn()
+    second: IntColumn = IntColumn()
+    known: cython.uchar[:] = settled.view(np.uint8)
+    ones: cython.Py_ssize_t[:] = distinct[one]
+    twos: cython.Py_ssize_t[:] = distinct[two]
+    rows: cython.Py_ssize_t[:] = distinct
+    k: cython.Py_ssize_t
+    for k in range(ones.shape[0]):
+        a: cython.Py_ssize_t = ones[k]
+        b: cython.Py_ssize_t = twos[k]
+        if known[a] and known[b]:
+            continue
+        # Within a pair the simpler kind comes first.
+        if each.kind[a] > each.kind[b]:
+            a, b = b, a
+        if each.kind[b] == _LINE:
+            met.line_line(a, b)
+        elif each.kind[a] == _LINE and each.kind[b] == _ARC:
+            met.line_arc(a, b)
+        elif _is_circular(each, a) and _is_circular(each, b):
+            met.circle_circle(a, b)
+        else:
+            first.append(a)
+            second.append(b)
+    for k in range(rows.shape[0]):
+        if each.kind[rows[k]] == _CUBIC and not known[rows[k]]:
+            first.append(rows[k])
+            second.append(rows[k])
+    found = [_at(segments, *met.columns())]
+    if first.count:
+        curved = curves.crossings(segments, pieces, first.array(), second.array(), tolerance)
+        found.append(_at(segments, *curved))
+    return Contacts.stacked(found)
+
+
+def _is_circular(each: OneByOne, i: cython.Py_ssize_t) -> cython.bint:
+    return each.kind[i] == _ARC and each.q[i].real == each.q[i].imag
 
 
 def _ends_on(given: Gathered, pieces: Pieces, settled: Bools) -> Contacts:
@@ -120,23 +139,92 @@ def _points_on(
     distinct = np.flatnonzero(given.distinct)
     boxes = _boxes(given, distinct)
     point, on = pairs.points_in_boxes(points.real, points.imag, boxes, tolerance.snap)
-    on = distinct[on]
-    spot = points[point]
-    apart = np.minimum(np.abs(spot - segments.start[on]), np.abs(spot - segments.end[on]))
-    inner = (apart > tolerance.snap) & ~(known[point] & settled[on])
-    point, on, spot = point[inner], on[inner], spot[inner]
-    found = [(np.empty(0, np.intp), np.empty(0, np.intp), np.empty(0))]
-    for kind, find_ in (
-        (LINE, _on_lines),
-        (ARC, _on_arcs),
-        (CUBIC, partial(_on_cubics, pieces)),
-    ):
-        which = segments.kind[on] == kind
-        if which.any():
-            row, u = find_(segments, on[which], spot[which], tolerance)
-            found.append((point[which][row], on[which][row], u))
-    at, segment, parameter = zip(*found)
-    return np.concatenate(at), np.concatenate(segment), np.concatenate(parameter)
+    feet: _Feet = _Feet(segments, pieces, tolerance)
+    spots: cython.doublecomplex[:] = points
+    place: cython.Py_ssize_t[:] = point
+    rows: cython.Py_ssize_t[:] = distinct[on]
+    known_points: cython.uchar[:] = known.view(np.uint8)
+    known_rows: cython.uchar[:] = settled.view(np.uint8)
+    k: cython.Py_ssize_t
+    for k in range(place.shape[0]):
+        if not (known_points[place[k]] and known_rows[rows[k]]):
+            feet.find(place[k], spots[place[k]], rows[k])
+    return feet.point.array(), feet.segment.array(), feet.parameter.array()
+
+
+class _Feet:
+    """Points that lie on segments away from their ends: of each which, on which, and where."""
+
+    def __init__(self, segments: Segments, pieces: Pieces, tolerance: Tolerance) -> None:
+        self._each, self._snap = OneByOne(segments), tolerance.snap
+        self._t0, self._t1 = pieces.t0, pieces.t1
+        self._start, self._end, self._sag = pieces.start, pieces.end, pieces.sag
+        self._first = np.searchsorted(pieces.parent, np.arange(len(segments) + 1))
+        self.point, self.segment, self.parameter = IntColumn(), IntColumn(), FloatColumn()
+
+    def find(
+        self, point: cython.Py_ssize_t, spot: cython.doublecomplex, i: cython.Py_ssize_t
+    ) -> cython.void:
+        """Looks whether and where a point lies on segment i."""
+        each: OneByOne = self._each
+        away: cython.double = min(norm(spot - each.start[i]), norm(spot - each.end[i]))
+        if away <= self._snap:
+            return
+        if each.kind[i] == _LINE:
+            along: cython.doublecomplex = each.end[i] - each.start[i]
+            size: cython.double = norm(along)
+            u: cython.double = dot(along, spot - each.start[i]) / (size * size)
+            if fabs(cross(along, spot - each.start[i])) <= self._snap * size and 0.0 < u < 1.0:
+                self._append(point, i, u)
+        elif each.kind[i] == _ARC:
+            local: cython.doublecomplex = unit_frame(each, i, spot - each.p[i])
+            radius: cython.double = min(each.q[i].real, each.q[i].imag)
+            if fabs(norm(local) - 1.0) * radius <= 2 * self._snap:
+                u = arc_parameter(each, i, angle(local), 0.0)
+                if u >= 0.0:
+                    self._confirm(point, spot, i, u)
+        else:
+            k: cython.Py_ssize_t
+            for k in range(self._first[i], self._first[i + 1]):
+                self._find_on_piece(point, spot, i, k)
+
+    def _find_on_piece(
+        self, point: cython.Py_ssize_t, spot: cython.doublecomplex, i: cython.Py_ssize_t,
+        k: cython.Py_ssize_t,
+    ) -> cython.void:  # fmt: skip
+        chord: cython.doublecomplex = self._end[k] - self._start[k]
+        gap: cython.doublecomplex = spot - self._start[k]
+        size: cython.double = norm(chord)
+        off: cython.double = fabs(cross(chord, gap))
+        if size == 0.0 or off > (self._sag[k] + self._snap) * size:
+            return
+        along: cython.double = dot(chord, gap) / size
+        if -self._snap <= along <= size + self._snap:
+            piece: Piece = piece_of(self._each, i, self._t0[k], self._t1[k])
+            u: cython.double = piece.parameter_at(self._each, along)
+            if norm(self._each.at(i, u) - spot) <= 2 * self._snap:
+                self._confirm(point, spot, i, u)
+
+    def _confirm(
+        self, point: cython.Py_ssize_t, spot: cython.doublecomplex, i: cython.Py_ssize_t,
+        u: cython.double,
+    ) -> cython.void:  # fmt: skip
+        """Adds a point that lies on its segment indeed, with the parameter of its foot."""
+        for _ in range(2):
+            speed: cython.doublecomplex = self._each.velocity(i, u)
+            square: cython.double = dot(speed, speed)
+            if square > 0.0:
+                step: cython.double = dot(speed, self._each.at(i, u) - spot) / square
+                u = min(max(u - step, 0.0), 1.0)
+        if norm(self._each.at(i, u) - spot) <= self._snap:
+            self._append(point, i, u)
+
+    def _append(
+        self, point: cython.Py_ssize_t, i: cython.Py_ssize_t, u: cython.double
+    ) -> cython.void:
+        self.point.append(point)
+        self.segment.append(i)
+        self.parameter.append(u)
 
 
 def _boxes(given: Gathered, index: Ints) -> pairs.Boxes:
@@ -144,66 +232,5 @@ def _boxes(given: Gathered, index: Ints) -> pairs.Boxes:
     return x0[index], y0[index], x1[index], y1[index]
 
 
-def _none() -> tuple[Ints, Floats, Ints, Floats]:
-    return np.empty(0, np.intp), np.empty(0), np.empty(0, np.intp), np.empty(0)
-
-
 def _at(segments: Segments, a: Ints, t: Floats, b: Ints, u: Floats) -> Contacts:
-    t, u = np.clip(t, 0.0, 1.0), np.clip(u, 0.0, 1.0)
     return Contacts(a, t, b, u, segments.at(a, t))
-
-
-def _on_lines(
-    segments: Segments, on: Ints, spot: Points, tolerance: Tolerance
-) -> tuple[Ints, Floats]:
-    start, along = segments.start[on], segments.end[on] - segments.start[on]
-    size = np.abs(along)
-    u = dot(along, spot - start) / size**2
-    near = np.abs(cross(along, spot - start)) <= tolerance.snap * size
-    row = np.flatnonzero(near & (u > 0) & (u < 1))
-    return row, u[row]
-
-
-def _on_arcs(
-    segments: Segments, on: Ints, spot: Points, tolerance: Tolerance
-) -> tuple[Ints, Floats]:
-    local = conics.unit_frame(segments, on, spot)
-    near = np.abs(np.abs(local) - 1.0) * segments.q[on].imag <= 2 * tolerance.snap
-    near |= np.abs(np.abs(local) - 1.0) * segments.q[on].real <= 2 * tolerance.snap
-    row = np.flatnonzero(near)
-    u = conics.arc_parameter(segments, on[row], np.angle(local[row]), 0.0)
-    inside = ~np.isnan(u)
-    row, u = row[inside], u[inside]
-    return _confirmed(segments, on, spot, row, u, tolerance)
-
-
-def _on_cubics(
-    pieces: Pieces, segments: Segments, on: Ints, spot: Points, tolerance: Tolerance
-) -> tuple[Ints, Floats]:
-    first = np.searchsorted(pieces.parent, on)
-    count = np.searchsorted(pieces.parent, on, side="right") - first
-    row = np.repeat(np.arange(len(on)), count)
-    each = pieces.take(ranges(first, count))
-    size = np.abs(each.chord)
-    gap = spot[row] - each.start
-    near = (np.abs(cross(each.chord, gap)) <= (each.sag + tolerance.snap) * size) & (size > 0)
-    along = dot(each.chord, gap)
-    near &= (along >= -tolerance.snap * size) & (along <= (size + tolerance.snap) * size)
-    row, each = row[near], each.take(near)
-    u = flat.parameter_at(segments, each, along[near] / size[near])
-    close = np.abs(segments.at(each.parent, u) - spot[row]) <= 2 * tolerance.snap
-    return _confirmed(segments, on, spot, row[close], u[close], tolerance)
-
-
-def _confirmed(
-    segments: Segments, on: Ints, spot: Points, row: Ints, u: Floats, tolerance: Tolerance
-) -> tuple[Ints, Floats]:
-    """Those rows whose point lies on the segment indeed, with the parameter of the foot."""
-    for _ in range(2):
-        speed = segments.velocity(on[row], u)
-        gap = segments.at(on[row], u) - spot[row]
-        with np.errstate(invalid="ignore", divide="ignore"):
-            step = dot(speed, gap) / dot(speed, speed)
-        u = np.clip(u - np.where(np.isfinite(step), step, 0.0), 0.0, 1.0)
-    near = np.abs(segments.at(on[row], u) - spot[row]) <= tolerance.snap
-    return row[near], u[near]

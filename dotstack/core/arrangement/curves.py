@@ -5,21 +5,27 @@ most once: Newton's method from the crossing of their chords. Two that run nearl
 parallel are left to ``parallels``.
 """
 
+import cython
 import numpy as np
+from cython.cimports.dotstack.core.arrangement.conics import Meetings
+from cython.cimports.dotstack.core.geometry.flat import Piece, piece_of
+from cython.cimports.dotstack.core.geometry.one_by_one import OneByOne
+from cython.cimports.dotstack.core.geometry.plane import angle, cross, norm
+from cython.cimports.libc.math import fabs, pi
 
-from dotstack.core.arrangement import pairs, parallels
+from dotstack.core.arrangement import parallels
 from dotstack.core.geometry import flat
-from dotstack.core.geometry.arrays import Bools, Floats, Ints, Points, cross, finite
+from dotstack.core.geometry.arrays import Bools, Floats, Ints
 from dotstack.core.geometry.flat import Pieces
-from dotstack.core.geometry.rows import Rows
 from dotstack.core.geometry.segments import ARC, CUBIC, Segments
 from dotstack.core.geometry.tolerance import Tolerance
 
-_ROUNDS = 24
+_HALVINGS = 23
 _FLAT_RAD = 0.12
 _CLEAR_RAD = 0.05
 _NEWTON_STEPS = 6
 _SLACK = 1e-9
+_HALF_TURN = pi
 
 
 def is_free(segments: Segments) -> Bools:
@@ -43,129 +49,127 @@ def crossings(
     ``pieces`` are those of all free segments. Answers the two segments and the parameters
     on both; a crossing may come repeatedly.
     """
-    left, right = _near_pieces(segments, pieces, a, b, tolerance)
-    found: list[tuple[Ints, Floats, Ints, Floats]] = []
-    for _ in range(_ROUNDS):
-        near = _may_meet(left, right, tolerance.snap)
-        left, right = left.take(near), right.take(near)
-        if not len(left):
-            break
-        clear = _slant(left, right) > left.spread_rad + right.spread_rad + _CLEAR_RAD
-        settled, answer = _newton(segments, left.take(clear), right.take(clear), tolerance)
-        found.append(answer)
-        found.append(
-            parallels.crossings(segments, left.take(~clear), right.take(~clear), tolerance)
-        )
-        again = np.flatnonzero(clear)[~settled]
-        left, right = _halved(segments, left.take(again), right.take(again))
-    if not found:
-        return np.empty(0, np.intp), np.empty(0), np.empty(0, np.intp), np.empty(0)
-    one, t, two, u = (np.concatenate(column) for column in zip(*found))
-    return one, t, two, u
-
-
-def _near_pieces(
-    segments: Segments, pieces: Pieces, a: Ints, b: Ints, tolerance: Tolerance
-) -> tuple[Pieces, Pieces]:
-    """Pairs of flat pieces of segments a[i] and b[i] whose boxes meet."""
-    n = len(segments)
-    takes_part = np.zeros(n, np.bool_)
+    takes_part = np.zeros(len(segments), np.bool_)
     takes_part[a] = takes_part[b] = True
     pieces = pieces.take(takes_part[pieces.parent])
     others = np.flatnonzero(takes_part & ~is_free(segments))
     if len(others):
         pieces = Pieces.stacked([pieces, pieces_of(segments, others, tolerance)])
-    p, q = pairs.overlapping(pieces.boxes(), tolerance.snap)
-    wanted = np.unique(np.minimum(a, b) * n + np.maximum(a, b))
-    one, two = pieces.parent[p], pieces.parent[q]
-    key = np.minimum(one, two) * n + np.maximum(one, two)
-    at = np.minimum(np.searchsorted(wanted, key), len(wanted) - 1)
-    # Neighbours on one curve share an end and, being flat, nothing else.
-    keep = (wanted[at] == key) & ((one != two) | (q > p + 1))
-    return pieces.take(p[keep]), pieces.take(q[keep])
+        pieces = pieces.take(np.argsort(pieces.parent, kind="stable"))
+    found: _Crossings = _Crossings(segments, pieces, tolerance)
+    ones: cython.Py_ssize_t[:] = a
+    twos: cython.Py_ssize_t[:] = b
+    i: cython.Py_ssize_t
+    for i in range(ones.shape[0]):
+        found.find(ones[i], twos[i])
+    met: tuple[Ints, Floats, Ints, Floats] = found.met.columns()
+    if not found.left:
+        return met
+    left, right = flat.tabled(found.left), flat.tabled(found.right)
+    more = parallels.crossings(segments, left, right, tolerance)
+    one, t, two, u = (np.concatenate(column) for column in zip(met, more))
+    return one, t, two, u
 
 
-def _may_meet(left: Pieces, right: Pieces, snap: float) -> Bools:
-    """Whether the fat chords of two pieces come within ``snap`` of each other."""
-    return _beside(left, right, snap) & _beside(right, left, snap)
+class _Crossings:
+    """Crossings of pieces that are clear of each other, and the pieces that are not.
 
+    Attributes:
+        left, right: pairs of pieces that run nearly parallel.
 
-def _beside(base: Pieces, other: Pieces, snap: float) -> Bools:
-    size = np.abs(base.chord)
-    with np.errstate(invalid="ignore", divide="ignore"):
-        axis = np.where(size > 0, base.chord / size, 1.0)
-    gap = (other.start - base.start) * axis.conj()
-    far = gap + other.chord * axis.conj()
-    slack = other.sag + snap
-    across = slack + base.sag
-    near: Bools = (
-        (np.minimum(gap.imag, far.imag) <= across)
-        & (np.maximum(gap.imag, far.imag) >= -across)
-        & (np.minimum(gap.real, far.real) <= size + slack + base.sag)
-        & (np.maximum(gap.real, far.real) >= -slack - base.sag)
-    )
-    return near
-
-
-def _slant(left: Pieces, right: Pieces) -> Floats:
-    """The angle between two chords as lines, 0 to π/2."""
-    angle = np.abs(np.angle(left.chord * right.chord.conj()))
-    return np.minimum(angle, np.pi - angle)
-
-
-def _halved(segments: Segments, left: Pieces, right: Pieces) -> tuple[Pieces, Pieces]:
-    """All pairs of halves of those pieces.
-
-    Both are halved: what keeps Newton's method from arriving may be a bend of the one or
-    a start without speed of the other, however straight.
     """
-    n = len(left)
-    one, two = flat.halve(segments, left), flat.halve(segments, right)
-    return (
-        one.take(np.concatenate([np.arange(2 * n), np.arange(2 * n)])),
-        two.take(np.concatenate([np.arange(2 * n), np.arange(n, 2 * n), np.arange(n)])),
-    )
 
+    def __init__(self, segments: Segments, pieces: Pieces, tolerance: Tolerance) -> None:
+        self._each, self._snap = OneByOne(segments), tolerance.snap
+        self._t0, self._t1 = pieces.t0, pieces.t1
+        self._x0, self._y0, self._x1, self._y1 = pieces.boxes()
+        self._first = np.searchsorted(pieces.parent, np.arange(len(segments) + 1))
+        self.met = Meetings(self._each, tolerance)
+        self.left, self.right = list[Piece](), list[Piece]()
 
-def _newton(
-    segments: Segments, left: Pieces, right: Pieces, tolerance: Tolerance
-) -> tuple[Bools, tuple[Ints, Floats, Ints, Floats]]:
-    """Crossings of pieces that cross at most once; which pairs are settled, and the answer.
+    def find(self, a: cython.Py_ssize_t, b: cython.Py_ssize_t) -> cython.void:
+        """Looks at all pieces of segments a and b that come near to each other."""
+        p: cython.Py_ssize_t
+        q: cython.Py_ssize_t
+        for p in range(self._first[a], self._first[a + 1]):
+            # Neighbours on one curve share an end and, being flat, nothing else.
+            for q in range(p + 2 if a == b else self._first[b], self._first[b + 1]):
+                if (
+                    self._x0[p] <= self._x1[q] + self._snap
+                    and self._x0[q] <= self._x1[p] + self._snap
+                    and self._y0[p] <= self._y1[q] + self._snap
+                    and self._y0[q] <= self._y1[p] + self._snap
+                ):
+                    left: Piece = piece_of(self._each, a, self._t0[p], self._t1[p])
+                    right: Piece = piece_of(self._each, b, self._t0[q], self._t1[q])
+                    self._cross(left, right, _HALVINGS)
 
-    Newton's method on the pieces with their end tangents as rays: their directions lie in
-    two cones apart, so that these cross just once, and the pieces cross if that is on
-    both. (The curves' own continuations may cross anywhere.) A pair for which it does not
-    arrive is to be halved.
-    """
-    a, b = left.parent, right.parent
-    one, two = Rows.of(segments, a), Rows.of(segments, b)
-    way, other_way = left.chord, right.chord
-    slant, gap = cross(way, other_way), right.start - left.start
-    t = left.t0 + (left.t1 - left.t0) * (cross(gap, other_way) / slant)
-    u = right.t0 + (right.t1 - right.t0) * (cross(gap, way) / slant)
-    for _ in range(_NEWTON_STEPS):
-        point, v = _on_rays(one, left, t)
-        other, w = _on_rays(two, right, u)
-        gap, det = other - point, cross(v, w)
-        t, u = t + finite(cross(gap, w) / det), u + finite(cross(gap, v) / det)
-    point, _ = _on_rays(one, left, t)
-    other, _ = _on_rays(two, right, u)
-    met = np.abs(other - point) <= tolerance.snap
-    hit = met & _is_within(left, t, tolerance) & _is_within(right, u, tolerance)
-    tiny = np.minimum(np.abs(way), np.abs(other_way)) <= tolerance.snap
-    return met | tiny, (a[hit], t[hit], b[hit], u[hit])
+    def _cross(self, left: Piece, right: Piece, halvings: cython.int) -> cython.void:
+        if not (self._is_beside(left, right) and self._is_beside(right, left)):
+            return
+        slant: cython.double = fabs(angle(left.chord * right.chord.conjugate()))
+        slant = min(slant, _HALF_TURN - slant)
+        if slant <= left.spread_rad + right.spread_rad + _CLEAR_RAD:
+            self.left.append(left)
+            self.right.append(right)
+        elif not self._is_settled(left, right) and halvings > 0:
+            # Both are halved: what keeps Newton's method from arriving may be a bend of the one
+            # or a start without speed of the other, however straight.
+            middle: cython.double = (left.t0 + left.t1) / 2
+            other: cython.double = (right.t0 + right.t1) / 2
+            first: Piece = piece_of(self._each, left.parent, left.t0, middle)
+            second: Piece = piece_of(self._each, left.parent, middle, left.t1)
+            third: Piece = piece_of(self._each, right.parent, right.t0, other)
+            fourth: Piece = piece_of(self._each, right.parent, other, right.t1)
+            self._cross(first, third, halvings - 1)
+            self._cross(first, fourth, halvings - 1)
+            self._cross(second, third, halvings - 1)
+            self._cross(second, fourth, halvings - 1)
 
+    def _is_beside(self, base: Piece, other: Piece) -> cython.bint:
+        """Whether the fat chord of a piece comes within *snap* of another's axis."""
+        axis: cython.doublecomplex = base.chord / base.size if base.size > 0.0 else 1.0
+        near: cython.doublecomplex = (other.start - base.start) * axis.conjugate()
+        far: cython.doublecomplex = near + other.chord * axis.conjugate()
+        slack: cython.double = other.sag + base.sag + self._snap
+        return (
+            min(near.imag, far.imag) <= slack
+            and max(near.imag, far.imag) >= -slack
+            and min(near.real, far.real) <= base.size + slack
+            and max(near.real, far.real) >= -slack
+        )
 
-def _on_rays(rows: Rows, pieces: Pieces, t: Floats) -> tuple[Points, Points]:
-    """Points and velocities on pieces; beyond their ends, on the tangents there."""
-    near = np.clip(t, pieces.t0, pieces.t1)
-    point, speed = rows.at(near)
-    return point + (t - near) * speed, speed
+    def _is_settled(self, left: Piece, right: Piece) -> cython.bint:
+        """Adds the crossing of pieces that cross at most once; whether all is known of them.
 
+        Newton's method on the pieces with their end tangents as rays: their directions lie in
+        two cones apart, so that these cross just once, and the pieces cross if that is on
+        both. (The curves' own continuations may cross anywhere.) Pieces for which it does not
+        arrive are to be halved.
+        """
+        slant: cython.double = cross(left.chord, right.chord)
+        gap: cython.doublecomplex = right.start - left.start
+        t: cython.double = left.t0 + (left.t1 - left.t0) * (cross(gap, right.chord) / slant)
+        u: cython.double = right.t0 + (right.t1 - right.t0) * (cross(gap, left.chord) / slant)
+        step: cython.int
+        for step in range(_NEWTON_STEPS + 1):
+            near: cython.double = min(max(t, left.t0), left.t1)
+            v: cython.doublecomplex = self._each.velocity(left.parent, near)
+            gap = -(self._each.at(left.parent, near) + (t - near) * v)
+            near = min(max(u, right.t0), right.t1)
+            w: cython.doublecomplex = self._each.velocity(right.parent, near)
+            gap += self._each.at(right.parent, near) + (u - near) * w
+            det: cython.double = cross(v, w)
+            if step < _NEWTON_STEPS and det != 0.0:
+                t += cross(gap, w) / det
+                u += cross(gap, v) / det
+        if norm(gap) > self._snap:
+            return min(left.size, right.size) <= self._snap
+        if self._is_within(left, t) and self._is_within(right, u):
+            self.met.append(left.parent, t, right.parent, u)
+        return True
 
-def _is_within(pieces: Pieces, t: Floats, tolerance: Tolerance) -> Bools:
-    """Whether parameters lie on pieces, or a hair beyond."""
-    span = pieces.t1 - pieces.t0
-    slack = span * (_SLACK + tolerance.snap / np.abs(pieces.chord))
-    within: Bools = (t >= pieces.t0 - slack) & (t <= pieces.t1 + slack)
-    return within
+    def _is_within(self, piece: Piece, t: cython.double) -> cython.bint:
+        """Whether a parameter lies on a piece, or a hair beyond."""
+        slack: cython.double = (piece.t1 - piece.t0) * (_SLACK + self._snap / piece.size)
+        return piece.t0 - slack <= t <= piece.t1 + slack

@@ -6,7 +6,7 @@ import cython
 import numpy as np
 from cython.cimports.dotstack.core.geometry.growing import IntColumn
 
-from dotstack.core.geometry.arrays import Floats, Ints, ranges
+from dotstack.core.geometry.arrays import Floats, Ints
 
 Boxes: TypeAlias = tuple[Floats, Floats, Floats, Floats]
 
@@ -34,19 +34,29 @@ class Strips:
         low, high = boxes[1] - margin, boxes[3] + margin
         if bounds is None:
             bounds = _bounds(low, high)
-        first, last = np.searchsorted(bounds, low), np.searchsorted(bounds, high)
-        count = last - first + 1
-        box, strip = np.repeat(np.arange(len(low)), count), ranges(first, count)
-        order = np.lexsort((boxes[0][box], strip))
-        self._bounds, self.first, self.box = bounds, first, box[order]
-        self.offsets = np.searchsorted(strip[order], np.arange(len(bounds) + 2))
-        reach = boxes[2][self.box] if len(box) else np.empty(0)
-        self.furthest = reach
-        k: cython.Py_ssize_t
+        last: cython.Py_ssize_t[:] = np.searchsorted(bounds, high)
+        from_left: cython.Py_ssize_t[:] = np.argsort(boxes[0])
+        self._bounds, self.first = bounds, np.searchsorted(bounds, low)
+        self.offsets = np.zeros(len(bounds) + 2, np.intp)
         i: cython.Py_ssize_t
+        k: cython.Py_ssize_t
+        for i in range(last.shape[0]):
+            for k in range(self.first[i], last[i] + 1):
+                self.offsets[k + 1] += 1
         for k in range(self.offsets.shape[0] - 1):
-            for i in range(self.offsets[k] + 1, self.offsets[k + 1]):
-                self.furthest[i] = max(self.furthest[i], self.furthest[i - 1])
+            self.offsets[k + 1] += self.offsets[k]
+        self.box = np.empty(self.offsets[len(bounds) + 1], np.intp)
+        self.furthest = np.empty(self.offsets[len(bounds) + 1])
+        # By strip: the place that is filled next.
+        free: cython.Py_ssize_t[:] = np.array(self.offsets)
+        place: cython.Py_ssize_t
+        for place in range(from_left.shape[0]):
+            i = from_left[place]
+            for k in range(self.first[i], last[i] + 1):
+                self.box[free[k]], self.furthest[free[k]] = i, self.x1[i]
+                if free[k] > self.offsets[k]:
+                    self.furthest[free[k]] = max(self.x1[i], self.furthest[free[k] - 1])
+                free[k] += 1
 
     @property
     def bounds(self) -> Floats:
@@ -91,12 +101,14 @@ class Strips:
 
 
 def _bounds(low: Floats, high: Floats) -> Floats:
-    middles = np.sort((low + high) / 2)
+    """Where to part the ranges low[i] to high[i] into strips."""
+    middles, low, high = np.sort((low + high) / 2), np.sort(low), np.sort(high)
     every = 1 << (_LEAST_IN_STRIP - 1).bit_length()
     while True:
         bounds: Floats = middles[every::every]
-        entries = np.searchsorted(bounds, high) - np.searchsorted(bounds, low)
-        if int(entries.sum()) <= _MOST_STRIPS * len(low):
+        # As often as one goes over a bound, it lies in one strip more.
+        over = np.searchsorted(low, bounds, "right") - np.searchsorted(high, bounds, "right")
+        if int(over.sum()) <= _MOST_STRIPS * len(low):
             return bounds
         every *= 2
 

@@ -7,18 +7,26 @@ the segment itself, by its parameter.
 
 from dataclasses import dataclass
 
+import cython
 import numpy as np
+from cython.cimports.dotstack.core.geometry.one_by_one import OneByOne
+from cython.cimports.dotstack.core.geometry.plane import angle, cross, dot, norm
+from cython.cimports.libc.math import ceil, fabs, tan
 
-from dotstack.core.geometry.arrays import Bools, Floats, Ints, Points, cross, dot, ranges
+from dotstack.core.geometry.arrays import Floats, Ints, Points
 from dotstack.core.geometry.segments import ARC, CUBIC, Segments
 from dotstack.core.geometry.table import Table
 
 FLAT_RAD = 0.35
-_HALVINGS = 40
+# Of the parameter: what is as short is not halved again.
+_SHORTEST = 0.5**40
 _NEWTON_STEPS = 40
 _STEADY = 1e-14
 # Of coordinates: no shorter piece has a direction, and no halving would give it one.
 _ROUNDING = 8 * float(np.finfo(float).eps)
+# Arcs with less of a sweep are taken as convex; directions as much shorter than others as none.
+_CONVEX, _VANISHING = 3.0, 1e-9
+_ARC, _CUBIC, _HALF_TURN = ARC, CUBIC, np.pi
 
 
 @dataclass(frozen=True, eq=False, slots=True)
@@ -61,29 +69,105 @@ class Pieces(Table):
         )
 
 
-def measure(segments: Segments, parent: Ints, t0: Floats, t1: Floats) -> Pieces:
-    """The pieces [t0, t1] of segments ``parent``, with their bounds."""
-    rows = segments.pieces(parent, t0, t1)
-    chord: Points = rows.end - rows.start
-    size = np.abs(chord)
-    spread, sag = np.zeros(len(parent)), np.zeros(len(parent))
-    arc, cubic = rows.kind == ARC, rows.kind == CUBIC
-    if arc.any():
-        i = parent[arc]
-        directions = (segments.velocity(i, t0[arc]), segments.velocity(i, t1[arc]))
+class Piece:
+    """One piece, made by ``piece_of``; attributes as in ``Pieces``, and ``chord`` with its size."""
+
+    def become(
+        self, each: OneByOne, parent: cython.Py_ssize_t, t0: cython.double, t1: cython.double
+    ) -> cython.void:
+        """Is the stretch from t0 to t1 of a segment, and finds its bounds."""
+        self.parent, self.t0, self.t1 = parent, t0, t1
+        self.start, self.end = each.at(self.parent, self.t0), each.at(self.parent, self.t1)
+        self.chord = self.end - self.start
+        self.size = norm(self.chord)
+        self.spread_rad = self.sag = 0.0
+        if each.kind[self.parent] == _ARC:
+            self._bound_arc(each)
+        elif each.kind[self.parent] == _CUBIC:
+            self._bound_cubic(each)
+
+    def _bound_arc(self, each: OneByOne) -> cython.void:
         # Up to a half turn an arc is convex: its directions lie between those at its ends.
-        spread[arc] = np.where(
-            np.abs(rows.sweep[arc]) < 3.0, _widest_angle(directions, chord[arc]), np.pi
+        self.spread_rad = _HALF_TURN
+        if fabs((self.t1 - self.t0) * each.sweep[self.parent]) < _CONVEX:
+            first: cython.doublecomplex = each.velocity(self.parent, self.t0)
+            last: cython.doublecomplex = each.velocity(self.parent, self.t1)
+            least: cython.double = _VANISHING * max(norm(first), norm(last))
+            self.spread_rad = max(self._angle(first, least), self._angle(last, least))
+        self.sag = self.size / 2 * tan(min(self.spread_rad, 1.5))
+
+    def _bound_cubic(self, each: OneByOne) -> cython.void:
+        i: cython.Py_ssize_t = self.parent
+        b: cython.doublecomplex = each.p[i]
+        c: cython.doublecomplex = each.q[i]
+        if self.t0 != 0.0 or self.t1 != 1.0:
+            b = each.polar(i, self.t0, self.t0, self.t1)
+            c = each.polar(i, self.t0, self.t1, self.t1)
+        first: cython.doublecomplex = b - self.start
+        last: cython.doublecomplex = self.end - c
+        least: cython.double = _VANISHING * max(norm(first), norm(c - b), norm(last))
+        self.spread_rad = max(
+            self._angle(first, least), self._angle(c - b, least), self._angle(last, least)
         )
-        sag[arc] = size[arc] / 2 * np.tan(np.minimum(spread[arc], 1.5))
-    if cubic.any():
-        a, b, c, d = (f[cubic] for f in (rows.start, rows.p, rows.q, rows.end))
-        along = chord[cubic]
-        spread[cubic] = _widest_angle((b - a, c - b, d - c), along)
-        with np.errstate(invalid="ignore", divide="ignore"):
-            off = np.maximum(np.abs(cross(along, b - a)), np.abs(cross(along, c - a)))
-            sag[cubic] = np.where(size[cubic] > 0, off / size[cubic], 0.0)
-    return Pieces(parent, t0, t1, rows.start, rows.end, spread, sag)
+        if self.size > 0.0:
+            off: cython.double = fabs(cross(self.chord, first))
+            self.sag = max(off, fabs(cross(self.chord, c - self.start))) / self.size
+
+    def _angle(self, direction: cython.doublecomplex, least: cython.double) -> cython.double:
+        """The angle between a direction and the chord; 0 for one that is vanishing."""
+        if self.size == 0.0:
+            return _HALF_TURN
+        if norm(direction) <= least:
+            return 0.0
+        return fabs(angle(direction * self.chord.conjugate()))
+
+    def is_tiny(self, each: OneByOne, floor: cython.double) -> cython.bint:
+        """Whether neither its chord nor its middle is further away than ``floor``."""
+        middle: cython.doublecomplex = each.at(self.parent, (self.t0 + self.t1) / 2)
+        return self.size <= floor and norm(middle - self.start) <= floor
+
+    def parameter_at(self, each: OneByOne, along: cython.double) -> cython.double:
+        """The parameter at which it reaches a distance along its chord, from its start.
+
+        By Newton's method, kept on the segment; a piece is a graph over its chord, so there is
+        one answer.
+        """
+        span: cython.double = self.t1 - self.t0
+        unit: cython.doublecomplex = self.chord / self.size
+        t: cython.double = min(max(self.t0 + span * along / self.size, 0.0), 1.0)
+        # Where a curve sets out with no speed this takes many steps, elsewhere three.
+        for _ in range(_NEWTON_STEPS):
+            offset: cython.double = dot(unit, each.at(self.parent, t) - self.start) - along
+            speed: cython.double = dot(unit, each.velocity(self.parent, t))
+            if speed <= 0.0:
+                break
+            step: cython.double = min(max(offset / speed, -span), span)
+            before: cython.double = t
+            t = min(max(t - step, 0.0), 1.0)
+            if fabs(t - before) <= _STEADY:
+                break
+        return t
+
+
+def _first_count(each: OneByOne, i: cython.Py_ssize_t, limit_rad: cython.double) -> cython.int:
+    """Into how many equal parts to cut at first: about as many as will be flat."""
+    turn: cython.double = fabs(each.sweep[i])
+    if each.kind[i] == _CUBIC:
+        first: cython.doublecomplex = each.p[i] - each.start[i]
+        middle: cython.doublecomplex = each.q[i] - each.p[i]
+        last: cython.doublecomplex = each.end[i] - each.q[i]
+        turn = fabs(angle(middle * first.conjugate()))
+        turn += fabs(angle(last * middle.conjugate()))
+    return max(1, cython.cast(cython.int, ceil(turn / (2.0 * limit_rad))))
+
+
+def piece_of(
+    each: OneByOne, parent: cython.Py_ssize_t, t0: cython.double, t1: cython.double
+) -> Piece:
+    """The stretch from t0 to t1 of a segment."""
+    piece: Piece = Piece.__new__(Piece)
+    piece.become(each, parent, t0, t1)
+    return piece
 
 
 def flatten(segments: Segments, index: Ints, floor: float, limit_rad: float = FLAT_RAD) -> Pieces:
@@ -93,83 +177,74 @@ def flatten(segments: Segments, index: Ints, floor: float, limit_rad: float = FL
     those that rounding alone makes up; segments that are one point are a piece of no length.
     """
     floor = max(floor, _ROUNDING * float(np.abs(segments.start).max(initial=0.0)))
-    count = _first_counts(segments.take(index), limit_rad)
-    place = ranges(np.zeros(len(index), np.intp), count)
-    each = np.repeat(count, count)
-    todo = measure(segments, np.repeat(index, count), place / each, (place + 1) / each)
-    done: list[Pieces] = []
-    for _ in range(_HALVINGS):
-        flat = (todo.spread_rad <= limit_rad) | _is_tiny(segments, todo, floor)
-        if not done and flat.all():
-            return todo
-        done.append(todo.take(flat))
-        todo = halve(segments, todo.take(~flat))
-        if not len(todo):
-            break
-    done.append(todo)
-    pieces = Pieces.stacked(done)
-    return pieces.take(np.lexsort((pieces.t0, pieces.parent)))
-
-
-def _first_counts(rows: Segments, limit_rad: float) -> Ints:
-    """Into how many equal parts to cut at first: about as many as will be flat."""
-    turn = np.abs(rows.sweep)
-    cubic = rows.kind == CUBIC
-    if cubic.any():
-        a, b, c, d = (f[cubic] for f in (rows.start, rows.p, rows.q, rows.end))
-        turn[cubic] = np.abs(np.angle((c - b) * (b - a).conj()))
-        turn[cubic] += np.abs(np.angle((d - c) * (c - b).conj()))
-    return np.maximum(1, np.ceil(turn / (2.0 * limit_rad))).astype(np.intp)
+    each: OneByOne = OneByOne(segments)
+    found, todo = list[Piece](), list[Piece]()
+    rows: cython.Py_ssize_t[:] = index
+    row: cython.Py_ssize_t
+    k: cython.int
+    for row in range(rows.shape[0]):
+        count: cython.int = _first_count(each, rows[row], limit_rad)
+        for k in range(count, 0, -1):
+            begin: cython.double = k - 1
+            todo.append(piece_of(each, rows[row], begin / count, (begin + 1.0) / count))
+        while todo:
+            piece: Piece = todo.pop()
+            t0, t1 = piece.t0, piece.t1
+            flat: cython.bint = piece.spread_rad <= limit_rad or t1 - t0 < _SHORTEST
+            if flat or piece.is_tiny(each, floor):
+                found.append(piece)
+            else:
+                middle: cython.double = (t0 + t1) / 2
+                todo.append(piece_of(each, rows[row], middle, t1))
+                todo.append(piece_of(each, rows[row], t0, middle))
+    return tabled(found)
 
 
 def halve(segments: Segments, pieces: Pieces) -> Pieces:
     """Both halves of each piece: first all the first halves, then all the second ones."""
-    middle = (pieces.t0 + pieces.t1) / 2
-    return measure(
-        segments,
-        np.concatenate([pieces.parent, pieces.parent]),
-        np.concatenate([pieces.t0, middle]),
-        np.concatenate([middle, pieces.t1]),
+    each: OneByOne = OneByOne(segments)
+    firsts, seconds = list[Piece](), list[Piece]()
+    for parent, t0, t1 in zip(pieces.parent, pieces.t0, pieces.t1):
+        firsts.append(piece_of(each, parent, t0, (t0 + t1) / 2))
+        seconds.append(piece_of(each, parent, (t0 + t1) / 2, t1))
+    return tabled(firsts + seconds)
+
+
+def tabled(found: list[Piece]) -> Pieces:
+    """The pieces in one table."""
+    n = len(found)
+    table = Pieces(
+        np.empty(n, np.intp), *np.empty((2, n)), *np.empty((2, n), complex), *np.empty((2, n))
     )
+    parent: cython.Py_ssize_t[:] = table.parent
+    t0: cython.double[:] = table.t0
+    t1: cython.double[:] = table.t1
+    start: cython.doublecomplex[:] = table.start
+    end: cython.doublecomplex[:] = table.end
+    spread_rad: cython.double[:] = table.spread_rad
+    sag: cython.double[:] = table.sag
+    i: cython.Py_ssize_t
+    for i in range(parent.shape[0]):
+        piece: Piece = found[i]
+        parent[i], t0[i], t1[i] = piece.parent, piece.t0, piece.t1
+        start[i], end[i] = piece.start, piece.end
+        spread_rad[i], sag[i] = piece.spread_rad, piece.sag
+    return table
 
 
 def parameter_at(segments: Segments, pieces: Pieces, along: Floats) -> Floats:
     """Parameters at which pieces reach given distances along their chords.
 
-    ``along`` has shape (n,) or (n, k) and is measured from the piece's start. By Newton's
-    method, kept on the segment; a piece is a graph over its chord, so there is one answer.
+    ``along`` has shape (n,) or (n, k) and is measured from the piece's start.
     """
-    shape = (len(pieces),) + (1,) * (along.ndim - 1)
-    size = np.abs(pieces.chord)
-    unit = (pieces.chord / size).reshape(shape)
-    start, parent = pieces.start.reshape(shape), pieces.parent.reshape(shape)
-    t0, span = pieces.t0.reshape(shape), (pieces.t1 - pieces.t0).reshape(shape)
-    t: Floats = np.clip(t0 + span * along / size.reshape(shape), 0.0, 1.0)
-    for _ in range(_NEWTON_STEPS):
-        offset = dot(unit, segments.at(parent, t) - start) - along
-        speed = dot(unit, segments.velocity(parent, t))
-        with np.errstate(invalid="ignore", divide="ignore"):
-            step = np.where(speed > 0, offset / speed, 0.0)
-        before, t = t, np.clip(t - np.clip(step, -span, span), 0.0, 1.0)
-        # Where a curve sets out with no speed this takes many steps, elsewhere three.
-        if not (np.abs(t - before) > _STEADY).any():
-            break
-    return t
-
-
-def _widest_angle(directions: tuple[Points, ...], chord: Points) -> Floats:
-    """The largest angle to the chord of those directions that are not vanishing."""
-    lengths = [np.abs(direction) for direction in directions]
-    least = 1e-9 * np.maximum.reduce(lengths)
-    angles = [
-        np.where(length > least, np.abs(np.angle(direction * chord.conj())), 0.0)
-        for direction, length in zip(directions, lengths)
-    ]
-    widest: Floats = np.maximum.reduce(angles)
-    return np.where(chord == 0, np.pi, widest)
-
-
-def _is_tiny(segments: Segments, pieces: Pieces, floor: float) -> Bools:
-    middle = segments.at(pieces.parent, (pieces.t0 + pieces.t1) / 2)
-    tiny: Bools = (np.abs(pieces.chord) <= floor) & (np.abs(middle - pieces.start) <= floor)
-    return tiny
+    each: OneByOne = OneByOne(segments)
+    found, width = np.empty(along.shape), 1 if along.ndim == 1 else along.shape[1]
+    places: cython.double[:, :] = along.reshape(-1, width)
+    t: cython.double[:, :] = found.reshape(-1, width)
+    i: cython.Py_ssize_t
+    k: cython.Py_ssize_t
+    for i in range(t.shape[0]):
+        piece: Piece = piece_of(each, pieces.parent[i], pieces.t0[i], pieces.t1[i])
+        for k in range(t.shape[1]):
+            t[i, k] = piece.parameter_at(each, places[i, k])
+    return found

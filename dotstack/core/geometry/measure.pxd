@@ -5,4 +5,3 @@ cdef double _TURN, _HALF_TURN
 cdef void _extremes(OneByOne each, Py_ssize_t i, double[:] t) noexcept
 cdef double _along(OneByOne each, Py_ssize_t i, double theta) noexcept
 cdef void _inner_roots(double a, double b, double c, double[:] t) noexcept
-cdef double _cross(double complex a, double complex b) noexcept

@@ -3,6 +3,7 @@
 import cython
 import numpy as np
 from cython.cimports.dotstack.core.geometry.one_by_one import OneByOne
+from cython.cimports.dotstack.core.geometry.plane import cross
 from cython.cimports.libc.math import atan2, copysign, fabs, fmod, sqrt
 from scipy.special import ellipeinc
 
@@ -34,15 +35,15 @@ def swept_areas(segments: Segments, origin: complex = 0j) -> Floats:
         b: cython.doublecomplex = each.p[i] - middle
         c: cython.doublecomplex = each.q[i]
         if each.kind[i] == _LINE:
-            area[i] = 0.5 * _cross(a, d)
+            area[i] = 0.5 * cross(a, d)
         elif each.kind[i] == _ARC:
-            area[i] = 0.5 * (_cross(b, d - a) + c.real * c.imag * each.sweep[i])
+            area[i] = 0.5 * (cross(b, d - a) + c.real * c.imag * each.sweep[i])
         else:
             c = c - middle
             area[i] = (
-                0.3 * (_cross(a, b) + _cross(c, d))
-                + 0.15 * (_cross(a, c) + _cross(b, c) + _cross(b, d))
-                + 0.05 * _cross(a, d)
+                0.3 * (cross(a, b) + cross(c, d))
+                + 0.15 * (cross(a, c) + cross(b, c) + cross(b, d))
+                + 0.05 * cross(a, d)
             )
     return found
 
@@ -172,10 +173,6 @@ def _inner_roots(
         t[0] = q / a
     if q != 0.0 and 0.0 < c / q < 1.0:
         t[1] = c / q
-
-
-def _cross(a: cython.doublecomplex, b: cython.doublecomplex) -> cython.double:
-    return a.real * b.imag - a.imag * b.real
 
 
 def quadratic_roots(a: Floats, b: Floats, c: Floats) -> Floats:

@@ -122,11 +122,13 @@ class Segments(Table):
         return self._evaluated(index, t, 2)
 
     def _evaluated(self, index: Ints, t: Floats, order: int) -> Points:
+        index, t = np.asarray(index), np.asarray(t)
         # NumPy's way to find out what is of one shape already is slow.
-        if index.shape != t.shape:
-            index, t = np.broadcast_arrays(index, t)
-        found = one_by_one.evaluated(self, index.ravel(), t.ravel(), order)
-        return found.reshape(index.shape)
+        shape = index.shape
+        if shape != t.shape:
+            shape = np.broadcast_shapes(shape, t.shape)
+            index, t = np.array(np.broadcast_to(index, shape)), np.array(np.broadcast_to(t, shape))
+        return one_by_one.evaluated(self, index.ravel(), t.ravel(), order).reshape(shape)
 
     def pieces(self, index: Ints, t0: Floats, t1: Floats) -> "Segments":
         """The stretches from t0 to t1 of segments ``index``; t0 > t1 turns them round.

@@ -1,0 +1,25 @@
+cimport cython
+
+from dotstack.core.geometry.flat cimport Piece
+from dotstack.core.geometry.growing cimport FloatColumn, IntColumn
+from dotstack.core.geometry.one_by_one cimport OneByOne
+
+cdef int _LINE, _ARC, _CUBIC
+
+@cython.final
+cdef class _Feet:
+    cdef OneByOne _each
+    cdef double _snap
+    cdef const double[:] _t0, _t1, _sag
+    cdef const double complex[:] _start, _end
+    cdef const Py_ssize_t[:] _first
+    cdef IntColumn point, segment
+    cdef FloatColumn parameter
+    cdef void find(self, Py_ssize_t point, double complex spot, Py_ssize_t i) noexcept
+    cdef void _find_on_piece(
+        self, Py_ssize_t point, double complex spot, Py_ssize_t i, Py_ssize_t k
+    ) noexcept
+    cdef void _confirm(self, Py_ssize_t point, double complex spot, Py_ssize_t i, double u) noexcept
+    cdef void _append(self, Py_ssize_t point, Py_ssize_t i, double u) noexcept
+
+cdef bint _is_circular(OneByOne each, Py_ssize_t i) noexcept

@@ -1,0 +1,22 @@
+cimport cython
+
+from dotstack.core.arrangement.conics cimport Meetings
+from dotstack.core.geometry.flat cimport Piece
+from dotstack.core.geometry.one_by_one cimport OneByOne
+
+cdef int _HALVINGS, _NEWTON_STEPS
+cdef double _CLEAR_RAD, _SLACK, _HALF_TURN
+
+@cython.final
+cdef class _Crossings:
+    cdef OneByOne _each
+    cdef double _snap
+    cdef const double[:] _t0, _t1, _x0, _y0, _x1, _y1
+    cdef const Py_ssize_t[:] _first
+    cdef Meetings met
+    cdef list left, right
+    cdef void find(self, Py_ssize_t a, Py_ssize_t b) noexcept
+    cdef void _cross(self, Piece left, Piece right, int halvings) noexcept
+    cdef bint _is_beside(self, Piece base, Piece other) noexcept
+    cdef bint _is_settled(self, Piece left, Piece right) noexcept
+    cdef bint _is_within(self, Piece piece, double t) noexcept
