@@ -301,7 +301,7 @@ def written(rng: random.Random) -> list[Outline]:
 
 def interlocked(rng: random.Random) -> list[Outline]:
     """Hooks, combs and open rings that reach into each other and touch nowhere."""
-    width, depth, thick = rng.uniform(8, 20), rng.uniform(8, 20), rng.uniform(0.3, 1.2)
+    width, depth, thick = rng.uniform(8, 20), rng.uniform(8, 20), rng.uniform(0.3, 1.1)
     reach = rng.uniform(2 * thick, depth - 2 * thick)
 
     def comb(teeth: int) -> Outline:

@@ -3,20 +3,27 @@
 Half-edge 2e runs along edge e from tail to head, 2e + 1 the other way; h ^ 1 is the twin.
 """
 
+import cython
 import numpy as np
+from cython.cimports.dotstack.core.arrangement.paths import Path
+from cython.cimports.dotstack.core.geometry.one_by_one import OneByOne
+from cython.cimports.dotstack.core.geometry.plane import angle, norm
+from cython.cimports.libc.math import pi
 
-from dotstack.core.arrangement import linked
 from dotstack.core.arrangement.graph import Graph
-from dotstack.core.arrangement.paths import Path
-from dotstack.core.geometry.arrays import Floats, Ints, Points, run_starts
+from dotstack.core.geometry.arrays import Ints
 from dotstack.core.geometry.segments import LINE, Segments
 from dotstack.core.geometry.tolerance import Tolerance
 
+_LINE = LINE
 _REACH = 0.3
 _WIDENINGS = 40
 _WIDER = 3.0
 _TOLD = 4.0
 _VAGUE_RAD = 0.5
+_HALF_TURN, _FULL_TURN = pi, 2 * pi
+# What stands for a direction that nothing tells.
+_UNTOLD = float("inf")
 
 
 def origins(graph: Graph) -> Ints:
@@ -27,147 +34,201 @@ def origins(graph: Graph) -> Ints:
 def ring_order(segments: Segments, graph: Graph, tolerance: Tolerance) -> Ints:
     """All half-edges sorted by the vertex that they leave and, round it, by angle.
 
-    By their tangents, where these are well apart; round the other vertices by ``_by_circles``.
+    By their tangents, where these are well apart; round the other vertices by circles.
     """
     origin = origins(graph)
-    angle, vague = _tangent_angles(segments, graph, tolerance)
-    order = np.lexsort((angle, origin))
-    following = _following(origin[order])
-    apart = np.remainder(angle[order[following]] - angle[order], 2 * np.pi)
-    least = tolerance.turn_rad + vague[order] + vague[order[following]]
-    # One edge that leaves a vertex alone needs no telling apart.
-    told = (apart > least) | (following == np.arange(len(order)))
-    close = np.zeros(len(graph.vertices), np.bool_)
-    close[origin[order[~told]]] = True
-    which = close[origin[order]]
-    if which.any():
-        order[which] = _by_circles(segments, graph, order[which], tolerance)
-    return order
-
-
-def _following(group: Ints) -> Ints:
-    """Of sorted groups each member's place's next one, cyclically within its group."""
-    first = run_starts(group)
-    following = np.arange(1, len(group) + 1)
-    following[np.append(first[1:], len(group)) - 1] = first
-    return following
-
-
-def _tangent_angles(
-    segments: Segments, graph: Graph, tolerance: Tolerance
-) -> tuple[Floats, Floats]:
-    """The directions in which half-edges leave, and by how much each may be wrong, radians.
-
-    Vertices and contacts are known to *snap* only, and what an edge does that close to its
-    end tells nothing: a direction is worth what it turns within *blur*. Where this is all
-    there is, as where a handle lies on its node or at a cusp, it is NaN.
-    """
-    along = np.repeat(graph.vertices[graph.head] - graph.vertices[graph.tail], 2)
-    along[1::2] *= -1
-    with np.errstate(divide="ignore", invalid="ignore"):
-        vague = tolerance.blur / np.abs(along)
-        curved = np.flatnonzero(segments.kind[graph.segment] != LINE)
-        if len(curved):
-            t = np.stack([graph.t0[curved], graph.t1[curved]], axis=1)
-            speed = segments.velocity(graph.segment[curved][:, None], t)
-            bend = np.abs(segments.acceleration(graph.segment[curved][:, None], t)).max(axis=1)
-            halves = 2 * curved[:, None] + np.arange(2)
-            forth = np.where(t[:, 1] > t[:, 0], 1.0, -1.0)[:, None] * np.array([1.0, -1.0])
-            along[halves] = speed * forth
-            vague[halves] += tolerance.blur * bend[:, None] / np.abs(speed) ** 2
-    angles: Floats = np.where(vague < _VAGUE_RAD, np.angle(along), np.nan)
-    return angles, vague
-
-
-def _by_circles(segments: Segments, graph: Graph, half: Ints, tolerance: Tolerance) -> Ints:
-    """Half-edges sorted by origin and by where they leave a small circle round it.
-
-    Edges meet at vertices only, so the order in which they leave a circle round a vertex
-    is their order at the vertex, whatever their curvature, as long as each of them leaves
-    it. Where they run too close to tell, the circle is widened step by step, no further
-    than needed: beyond the shortest edge they may wind about what hangs on that one. An edge
-    that does not reach further is told by where it was, and the others without it.
-    """
-    origin = np.where(half & 1, graph.head[half >> 1], graph.tail[half >> 1])
-    limit = _REACH * _reach(segments, graph, half, origin)
-    nearest = np.full(len(graph.vertices), np.inf)
-    np.minimum.at(nearest, origin, limit)
-    radius = nearest[origin]
-    angle = _exit_angles(segments, graph, half, radius)
-    by_angle = np.lexsort((angle, origin))
-    by_angle = by_angle[_cut_where_widest(angle[by_angle], origin[by_angle])]
-    order, origin, radius, limit = (
-        half[by_angle],
-        origin[by_angle],
-        radius[by_angle],
-        limit[by_angle],
+    order = np.argsort(origin, kind="stable")
+    offsets: cython.Py_ssize_t[:] = np.searchsorted(
+        origin[order], np.arange(len(graph.vertices) + 1)
     )
-    gap = np.remainder(np.diff(angle[by_angle], prepend=0.0), 2 * np.pi)
-    apart = gap > tolerance.turn_rad
-    apart |= np.diff(origin, prepend=-1) != 0
-    for _ in range(_WIDENINGS):
-        spent = np.flatnonzero(radius >= limit)
-        apart[spent] = True
-        apart[np.minimum(spent + 1, len(apart) - 1)] = True
-        group = np.cumsum(apart) - 1
-        widest = np.full(int(group[-1]) + 1, np.inf)
-        np.minimum.at(widest, group, limit)
-        todo = np.flatnonzero(np.bincount(group)[group] > 1)
-        if not len(todo):
-            break
-        member, of = order[todo], group[todo]
-        radius[todo] = np.minimum(_WIDER * radius[todo], widest[of])
-        wider = _exit_angles(segments, graph, member, radius[todo])
-        # Tied directions lie close together: none of them is across the cut from another.
-        head = run_starts(of)
-        reference = np.repeat(wider[head], np.diff(np.append(head, len(of))))
-        wider = np.remainder(wider - reference + np.pi, 2 * np.pi)
-        resorted = np.lexsort((wider, of))
-        order[todo], wider = member[resorted], wider[resorted]
-        limit[todo] = limit[todo[resorted]]
-        told = np.diff(wider, prepend=-np.inf) * radius[todo] > _TOLD * tolerance.snap
-        apart[todo] |= told
+    rings: _Rings = _Rings(segments, graph, tolerance, order)
+    vertex: cython.Py_ssize_t
+    for vertex in range(offsets.shape[0] - 1):
+        rings.sort(offsets[vertex], offsets[vertex + 1])
     return order
 
 
-def _cut_where_widest(angle: Floats, origin: Ints) -> Ints:
-    """Rolls the angles round each origin, sorted, so that no tie lies across their ends."""
-    following = _following(origin)
-    gap = np.remainder(angle[following] - angle, 2 * np.pi)
-    first = run_starts(origin)
-    count = np.diff(np.append(first, len(origin)))
-    by_gap = np.lexsort((-gap, origin))
-    shift = np.repeat(following[by_gap[first]] - first, count)
-    place = np.arange(len(origin)) - np.repeat(first, count)
-    rolled: Ints = np.repeat(first, count) + (place + shift) % np.repeat(count, count)
-    return rolled
+class _Rings:
+    """Half-edges, those that leave one vertex side by side, to be sorted vertex by vertex."""
 
+    def __init__(self, segments: Segments, graph: Graph, tolerance: Tolerance, order: Ints) -> None:
+        self._each = OneByOne(segments)
+        self._path = Path(self._each)
+        self._snap, self._blur = tolerance.snap, tolerance.blur
+        self._turn_rad = tolerance.turn_rad
+        self._vertices, self._tail, self._head = graph.vertices, graph.tail, graph.head
+        self._segment, self._t0, self._t1 = graph.segment, graph.t0, graph.t1
+        self.order = order
+        # By half-edge: its direction, by how much that may be wrong, and how far it reaches.
+        self._angle, self._vague, self._limit = np.empty((3, len(order)))
+        # By place: whether it is told apart from the one before.
+        self._apart = np.zeros(len(order) + 1, np.uint8)
 
-def _reach(segments: Segments, graph: Graph, half: Ints, origin: Ints) -> Floats:
-    """How far half-edges get from their origins, by a few points on each."""
-    edge = half >> 1
-    span = graph.t1[edge] - graph.t0[edge]
-    t = graph.t0[edge, None] + span[:, None] * np.array([0.0, 0.25, 0.5, 0.75, 1.0])
-    spots = segments.at(graph.segment[edge][:, None], t)
-    reach: Floats = np.abs(spots - graph.vertices[origin][:, None]).max(axis=1)
-    return reach
+    def sort(self, first: cython.Py_ssize_t, last: cython.Py_ssize_t) -> cython.void:
+        """Sorts the half-edges that leave one vertex, at the places from first up to last."""
+        # One edge that leaves a vertex alone needs no telling apart.
+        if last - first < 2:
+            return
+        k: cython.Py_ssize_t
+        for k in range(first, last):
+            self._note_tangent(self.order[k])
+        self._by_angle(first, last)
+        if not self._is_told(first, last):
+            self._by_circles(first, last)
 
+    def _note_tangent(self, half: cython.Py_ssize_t) -> cython.void:
+        """Notes the direction in which a half-edge leaves, and by how much it may be wrong.
 
-def _exit_angles(segments: Segments, graph: Graph, half: Ints, radius: Floats) -> Floats:
-    """Where half-edges first leave the circles of ``radius`` round their origins."""
-    edge, back = half >> 1, (half & 1).astype(bool)
-    begin = np.where(back, graph.t1[edge], graph.t0[edge])
-    finish = np.where(back, graph.t0[edge], graph.t1[edge])
-    near = graph.vertices[np.where(back, graph.head[edge], graph.tail[edge])]
-    far = graph.vertices[np.where(back, graph.tail[edge], graph.head[edge])]
-    direction: Points = far - near
-    curved = np.flatnonzero(segments.kind[graph.segment[edge]] != LINE)
-    if len(curved):
-        i = curved
-        path = Path(segments, graph.segment[edge[i]], begin[i], finish[i], near[i], far[i])
-        direction[i] = path.exit_vector(radius[i])
-    angles: Floats = np.angle(direction)
-    return angles
+        Vertices and contacts are known to *snap* only, and what an edge does that close to its
+        end tells nothing: a direction is worth what it turns within *blur*. Where this is all
+        there is, as where a handle lies on its node or at a cusp, nothing tells it.
+        """
+        e: cython.Py_ssize_t = half >> 1
+        i: cython.Py_ssize_t = self._segment[e]
+        along: cython.doublecomplex = self._vertices[self._head[e]] - self._vertices[self._tail[e]]
+        vague: cython.double = self._blur / norm(along)
+        if self._each.kind[i] != _LINE:
+            along = self._each.velocity(i, self._t1[e] if half & 1 else self._t0[e])
+            bend: cython.double = max(
+                norm(self._each.acceleration(i, self._t0[e])),
+                norm(self._each.acceleration(i, self._t1[e])),
+            )
+            square: cython.double = along.real * along.real + along.imag * along.imag
+            vague = vague + self._blur * bend / square if square > 0.0 else _UNTOLD
+        self._vague[half] = vague
+        self._angle[half] = _UNTOLD
+        if vague < _VAGUE_RAD:
+            self._angle[half] = angle(-along if half & 1 else along)
+
+    def _by_angle(self, first: cython.Py_ssize_t, last: cython.Py_ssize_t) -> cython.void:
+        """Sorts by the angles noted (Shell 1959): there are few, or many that are sorted nearly."""
+        gap: cython.Py_ssize_t = (last - first) // 2
+        k: cython.Py_ssize_t
+        while gap > 0:
+            for k in range(first + gap, last):
+                half: cython.Py_ssize_t = self.order[k]
+                place: cython.Py_ssize_t = k
+                while place >= first + gap:
+                    if self._angle[self.order[place - gap]] <= self._angle[half]:
+                        break
+                    self.order[place] = self.order[place - gap]
+                    place -= gap
+                self.order[place] = half
+            gap //= 2
+
+    def _is_told(self, first: cython.Py_ssize_t, last: cython.Py_ssize_t) -> cython.bint:
+        """Whether the angles tell all neighbours apart."""
+        k: cython.Py_ssize_t
+        # Directions that nothing tells are sorted last.
+        if self._angle[self.order[last - 1]] == _UNTOLD:
+            return False
+        for k in range(first, last):
+            here: cython.Py_ssize_t = self.order[k]
+            there: cython.Py_ssize_t = self.order[k + 1 if k + 1 < last else first]
+            apart: cython.double = self._angle[there] - self._angle[here]
+            if k + 1 == last:
+                apart += _FULL_TURN
+            if apart <= self._turn_rad + self._vague[here] + self._vague[there]:
+                return False
+        return True
+
+    def _by_circles(self, first: cython.Py_ssize_t, last: cython.Py_ssize_t) -> cython.void:
+        """Sorts the half-edges by where they leave a small circle round their origin.
+
+        Edges meet at vertices only, so the order in which they leave a circle round a vertex
+        is their order at the vertex, whatever their curvature, as long as each of them leaves
+        it. Where they run too close to tell, the circle is widened step by step, no further
+        than needed: beyond the shortest edge they may wind about what hangs on that one. An edge
+        that does not reach further is told by where it was, and the others without it.
+        """
+        radius: cython.double = _UNTOLD
+        k: cython.Py_ssize_t
+        for k in range(first, last):
+            half: cython.Py_ssize_t = self.order[k]
+            self._limit[half] = _REACH * self._reach(half)
+            radius = min(radius, self._limit[half])
+        for k in range(first, last):
+            self._angle[self.order[k]] = self._exit_angle(self.order[k], radius)
+        self._by_angle(first, last)
+        self._cut_where_widest(first, last)
+        self._apart[first] = self._apart[last] = True
+        for k in range(first + 1, last):
+            gap: cython.double = self._angle[self.order[k]] - self._angle[self.order[k - 1]]
+            self._apart[k] = (gap if gap >= 0.0 else gap + _FULL_TURN) > self._turn_rad
+        self._tell(first, last, radius, _WIDENINGS)
+
+    def _cut_where_widest(self, first: cython.Py_ssize_t, last: cython.Py_ssize_t) -> cython.void:
+        """Rolls sorted angles so that no tie lies across their ends."""
+        widest: cython.double = self._angle[self.order[first]] + _FULL_TURN
+        widest -= self._angle[self.order[last - 1]]
+        cut: cython.Py_ssize_t = first
+        k: cython.Py_ssize_t
+        for k in range(first + 1, last):
+            gap: cython.double = self._angle[self.order[k]] - self._angle[self.order[k - 1]]
+            if gap > widest:
+                widest, cut = gap, k
+        if cut > first:
+            ring = np.array(self.order[first:last])
+            self.order[first:last] = np.roll(ring, first - cut)
+
+    def _tell(
+        self, first: cython.Py_ssize_t, last: cython.Py_ssize_t, radius: cython.double,
+        widenings: cython.int,
+    ) -> cython.void:  # fmt: skip
+        """Tells those apart that are not yet at this radius, by wider circles."""
+        k: cython.Py_ssize_t
+        for k in range(first, last):
+            if radius >= self._limit[self.order[k]]:
+                self._apart[k] = self._apart[k + 1] = True
+        end: cython.Py_ssize_t
+        begin: cython.Py_ssize_t = first
+        for end in range(first + 1, last + 1):
+            if end < last and not self._apart[end]:
+                continue
+            if end - begin > 1 and widenings > 0:
+                wider: cython.double = _WIDER * radius
+                for k in range(begin, end):
+                    wider = min(wider, self._limit[self.order[k]])
+                reference: cython.double = self._exit_angle(self.order[begin], wider)
+                for k in range(begin, end):
+                    # Tied directions lie close together: none of them is across the cut.
+                    turn: cython.double = self._exit_angle(self.order[k], wider) - reference
+                    if turn > _HALF_TURN:
+                        turn -= _FULL_TURN
+                    elif turn < -_HALF_TURN:
+                        turn += _FULL_TURN
+                    self._angle[self.order[k]] = turn
+                self._by_angle(begin, end)
+                for k in range(begin + 1, end):
+                    gap: cython.double = self._angle[self.order[k]]
+                    gap -= self._angle[self.order[k - 1]]
+                    self._apart[k] = gap * wider > _TOLD * self._snap
+                self._tell(begin, end, wider, widenings - 1)
+            begin = end
+
+    def _reach(self, half: cython.Py_ssize_t) -> cython.double:
+        """How far a half-edge gets from its origin, by a few points on it."""
+        e: cython.Py_ssize_t = half >> 1
+        origin: cython.doublecomplex = self._vertices[self._head[e] if half & 1 else self._tail[e]]
+        reach: cython.double = 0.0
+        k: cython.int
+        for k in range(5):
+            t: cython.double = self._t0[e] + (self._t1[e] - self._t0[e]) * (k * 0.25)
+            reach = max(reach, norm(self._each.at(self._segment[e], t) - origin))
+        return reach
+
+    def _exit_angle(self, half: cython.Py_ssize_t, radius: cython.double) -> cython.double:
+        """Where a half-edge first leaves the circle of ``radius`` round its origin."""
+        e: cython.Py_ssize_t = half >> 1
+        tail: cython.doublecomplex = self._vertices[self._tail[e]]
+        head: cython.doublecomplex = self._vertices[self._head[e]]
+        if self._each.kind[self._segment[e]] == _LINE:
+            return angle(tail - head if half & 1 else head - tail)
+        if half & 1:
+            self._path.along(self._segment[e], self._t1[e], self._t0[e], head, tail)
+        else:
+            self._path.along(self._segment[e], self._t0[e], self._t1[e], tail, head)
+        return angle(self._path.exit_vector(radius))
 
 
 def next_half_edges(order: Ints, origin: Ints) -> Ints:
@@ -175,19 +236,35 @@ def next_half_edges(order: Ints, origin: Ints) -> Ints:
 
     That is, at its far end, the next one clockwise (with y up) from its twin.
     """
-    n = len(order)
-    position = np.empty(n, np.intp)
-    position[order] = np.arange(n)
-    first = run_starts(origin[order])
-    last = np.append(first[1:], n) - 1
-    before = np.arange(n) - 1
-    before[first] = last
-    twin = np.arange(n) ^ 1
-    following: Ints = order[before[position[twin]]]
-    return following
+    found = np.empty(len(order), np.intp)
+    following: cython.Py_ssize_t[:] = found
+    ring: cython.Py_ssize_t[:] = order
+    vertex: cython.Py_ssize_t[:] = origin
+    first: cython.Py_ssize_t = 0
+    k: cython.Py_ssize_t
+    for k in range(ring.shape[0]):
+        if vertex[ring[k]] != vertex[ring[first]]:
+            following[ring[first] ^ 1] = ring[k - 1]
+            first = k
+        if k > first:
+            following[ring[k] ^ 1] = ring[k - 1]
+    if len(order):
+        following[ring[first] ^ 1] = ring[ring.shape[0] - 1]
+    return found
 
 
 def cycle_labels(following: Ints) -> Ints:
     """A number for each half-edge's cycle under ``following``, from 0."""
-    n = len(following)
-    return linked.labels(n, np.arange(n), following)
+    found = np.full(len(following), -1)
+    label: cython.Py_ssize_t[:] = found
+    after: cython.Py_ssize_t[:] = following
+    count: cython.Py_ssize_t = 0
+    start: cython.Py_ssize_t
+    for start in range(label.shape[0]):
+        half: cython.Py_ssize_t = start
+        if label[half] < 0:
+            while label[half] < 0:
+                label[half] = count
+                half = after[half]
+            count += 1
+    return found

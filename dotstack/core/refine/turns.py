@@ -2,9 +2,9 @@
 
 import numpy as np
 
-from dotstack.core.arrangement.paths import Path
+from dotstack.core.arrangement.paths import exits
 from dotstack.core.geometry import Segments, measure
-from dotstack.core.geometry.arrays import Bools, Floats, Ints, Points, cross
+from dotstack.core.geometry.arrays import Bools, Floats, Points, cross
 
 # Turns closer to a half turn than this are told by what the sides do further on: by the first
 # of ever larger circles round the node on which so many points would lie between them.
@@ -33,8 +33,8 @@ def turns(rows: Segments, before: Points, after: Points, grain: float) -> Floats
         if not len(todo):
             break
         near = np.minimum(radius, most[todo])
-        came = _out(rows, back[todo], near, back=True)
-        gap = cross(_out(rows, following[todo], near), came) / near
+        came = exits(rows, back[todo], near, back=True)
+        gap = cross(exits(rows, following[todo], near, back=False), came) / near
         told = np.abs(gap) > _APART * grain
         side[todo[told]] = np.sign(gap[told])
         todo, radius = todo[~told & (near < most[todo])], _WIDER * radius
@@ -48,12 +48,3 @@ def _alike(one: Segments, two: Segments, grain: float) -> Bools:
     off = np.stack([np.abs(each - other) for each, other in columns])
     same: Bools = (one.kind == two.kind) & (np.sign(one.sweep) == np.sign(two.sweep))
     return np.logical_and(same, (off <= grain).all(axis=0))
-
-
-def _out(rows: Segments, index: Ints, near: Floats, back: bool = False) -> Points:
-    """The ways from the starts of segments to where they come ``near``, or back from their ends."""
-    zero, one = np.zeros(len(index)), np.ones(len(index))
-    start, end = rows.start[index], rows.end[index]
-    if back:
-        return Path(rows, index, one, zero, end, start).exit_vector(near)
-    return Path(rows, index, zero, one, start, end).exit_vector(near)
