@@ -85,7 +85,11 @@ class Compiling(build_ext):
         header = Path(sysconfig.get_path("include")) / "Python.h"
         if not header.exists():
             sys.exit(f"{header} is missing: install Python's headers (Debian: python3-dev).")
-        from Cython.Build import cythonize  # noqa: PLC0415 (building needs it, its use does not)
+        # Building needs them, asking for commands does not.
+        from Cython.Build import cythonize  # noqa: PLC0415
+        from Cython.Compiler import Options  # noqa: PLC0415
+
+        Options.warning_errors = True
 
         sources = {each.name: Path(each.sources[0]) for each in self.extensions}
         if sources:

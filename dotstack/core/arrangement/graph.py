@@ -2,21 +2,25 @@
 
 from dataclasses import dataclass
 
+import cython
 import numpy as np
+from cython.cimports.dotstack.core.geometry.growing import IntColumn
+from cython.cimports.dotstack.core.geometry.locate import nearest_on
+from cython.cimports.dotstack.core.geometry.one_by_one import OneByOne
+from cython.cimports.dotstack.core.geometry.plane import norm
 from scipy.spatial import cKDTree
 
 from dotstack.core.arrangement import linked
 from dotstack.core.arrangement.contacts import Contacts
 from dotstack.core.arrangement.gather import Gathered
-from dotstack.core.geometry import locate
 from dotstack.core.geometry.arrays import Bools, Floats, Ints, Points, run_starts
 from dotstack.core.geometry.segments import LINE, Segments
 
-_INNER = np.array([0.25, 0.5, 0.75])
+# At how many points edges are compared.
+_INNER = 3
+_LINE = LINE
 # Into how many cells a crowd's snap is parted.
 _CELLS = 8
-# How many edges are compared at once, which bounds the memory.
-_AT_ONCE = 20_000
 
 
 @dataclass(frozen=True, eq=False, slots=True)
@@ -100,10 +104,9 @@ def build(given: Gathered, operands: int, contacts: Contacts) -> Graph:
     vertices, ends, at_contact = _vertices(segments, contacts, tolerance.snap)
     distinct = np.flatnonzero(given.distinct)
     segment, t, vertex = _stations(distinct, ends, contacts, at_contact)
-    same = segment[:-1] == segment[1:]
-    edges = _Edges(
-        vertex[:-1][same], vertex[1:][same], segment[:-1][same], t[:-1][same], t[1:][same]
-    )
+    before = np.flatnonzero(np.diff(segment) == 0)
+    after = before + 1
+    edges = _Edges(vertex[before], vertex[after], segment[before], t[before], t[after])
     vertices, edges = _without_loops(segments, vertices, edges, tolerance.snap)
     label = _course_labels(segments, edges, tolerance.course)
     return _merged(given, operands, vertices, edges, label)
@@ -204,18 +207,58 @@ def _course_labels(segments: Segments, edges: _Edges, course: float) -> Ints:
     first of these, and so on: as often as there are courses, however many edges share one.
     """
     low, high = np.minimum(edges.tail, edges.head), np.maximum(edges.tail, edges.head)
-    leader = np.arange(len(low))
-    todo = np.lexsort((high, low))
-    while True:
-        new = (np.diff(low[todo], prepend=-1) != 0) | (np.diff(high[todo], prepend=-1) != 0)
-        first = todo[np.flatnonzero(new)][np.cumsum(new) - 1]
-        todo, first = todo[~new], first[~new]
-        if not len(todo):
-            break
-        equal = _same_course(segments, edges, first, todo, course)
-        leader[todo[equal]] = first[equal]
-        todo = todo[~equal]
-    return np.searchsorted(np.unique(leader), leader)
+    compared: _Courses = _Courses(segments, edges, course)
+    order: cython.Py_ssize_t[:] = np.lexsort((high, low))
+    found = np.arange(len(low))
+    leader: cython.Py_ssize_t[:] = found
+    one: cython.Py_ssize_t[:] = low
+    other: cython.Py_ssize_t[:] = high
+    leaders: IntColumn = IntColumn()
+    k: cython.Py_ssize_t
+    n: cython.Py_ssize_t
+    for k in range(order.shape[0]):
+        edge: cython.Py_ssize_t = order[k]
+        last: cython.Py_ssize_t = order[max(k - 1, 0)]
+        if one[edge] != one[last] or other[edge] != other[last]:
+            leaders.clear()
+        for n in range(leaders.count):
+            if compared.same(leaders.get(n), edge):
+                leader[edge] = leaders.get(n)
+                break
+        if leader[edge] == edge:
+            leaders.append(edge)
+    return np.searchsorted(np.unique(found), found)
+
+
+class _Courses:
+    """Edges with the same vertices, to be compared."""
+
+    def __init__(self, segments: Segments, edges: _Edges, course: float) -> None:
+        self._each, self._course = OneByOne(segments), course
+        self._segment, self._t0, self._t1 = edges.segment, edges.t0, edges.t1
+
+    def same(self, a: cython.Py_ssize_t, b: cython.Py_ssize_t) -> cython.bint:
+        """Whether edges a and b stay together between their vertices."""
+        i: cython.Py_ssize_t = self._segment[a]
+        j: cython.Py_ssize_t = self._segment[b]
+        if self._each.kind[i] == _LINE and self._each.kind[j] == _LINE:
+            return True
+        # Each must lie along the other: a short one lies along any that passes both its ends.
+        return self._lies_along(a, b) and self._lies_along(b, a)
+
+    def _lies_along(self, a: cython.Py_ssize_t, b: cython.Py_ssize_t) -> cython.bint:
+        """Whether inner points of edge a lie on edge b."""
+        i: cython.Py_ssize_t = self._segment[a]
+        j: cython.Py_ssize_t = self._segment[b]
+        k: cython.int
+        for k in range(1, _INNER + 1):
+            share: cython.double = k / (_INNER + 1.0)
+            span: cython.double = self._t1[a] - self._t0[a]
+            spot: cython.doublecomplex = self._each.at(i, self._t0[a] + span * share)
+            t: cython.double = nearest_on(self._each, j, self._t0[b], self._t1[b], spot)
+            if norm(self._each.at(j, t) - spot) > self._course:
+                return False
+        return True
 
 
 def crossings(given: Gathered, graph: Graph) -> Points:
@@ -277,31 +320,3 @@ def _strokes(
         np.where(back, finish, begin),
         np.where(back, begin, finish),
     )
-
-
-def _same_course(segments: Segments, edges: _Edges, a: Ints, b: Ints, course: float) -> Bools:
-    """Whether edges a and b, with the same vertices, stay together between them."""
-    i, j = edges.segment[a], edges.segment[b]
-    straight: Bools = (segments.kind[i] == LINE) & (segments.kind[j] == LINE)
-    equal: Bools = np.array(straight)
-    # Each must lie along the other: a short one lies along any that passes both its ends.
-    for one, two in ((a, b), (b, a)):
-        curved = np.flatnonzero(~equal if one is a else equal & ~straight)
-        for few in np.array_split(curved, len(curved) // _AT_ONCE + 1):
-            equal[few] = _lies_along(segments, edges, one[few], two[few], course)
-    return equal
-
-
-def _lies_along(segments: Segments, edges: _Edges, a: Ints, b: Ints, course: float) -> Bools:
-    """Whether inner points of edges a lie on edges b, which have the same vertices."""
-    span = edges.t1[a] - edges.t0[a]
-    spots = segments.at(edges.segment[a][:, None], edges.t0[a, None] + span[:, None] * _INNER)
-    # The stretch of b alone, run the way that a runs.
-    flip = edges.tail[a] != edges.tail[b]
-    begin = np.where(flip, edges.t1[b], edges.t0[b])
-    finish = np.where(flip, edges.t0[b], edges.t1[b])
-    stretch = segments.pieces(edges.segment[b], begin, finish)
-    rows = np.repeat(np.arange(len(b)), len(_INNER))
-    _, distance = locate.nearest(stretch, rows, spots.ravel())
-    near: Bools = np.all(distance.reshape(spots.shape) <= course, axis=1)
-    return near

@@ -1,6 +1,9 @@
 """Points against segments: how often they are gone round, and how near they lie."""
 
+import cython
 import numpy as np
+from cython.cimports.dotstack.core.geometry.one_by_one import OneByOne
+from cython.cimports.dotstack.core.geometry.plane import norm
 from scipy.spatial import cKDTree
 
 from dotstack.core.geometry import flat
@@ -8,7 +11,7 @@ from dotstack.core.geometry.arrays import Floats, Ints, Points, cross, dot, rang
 from dotstack.core.geometry.measure import lengths
 from dotstack.core.geometry.segments import Segments
 
-_SAMPLES = np.linspace(0.0, 1.0, 9)
+_SAMPLES, _FAR = 9, float("inf")
 _NEWTON_STEPS = 6
 _HALVINGS = 60
 _NEAREST = 1e-12
@@ -49,29 +52,59 @@ def winding(segments: Segments, point: complex) -> int:
 def nearest(segments: Segments, index: Ints, points: Points) -> tuple[Floats, Floats]:
     """For each pair of a segment and a point: the nearest parameter, and the distance.
 
-    The best of nine samples refined by Newton's method, kept on the segment. Not
-    guaranteed where a segment turns by more than a half turn towards the point.
+    Not guaranteed where a segment turns by more than a half turn towards the point.
     """
-    samples = segments.at(index[:, None], _SAMPLES[None, :])
-    t = _SAMPLES[np.abs(samples - points[:, None]).argmin(axis=1)]
-    return _nearer(segments, index, t, points)
+    each: OneByOne = OneByOne(segments)
+    found, distance = np.empty((2, len(index)))
+    t: cython.double[:] = found
+    away: cython.double[:] = distance
+    rows: cython.Py_ssize_t[:] = index
+    spots: cython.doublecomplex[:] = points
+    k: cython.Py_ssize_t
+    for k in range(t.shape[0]):
+        t[k] = nearest_on(each, rows[k], 0.0, 1.0, spots[k])
+        away[k] = norm(each.at(rows[k], t[k]) - spots[k])
+    return found, distance
 
 
-def _nearer(segments: Segments, index: Ints, t: Floats, points: Points) -> tuple[Floats, Floats]:
-    """Parameters refined by Newton's method, kept on the segments, and the distances there.
+def nearest_on(
+    each: OneByOne, i: cython.Py_ssize_t, t0: cython.double, t1: cython.double,
+    point: cython.doublecomplex,
+) -> cython.double:  # fmt: skip
+    """The parameter from t0 to t1 at which a segment is nearest to a point.
+
+    The best of nine samples refined by Newton's method.
+    """
+    best: cython.double = t0
+    least: cython.double = _FAR
+    k: cython.int
+    for k in range(_SAMPLES):
+        t: cython.double = t0 + (t1 - t0) * k / (_SAMPLES - 1)
+        away: cython.double = norm(each.at(i, t) - point)
+        if away < least:
+            least, best = away, t
+    return _nearer(each, i, best, t0, t1, point)
+
+
+def _nearer(
+    each: OneByOne, i: cython.Py_ssize_t, t: cython.double, t0: cython.double,
+    t1: cython.double, point: cython.doublecomplex,
+) -> cython.double:  # fmt: skip
+    """A parameter refined by Newton's method, kept between t0 and t1.
 
     Where the distance bends the other way, as beyond the centre of a bend, by the steps of
     Gauss and Newton, which lead downhill there too.
     """
     for _ in range(_NEWTON_STEPS):
-        speed, bend = segments.velocity(index, t), segments.acceleration(index, t)
-        gap = segments.at(index, t) - points
-        square = dot(speed, speed)
-        full = square + dot(gap, bend)
-        with np.errstate(invalid="ignore", divide="ignore"):
-            step = dot(speed, gap) / np.where(full > square / 4, full, square)
-        t = np.clip(t - np.where(np.isfinite(step), step, 0.0), 0.0, 1.0)
-    return t, np.abs(segments.at(index, t) - points)
+        speed: cython.doublecomplex = each.velocity(i, t)
+        gap: cython.doublecomplex = each.at(i, t) - point
+        square: cython.double = dot(speed, speed)
+        full: cython.double = square + dot(gap, each.acceleration(i, t))
+        if full <= square / 4:
+            full = square
+        if full > 0.0:
+            t = min(max(t - dot(speed, gap) / full, t0), t1)
+    return t
 
 
 def distances(segments: Segments, points: Points) -> Floats:
@@ -89,9 +122,18 @@ def distances(segments: Segments, points: Points) -> Floats:
     wanted = np.stack([points.real, points.imag], axis=1)
     _, near = tree.query(wanted, k=min(_CANDIDATES, len(samples)))
     near = near.reshape(len(points), -1)
-    spots = np.repeat(points, near.shape[1])
-    _, away = _nearer(segments, index[near.ravel()], share[near.ravel()], spots)
-    found: Floats = away.reshape(near.shape).min(axis=1)
+    each: OneByOne = OneByOne(segments)
+    found = np.full(len(points), np.inf)
+    least: cython.double[:] = found
+    spots: cython.doublecomplex[:] = points
+    rows: cython.Py_ssize_t[:, :] = index[near]
+    places: cython.double[:, :] = share[near]
+    i: cython.Py_ssize_t
+    k: cython.Py_ssize_t
+    for i in range(least.shape[0]):
+        for k in range(rows.shape[1]):
+            t: cython.double = _nearer(each, rows[i, k], places[i, k], 0.0, 1.0, spots[i])
+            least[i] = min(least[i], norm(each.at(rows[i, k], t) - spots[i]))
     return found
 
 

@@ -1,0 +1,10 @@
+from dotstack.core.geometry.one_by_one cimport OneByOne
+
+cdef double _FAR
+cdef int _SAMPLES, _NEWTON_STEPS
+cdef double nearest_on(
+    OneByOne each, Py_ssize_t i, double t0, double t1, double complex point
+) noexcept
+cdef double _nearer(
+    OneByOne each, Py_ssize_t i, double t, double t0, double t1, double complex point
+) noexcept
