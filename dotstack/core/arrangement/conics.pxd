@@ -11,10 +11,10 @@ cdef class Meetings:
     cdef double _snap, _parallel_rad
     cdef IntColumn _a, _b
     cdef FloatColumn _t, _u
-    cdef void append(self, Py_ssize_t a, double t, Py_ssize_t b, double u) noexcept
-    cdef void line_line(self, Py_ssize_t a, Py_ssize_t b) noexcept
-    cdef void line_arc(self, Py_ssize_t a, Py_ssize_t b) noexcept
-    cdef void circle_circle(self, Py_ssize_t a, Py_ssize_t b) noexcept
+    cdef void append(self, Py_ssize_t a, double t, Py_ssize_t b, double u) except *
+    cdef void line_line(self, Py_ssize_t a, Py_ssize_t b) except *
+    cdef void line_arc(self, Py_ssize_t a, Py_ssize_t b) except *
+    cdef void circle_circle(self, Py_ssize_t a, Py_ssize_t b) except *
 
 cdef double complex unit_frame(OneByOne each, Py_ssize_t arc, double complex vector) noexcept
 cdef double arc_parameter(OneByOne each, Py_ssize_t arc, double theta, double snap) noexcept

@@ -15,11 +15,11 @@ cdef class _Feet:
     cdef const Py_ssize_t[:] _first
     cdef IntColumn point, segment
     cdef FloatColumn parameter
-    cdef void find(self, Py_ssize_t point, double complex spot, Py_ssize_t i) noexcept
+    cdef void find(self, Py_ssize_t point, double complex spot, Py_ssize_t i) except *
     cdef void _find_on_piece(
         self, Py_ssize_t point, double complex spot, Py_ssize_t i, Py_ssize_t k
-    ) noexcept
-    cdef void _confirm(self, Py_ssize_t point, double complex spot, Py_ssize_t i, double u) noexcept
-    cdef void _append(self, Py_ssize_t point, Py_ssize_t i, double u) noexcept
+    ) except *
+    cdef void _confirm(self, Py_ssize_t point, double complex spot, Py_ssize_t i, double u) except *
+    cdef void _append(self, Py_ssize_t point, Py_ssize_t i, double u) except *
 
 cdef bint _is_circular(OneByOne each, Py_ssize_t i) noexcept

@@ -13,7 +13,7 @@ from cython.cimports.dotstack.core.geometry.flat import Piece, piece_of
 from cython.cimports.dotstack.core.geometry.growing import FloatColumn, IntColumn
 from cython.cimports.dotstack.core.geometry.one_by_one import OneByOne
 from cython.cimports.dotstack.core.geometry.plane import angle, cross, dot, norm
-from cython.cimports.libc.math import fabs
+from cython.cimports.libc.math import fabs, sqrt
 
 from dotstack.core.arrangement import curves, pairs
 from dotstack.core.arrangement.gather import Gathered
@@ -85,7 +85,9 @@ def _crossings(given: Gathered, pieces: Pieces, settled: Bools) -> Contacts:
             second.append(rows[k])
     found = [_at(segments, *met.columns())]
     if first.count:
-        curved = curves.crossings(segments, pieces, first.array(), second.array(), tolerance)
+        curved = curves.crossings(
+            segments, given.boxes, pieces, first.array(), second.array(), tolerance
+        )
         found.append(_at(segments, *curved))
     return Contacts.stacked(found)
 
@@ -194,10 +196,12 @@ class _Feet:
     ) -> cython.void:  # fmt: skip
         chord: cython.doublecomplex = self._end[k] - self._start[k]
         gap: cython.doublecomplex = spot - self._start[k]
-        size: cython.double = norm(chord)
-        off: cython.double = fabs(cross(chord, gap))
-        if size == 0.0 or off > (self._sag[k] + self._snap) * size:
+        square: cython.double = dot(chord, chord)
+        off: cython.double = cross(chord, gap)
+        away: cython.double = self._sag[k] + self._snap
+        if square == 0.0 or off * off > away * away * square:
             return
+        size: cython.double = sqrt(square)
         along: cython.double = dot(chord, gap) / size
         if -self._snap <= along <= size + self._snap:
             piece: Piece = piece_of(self._each, i, self._t0[k], self._t1[k])

@@ -8,12 +8,13 @@ parallel are left to ``parallels``.
 import cython
 import numpy as np
 from cython.cimports.dotstack.core.arrangement.conics import Meetings
+from cython.cimports.dotstack.core.arrangement.parallels import Parallels
 from cython.cimports.dotstack.core.geometry.flat import Piece, piece_of
 from cython.cimports.dotstack.core.geometry.one_by_one import OneByOne
 from cython.cimports.dotstack.core.geometry.plane import angle, cross, norm
 from cython.cimports.libc.math import fabs, pi
 
-from dotstack.core.arrangement import parallels
+from dotstack.core.arrangement.pairs import Boxes
 from dotstack.core.geometry import flat
 from dotstack.core.geometry.arrays import Bools, Floats, Ints
 from dotstack.core.geometry.flat import Pieces
@@ -42,12 +43,12 @@ def pieces_of(segments: Segments, index: Ints, tolerance: Tolerance) -> Pieces:
 
 
 def crossings(
-    segments: Segments, pieces: Pieces, a: Ints, b: Ints, tolerance: Tolerance
+    segments: Segments, boxes: Boxes, pieces: Pieces, a: Ints, b: Ints, tolerance: Tolerance
 ) -> tuple[Ints, Floats, Ints, Floats]:
     """Crossings and touches of segments a[i] and b[i]; a[i] = b[i] asks for self-crossings.
 
-    ``pieces`` are those of all free segments. Answers the two segments and the parameters
-    on both; a crossing may come repeatedly.
+    ``boxes`` are those of all segments, ``pieces`` those of all free ones. Answers the two
+    segments and the parameters on both; a crossing may come repeatedly.
     """
     takes_part = np.zeros(len(segments), np.bool_)
     takes_part[a] = takes_part[b] = True
@@ -56,53 +57,53 @@ def crossings(
     if len(others):
         pieces = Pieces.stacked([pieces, pieces_of(segments, others, tolerance)])
         pieces = pieces.take(np.argsort(pieces.parent, kind="stable"))
-    found: _Crossings = _Crossings(segments, pieces, tolerance)
+    found: _Crossings = _Crossings(segments, boxes, pieces, tolerance)
     ones: cython.Py_ssize_t[:] = a
     twos: cython.Py_ssize_t[:] = b
     i: cython.Py_ssize_t
     for i in range(ones.shape[0]):
         found.find(ones[i], twos[i])
     met: tuple[Ints, Floats, Ints, Floats] = found.met.columns()
-    if not found.left:
-        return met
-    left, right = flat.tabled(found.left), flat.tabled(found.right)
-    more = parallels.crossings(segments, left, right, tolerance)
-    one, t, two, u = (np.concatenate(column) for column in zip(met, more))
-    return one, t, two, u
+    return met
 
 
 class _Crossings:
-    """Crossings of pieces that are clear of each other, and the pieces that are not.
+    """Crossings of the pieces of segments."""
 
-    Attributes:
-        left, right: pairs of pieces that run nearly parallel.
-
-    """
-
-    def __init__(self, segments: Segments, pieces: Pieces, tolerance: Tolerance) -> None:
+    def __init__(
+        self, segments: Segments, boxes: Boxes, pieces: Pieces, tolerance: Tolerance
+    ) -> None:
         self._each, self._snap = OneByOne(segments), tolerance.snap
         self._t0, self._t1 = pieces.t0, pieces.t1
-        self._x0, self._y0, self._x1, self._y1 = pieces.boxes()
+        # The boxes of the pieces, and after them those of whole segments.
+        self._whole = len(pieces)
+        self._x0, self._y0, self._x1, self._y1 = map(np.concatenate, zip(pieces.boxes(), boxes))
         self._first = np.searchsorted(pieces.parent, np.arange(len(segments) + 1))
         self.met = Meetings(self._each, tolerance)
-        self.left, self.right = list[Piece](), list[Piece]()
+        self._parallels = Parallels(self._each, tolerance, self.met)
 
     def find(self, a: cython.Py_ssize_t, b: cython.Py_ssize_t) -> cython.void:
         """Looks at all pieces of segments a and b that come near to each other."""
         p: cython.Py_ssize_t
         q: cython.Py_ssize_t
         for p in range(self._first[a], self._first[a + 1]):
+            if a != b and not self._is_near(p, self._whole + b):
+                continue
             # Neighbours on one curve share an end and, being flat, nothing else.
             for q in range(p + 2 if a == b else self._first[b], self._first[b + 1]):
-                if (
-                    self._x0[p] <= self._x1[q] + self._snap
-                    and self._x0[q] <= self._x1[p] + self._snap
-                    and self._y0[p] <= self._y1[q] + self._snap
-                    and self._y0[q] <= self._y1[p] + self._snap
-                ):
+                if self._is_near(p, q):
                     left: Piece = piece_of(self._each, a, self._t0[p], self._t1[p])
                     right: Piece = piece_of(self._each, b, self._t0[q], self._t1[q])
                     self._cross(left, right, _HALVINGS)
+
+    def _is_near(self, p: cython.Py_ssize_t, q: cython.Py_ssize_t) -> cython.bint:
+        """Whether two boxes come within *snap*."""
+        return (
+            self._x0[p] <= self._x1[q] + self._snap
+            and self._x0[q] <= self._x1[p] + self._snap
+            and self._y0[p] <= self._y1[q] + self._snap
+            and self._y0[q] <= self._y1[p] + self._snap
+        )
 
     def _cross(self, left: Piece, right: Piece, halvings: cython.int) -> cython.void:
         if not (self._is_beside(left, right) and self._is_beside(right, left)):
@@ -110,8 +111,7 @@ class _Crossings:
         slant: cython.double = fabs(angle(left.chord * right.chord.conjugate()))
         slant = min(slant, _HALF_TURN - slant)
         if slant <= left.spread_rad + right.spread_rad + _CLEAR_RAD:
-            self.left.append(left)
-            self.right.append(right)
+            self._parallels.cross(left, right)
         elif not self._is_settled(left, right) and halvings > 0:
             # Both are halved: what keeps Newton's method from arriving may be a bend of the one
             # or a start without speed of the other, however straight.

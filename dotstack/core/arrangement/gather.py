@@ -66,13 +66,17 @@ def gathered(operands: Sequence[Outline], coarser: float = 1.0) -> Gathered:
 
     ``coarser`` is by how much the tolerance is to be wider than ordinarily.
     """
-    segments = Segments.concatenate(operand.segments for operand in operands)
+    segments = Segments.concatenate(each.segments for each in operands)
     operand = np.repeat(np.arange(len(operands)), [len(each.segments) for each in operands])
-    closed = [np.repeat(each.closed, np.diff(each.offsets)) for each in operands]
-    owner = np.where(np.concatenate([np.empty(0, np.bool_), *closed]), operand, -1)
-    counts = [np.diff(each.offsets) for each in operands]
-    sizes = np.concatenate([np.empty(0, np.intp), *counts])
+    # Where contours begin, and for each of them whether it is closed, in the table of all.
+    begin, closed, rows = list[int](), list[bool](), 0
+    for each in operands:
+        begin += (each.offsets[:-1] + rows).tolist()
+        closed += each.closed.tolist()
+        rows += len(each.segments)
+    sizes = np.diff(begin, append=rows).astype(np.intp)
     contour = np.repeat(np.arange(len(sizes)), sizes)
+    owner = np.where(np.array(closed, np.bool_)[contour], operand, -1)
     real = ~straight.points(segments)
     segments, operand, owner, contour = (
         segments.take(real), operand[real], owner[real], contour[real],

@@ -6,23 +6,21 @@ no more than others, and a touch is decided by how near the curves come, never b
 of a discriminant (engine.md, section 3.2).
 """
 
-from dataclasses import dataclass
-
+import cython
 import numpy as np
+from cython.cimports.dotstack.core.arrangement.conics import Meetings
+from cython.cimports.dotstack.core.geometry.flat import Piece
+from cython.cimports.dotstack.core.geometry.one_by_one import OneByOne
+from cython.cimports.dotstack.core.geometry.plane import cross, dot, norm
+from cython.cimports.libc.math import copysign, fabs
 
-from dotstack.core.geometry import flat
-from dotstack.core.geometry.arrays import Bools, Floats, Ints, Points, cross, dot, finite
-from dotstack.core.geometry.flat import Pieces
-from dotstack.core.geometry.rows import Rows
-from dotstack.core.geometry.segments import Segments
-from dotstack.core.geometry.table import Table
 from dotstack.core.geometry.tolerance import Tolerance
 
 # Where an interval is looked at: evenly; towards an end at which curves are held together
 # ever closer, for there a crossing may lie at any scale.
 _EVEN = np.linspace(0.0, 1.0, 8)
-_CLOSER = _EVEN[1] * 0.5 ** np.arange(20, 0, -1)
-_GRADED = np.concatenate([[0.0], _CLOSER, _EVEN[1:-1], 1.0 - _CLOSER[::-1], [1.0]])
+_CLOSER = np.linspace(0.0, 1.0, 8)[1] * 0.5 ** np.arange(20, 0, -1)
+_GRADED = np.concatenate([[0.0], _CLOSER, np.arange(1, 7) / 7.0, 1.0 - _CLOSER[::-1], [1.0]])
 _OVERHANG = 0.05
 _PARTNER_STEPS = 40
 _STEADY = 1e-13
@@ -31,247 +29,270 @@ _BISECTIONS = 60
 _WIDTH = 1e-14
 # An extreme lies above the tangents at its neighbours, were the difference just convex.
 _CONVEX = 2.0
+_FAR = float("inf")
 
 
-@dataclass(frozen=True, eq=False, slots=True)
-class _Gap(Table):
-    """The distance between two nearly parallel pieces, along a common axis.
+class Parallels:
+    """Pairs of nearly parallel pieces, looked at one after the other; what meets goes to ``met``.
 
-    The independent variable is the parameter t on the left piece; its *partner* is the
-    parameter on the right one at the same place along the axis.
-
-    Attributes:
-        low, rate: the partner of t is near u0 + rate · (place along the axis − low).
-
+    Of the pair in hand, the independent variable is the parameter t on the left piece; its
+    *partner* is the parameter on the right one at the same place along the common axis, near
+    u0 + rate · (place along the axis − low).
     """
 
-    left: Ints
-    right: Ints
-    one: Rows
-    two: Rows
-    axis: Points
-    low: Floats
-    u0: Floats
-    rate: Floats
+    def __init__(self, each: OneByOne, tolerance: Tolerance, met: Meetings) -> None:
+        self._each, self._met = each, met
+        self._snap, self._noise, self._blur = tolerance.snap, tolerance.noise, tolerance.blur
+        self._ts, self._us, self._offsets, self._slopes = np.empty((4, _GRADED.shape[0]))
+        self._vague = np.zeros(_GRADED.shape[0], np.uint8)
 
-    @classmethod
-    def of(cls, segments: Segments, left: Pieces, right: Pieces, axis: Points) -> "_Gap":
-        return cls(
-            left.parent,
-            right.parent,
-            Rows.of(segments, left.parent),
-            Rows.of(segments, right.parent),
-            axis,
-            dot(axis, right.start),
-            right.t0,
-            (right.t1 - right.t0) / dot(right.chord, axis),
-        )
+    def cross(self, left: Piece, right: Piece) -> cython.void:
+        """Adds where two pieces cross or touch.
 
-    def at(self, t: Floats) -> tuple[Floats, Floats, Floats]:
-        """At t, shape (n,) or (n, k): the partner, the signed distance to it, and its slope."""
-        axis, low, u0, rate = self.axis, self.low, self.u0, self.rate
-        if t.ndim > 1:
-            axis, low, u0, rate = axis[:, None], low[:, None], u0[:, None], rate[:, None]
-        point, speed = self.one.at(t)
-        place = dot(axis, point)
-        u = np.clip(u0 + rate * (place - low), 0.0, 1.0)
+        Curves that are held together at the ends of their range do not meet again before they
+        have parted.
+        """
+        self._left, self._right = left.parent, right.parent
+        if not self._set_range(left, right):
+            return
+        first: cython.bint = self._is_held(self._begin)
+        last: cython.bint = self._is_held(self._finish)
+        count: cython.int = _EVEN.shape[0]
+        if first or last:
+            count = _GRADED.shape[0]
+            self._sample(_GRADED)
+        else:
+            self._sample(_EVEN)
+        self._vague[:] = False
+        if first:
+            self._find_vague(count, 0, 1)
+        if last:
+            self._find_vague(count, count - 1, -1)
+        if self._may_meet(count):
+            self._meet(count)
+
+    def _set_range(self, left: Piece, right: Piece) -> cython.bint:
+        """Finds the common axis, and the parameters on the left between which both pieces are.
+
+        A touch may lie where two pieces of one curve meet, so the range goes a little over the
+        ends, but not where a curve itself ends. Whether there is a range at all.
+        """
+        axis: cython.doublecomplex = left.chord / left.size if left.size > 0.0 else 1.0
+        begin: cython.double = dot(right.start - left.start, axis)
+        finish: cython.double = dot(right.end - left.start, axis)
+        right_low: cython.double = min(begin, finish)
+        right_high: cython.double = max(begin, finish)
+        low: cython.double = max(right_low, 0.0)
+        high: cython.double = min(right_high, left.size)
+        if high - low <= self._snap or right_high - right_low <= self._snap:
+            return False
+        over: cython.double = _OVERHANG * (high - low)
+        forward: cython.bint = finish > begin
+        low -= over
+        if (right.t0 == 0.0) if forward else (right.t1 == 1.0):
+            low = max(low, right_low)
+        high += over
+        if (right.t1 == 1.0) if forward else (right.t0 == 0.0):
+            high = min(high, right_high)
+        self._axis, self._low, self._u0 = axis, dot(axis, right.start), right.t0
+        self._rate = (right.t1 - right.t0) / dot(right.chord, axis)
+        self._begin = left.parameter_at(self._each, low)
+        self._finish = left.parameter_at(self._each, high)
+        return True
+
+    def _look(self, t: cython.double) -> cython.void:
+        """Finds the partner of t, the signed distance to it, and how that changes."""
+        point: cython.doublecomplex = self._each.at(self._left, t)
+        place: cython.double = dot(self._axis, point)
+        u: cython.double = min(max(self._u0 + self._rate * (place - self._low), 0.0), 1.0)
+        # Where a curve sets out with no speed this takes many steps, elsewhere three.
         for _ in range(_PARTNER_STEPS):
-            partner, pace = self.two.at(u)
-            onward = dot(axis, pace)
-            step = np.where(onward * rate > 0, (dot(axis, partner) - place) / onward, 0.0)
-            before, u = u, np.clip(u - step, 0.0, 1.0)
-            # Where a curve sets out with no speed this takes many steps, elsewhere three.
-            if not (np.abs(u - before) > _STEADY).any():
+            onward: cython.double = dot(self._axis, self._each.velocity(self._right, u))
+            if onward * self._rate <= 0.0:
                 break
-        partner, pace = self.two.at(u)
-        slope = cross(speed, pace) / dot(axis, pace)
-        return u, cross(axis, partner - point), slope
+            off: cython.double = dot(self._axis, self._each.at(self._right, u)) - place
+            before: cython.double = u
+            u = min(max(u - off / onward, 0.0), 1.0)
+            if fabs(u - before) <= _STEADY:
+                break
+        pace: cython.doublecomplex = self._each.velocity(self._right, u)
+        rise: cython.double = cross(self._each.velocity(self._left, t), pace)
+        run: cython.double = dot(self._axis, pace)
+        self._u = u
+        self._offset = cross(self._axis, self._each.at(self._right, u) - point)
+        if run != 0.0:
+            self._slope = rise / run
+        else:
+            self._slope = copysign(_FAR, rise) if rise != 0.0 else 0.0
 
+    def _is_held(self, t: cython.double) -> cython.bint:
+        """Whether an end of one curve lies on the other one there."""
+        each: OneByOne = self._each
+        spot: cython.doublecomplex = each.at(self._left, t)
+        near: cython.double = min(
+            norm(spot - each.start[self._left]),
+            norm(spot - each.end[self._left]),
+            norm(spot - each.start[self._right]),
+            norm(spot - each.end[self._right]),
+        )
+        if near > self._snap:
+            return False
+        self._look(t)
+        return fabs(self._offset) <= self._snap
 
-def crossings(
-    segments: Segments, left: Pieces, right: Pieces, tolerance: Tolerance
-) -> tuple[Ints, Floats, Ints, Floats]:
-    """Segments and parameters at which pieces left[i] and right[i] cross or touch."""
-    size = np.abs(left.chord)
-    axis = np.where(size > 0, left.chord / size, 1.0)
-    low, high, common = _common_range(left, right, axis, tolerance)
-    gap = _Gap.of(segments, left.take(common), right.take(common), axis[common])
-    ends = np.stack([low, high], axis=1)[common]
-    ends = flat.parameter_at(segments, left.take(common), ends)
-    held = _held(gap, ends, tolerance)
-    graded: Bools = held[:, 0] | held[:, 1]
-    found = [
-        _met_among(segments, gap.take(which), ends[which], held[which], shares, tolerance)
-        for which, shares in ((~graded, _EVEN), (graded, _GRADED))
-        if which.any()
-    ]
-    none = np.empty(0, np.intp), np.empty(0), np.empty(0, np.intp), np.empty(0)
-    a, t, b, u = (np.concatenate(column) for column in zip(none, *found))
-    return a, t, b, u
+    def _sample(self, shares: cython.double[:]) -> cython.void:
+        k: cython.int
+        for k in range(shares.shape[0]):
+            self._ts[k] = self._begin + shares[k] * (self._finish - self._begin)
+            self._look(self._ts[k])
+            self._us[k], self._offsets[k], self._slopes[k] = self._u, self._offset, self._slope
 
+    def _find_vague(self, count: cython.int, begin: cython.int, way: cython.int) -> cython.void:
+        """Marks the samples at which nothing is told, for the curves have not parted yet.
 
-def _met_among(
-    segments: Segments,
-    gap: _Gap,
-    ends: Floats,
-    held: Bools,
-    shares: Floats,
-    tolerance: Tolerance,
-) -> tuple[Ints, Floats, Ints, Floats]:
-    """Where gaps between parameters ``ends``, shape (n, 2), are crossed or touched.
+        From an end at which they are held, the sample ``begin``, they have parted once they
+        differ by more than *noise*; within *blur* of it by more than *snap*, for that node may
+        have been moved by as much.
+        """
+        end: cython.doublecomplex = self._each.at(self._left, self._ts[begin])
+        k: cython.int = begin
+        while 0 <= k < count:
+            away: cython.double = norm(self._each.at(self._left, self._ts[k]) - end)
+            if fabs(self._offsets[k]) > (self._snap if away <= self._blur else self._noise):
+                break
+            self._vague[k] = True
+            k += way
 
-    Looked at by samples at ``shares`` of each interval. Curves that are ``held`` together at
-    its ends, shape (n, 2), do not meet again before they have parted.
-    """
-    t = ends[:, :1] + shares * (ends[:, 1:] - ends[:, :1])
-    u, offset, slope = gap.at(t)
-    reach = _least_offsets(t, offset, slope)
-    vague = _vague(gap, t, offset, held, tolerance)
-    side = np.where(vague, 0.0, offset)
-    meet = (reach <= tolerance.snap) | (side[:, :-1] * side[:, 1:] <= 0)
-    keep = meet.any(axis=1) & (np.abs(offset).max(axis=1, initial=0.0) > tolerance.noise)
-    gap, t, u, side, slope, reach, vague = (
-        gap.take(keep), t[keep], u[keep], side[keep], slope[keep], reach[keep], vague[keep],
-    )  # fmt: skip
-    turns = (slope[:, :-1] * slope[:, 1:] < 0) & (reach <= tolerance.snap)
-    turns &= ~(vague[:, :-1] | vague[:, 1:])
-    row, column = np.nonzero(turns)
-    turn_t = _bracketed(gap.take(row), t[row, column], t[row, column + 1], 2)
-    turn_u, turn_offset, _ = gap.take(row).at(turn_t)
-    touch = np.abs(turn_offset) <= tolerance.snap
-    # The extremes join the samples; a touch counts as zero, so that no root is seen beside it.
-    n = len(t)
-    all_row = np.concatenate([np.repeat(np.arange(n), len(shares)), row])
-    all_t, all_u = np.concatenate([t.ravel(), turn_t]), np.concatenate([u.ravel(), turn_u])
-    all_side = np.concatenate([side.ravel(), np.where(touch, 0.0, turn_offset)])
-    order = np.lexsort((all_t, all_row))
-    all_row, all_t, all_u, all_side = (v[order] for v in (all_row, all_t, all_u, all_side))
-    change = (all_row[:-1] == all_row[1:]) & (all_side[:-1] * all_side[1:] < 0)
-    at = np.flatnonzero(change)
-    crossing = gap.take(all_row[at])
-    root_t, root_u = _roots(crossing, all_t, all_u, all_side, at, tolerance)
-    a = np.concatenate([crossing.left, gap.left[row[touch]]])
-    b = np.concatenate([crossing.right, gap.right[row[touch]]])
-    t, u = np.concatenate([root_t, turn_t[touch]]), np.concatenate([root_u, turn_u[touch]])
-    met = np.abs(segments.at(a, t) - segments.at(b, u)) <= tolerance.snap
-    return a[met], t[met], b[met], u[met]
+    def _least(self, k: cython.int, count: cython.int) -> cython.double:
+        """A lower bound of the distance between sample k and the next one.
 
+        A heuristic in that the difference of two flat pieces is taken as no more than
+        _CONVEX times as bent between samples as a convex function of its end slopes.
+        """
+        bound: cython.double = _FAR
+        i: cython.int
+        for i in range(k, k + 2):
+            step: cython.double = 0.0
+            if i > 0:
+                step = self._ts[i] - self._ts[i - 1]
+            if i + 1 < count:
+                step = max(step, self._ts[i + 1] - self._ts[i])
+            fall: cython.double = fabs(self._slopes[i]) * _CONVEX * step
+            bound = min(bound, fabs(self._offsets[i]) - fall)
+        return bound
 
-def _common_range(
-    left: Pieces, right: Pieces, axis: Points, tolerance: Tolerance
-) -> tuple[Floats, Floats, Bools]:
-    """The places along the axis, from the left piece's start, at which both pieces are.
+    def _side(self, k: cython.int) -> cython.double:
+        return 0.0 if self._vague[k] else self._offsets[k]
 
-    A touch may lie where two pieces of one curve meet, so the range goes a little over the
-    ends, but not where a curve itself ends. Also answers where there is a range at all.
-    """
-    begin = dot(right.start - left.start, axis)
-    finish = dot(right.end - left.start, axis)
-    forward = finish > begin
-    right_low, right_high = np.minimum(begin, finish), np.maximum(begin, finish)
-    low, high = np.maximum(right_low, 0.0), np.minimum(right_high, np.abs(left.chord))
-    common = (high - low > tolerance.snap) & (right_high - right_low > tolerance.snap)
-    over = _OVERHANG * (high - low)
-    first, last = right.t0 == 0.0, right.t1 == 1.0
-    ends_low, ends_high = np.where(forward, first, last), np.where(forward, last, first)
-    low = np.where(ends_low, np.maximum(low - over, right_low), low - over)
-    high = np.where(ends_high, np.minimum(high + over, right_high), high + over)
-    return low, high, common
+    def _may_meet(self, count: cython.int) -> cython.bint:
+        """Whether they meet anywhere, and do not coincide all along."""
+        most: cython.double = 0.0
+        near: cython.bint = False
+        k: cython.int
+        for k in range(count):
+            most = max(most, fabs(self._offsets[k]))
+            if k + 1 < count and not near:
+                near = self._side(k) * self._side(k + 1) <= 0.0
+                near = near or self._least(k, count) <= self._snap
+        return near and most > self._noise
 
+    def _meet(self, count: cython.int) -> cython.void:
+        """Adds the touches at extremes of the distance, and the crossings where it changes sign."""
+        t: cython.double = self._ts[0]
+        u: cython.double = self._us[0]
+        side: cython.double = self._side(0)
+        k: cython.int
+        for k in range(count - 1):
+            turns: cython.bint = self._slopes[k] * self._slopes[k + 1] < 0.0
+            if (
+                turns
+                and not (self._vague[k] or self._vague[k + 1])
+                and self._least(k, count) <= self._snap
+            ):
+                turn: cython.double = self._bracketed(self._ts[k], self._ts[k + 1], True)
+                self._look(turn)
+                u_turn: cython.double = self._u
+                at_turn: cython.double = self._offset
+                # A touch counts as zero, so that no root is seen beside it.
+                if fabs(at_turn) <= self._snap:
+                    at_turn = 0.0
+                    self._add(turn, u_turn)
+                self._change(t, u, side, turn, u_turn, at_turn)
+                t, u, side = turn, u_turn, at_turn
+            self._change(t, u, side, self._ts[k + 1], self._us[k + 1], self._side(k + 1))
+            t, u, side = self._ts[k + 1], self._us[k + 1], self._side(k + 1)
 
-def _held(gap: _Gap, t: Floats, tolerance: Tolerance) -> Bools:
-    """At which parameters (n, k) an end of one curve lies on the other one."""
-    point, _ = gap.one.at(t)
-    _, offset, _ = gap.at(t)
-    at_end = np.zeros(t.shape, np.bool_)
-    for curve in (gap.one, gap.two):
-        ends, _ = curve.at(np.tile([0.0, 1.0], (len(t), 1)))
-        at_end |= (np.abs(point[:, :, None] - ends[:, None, :]) <= tolerance.snap).any(axis=2)
-    return at_end & (np.abs(offset) <= tolerance.snap)
+    def _change(
+        self, low: cython.double, u_low: cython.double, at_low: cython.double,
+        high: cython.double, u_high: cython.double, at_high: cython.double,
+    ) -> cython.void:  # fmt: skip
+        """Adds the crossing where the distance changes its sign between two places.
 
+        Newton's method on both curves at once from the secant; where that leaves the bracket
+        or does not arrive, by bisection.
+        """
+        if at_low * at_high >= 0.0:
+            return
+        share: cython.double = at_low / (at_low - at_high)
+        t: cython.double = low + share * (high - low)
+        u: cython.double = u_low + share * (u_high - u_low)
+        for _ in range(_NEWTON_STEPS):
+            speed: cython.doublecomplex = self._each.velocity(self._left, t)
+            pace: cython.doublecomplex = self._each.velocity(self._right, u)
+            gap: cython.doublecomplex = self._each.at(self._right, u) - self._each.at(self._left, t)
+            det: cython.double = cross(speed, pace)
+            if det != 0.0:
+                t = min(max(t + cross(gap, pace) / det, low), high)
+                u = min(max(u + cross(gap, speed) / det, 0.0), 1.0)
+        away: cython.double = norm(self._each.at(self._right, u) - self._each.at(self._left, t))
+        if away > self._noise:
+            t = self._bracketed(low, high, False)
+            self._look(t)
+            u = self._u
+        self._add(t, u)
 
-def _vague(gap: _Gap, t: Floats, offset: Floats, held: Bools, tolerance: Tolerance) -> Bools:
-    """At which parameters (n, k) nothing is told, for the curves have not parted yet.
+    def _add(self, t: cython.double, u: cython.double) -> cython.void:
+        gap: cython.doublecomplex = self._each.at(self._left, t) - self._each.at(self._right, u)
+        if norm(gap) <= self._snap:
+            self._met.append(self._left, t, self._right, u)
 
-    From an end at which they are ``held``, shape (n, 2), they have parted once they differ by
-    more than *noise*; within *blur* of it by more than *snap*, for that node may have been
-    moved by as much.
-    """
-    vague = np.zeros(t.shape, np.bool_)
-    rows = np.flatnonzero(held.any(axis=1))
-    point, _ = gap.one.take(rows).at(t[rows])
-    apart = np.abs(offset[rows])
-    for end, way in ((0, slice(None)), (-1, slice(None, None, -1))):
-        away = np.abs(point - point[:, [end]])
-        near = apart <= np.where(away <= tolerance.blur, tolerance.snap, tolerance.noise)
-        near[:, way] = np.logical_and.accumulate(near[:, way], axis=1)
-        vague[rows] |= near & held[rows][:, [end]]
-    return vague
+    def _value(self, t: cython.double, slopes: cython.bint) -> cython.double:
+        self._look(t)
+        return self._slope if slopes else self._offset
 
+    def _bracketed(
+        self, low: cython.double, high: cython.double, slopes: cython.bint
+    ) -> cython.double:
+        """The root of the distance between two places, or of its slope.
 
-def _least_offsets(t: Floats, offset: Floats, slope: Floats) -> Floats:
-    """A lower bound of |offset| between neighbouring samples, shape (n, samples − 1).
-
-    A heuristic in that the difference of two flat pieces is taken as no more than
-    _CONVEX times as bent between samples as a convex function of its end slopes.
-    """
-    step = _CONVEX * np.abs(np.diff(t, axis=1))
-    fall = np.abs(slope) * np.maximum(
-        np.concatenate([step, step[:, -1:]], axis=1), np.concatenate([step[:, :1], step], axis=1)
-    )
-    least = np.abs(offset) - fall
-    bound: Floats = np.minimum(least[:, :-1], least[:, 1:])
-    return bound
-
-
-def _roots(
-    gap: _Gap, t: Floats, u: Floats, offset: Floats, at: Ints, tolerance: Tolerance
-) -> tuple[Floats, Floats]:
-    """Where the offset is zero between samples ``at`` and ``at + 1``.
-
-    Newton's method on both curves at once from the secant; where that leaves the bracket
-    or does not arrive, by bisection.
-    """
-    low, high = t[at], t[at + 1]
-    share = offset[at] / (offset[at] - offset[at + 1])
-    root, partner = low + share * (high - low), u[at] + share * (u[at + 1] - u[at])
-    for _ in range(_NEWTON_STEPS):
-        point, speed = gap.one.at(root)
-        other, pace = gap.two.at(partner)
-        way = other - point
-        det = cross(speed, pace)
-        step, partner_step = cross(way, pace) / det, cross(way, speed) / det
-        root = np.clip(root + finite(step), low, high)
-        partner = np.clip(partner + finite(partner_step), 0.0, 1.0)
-    distance = np.abs(gap.two.at(partner)[0] - gap.one.at(root)[0])
-    lost = np.flatnonzero(~(distance <= tolerance.noise))
-    if len(lost):
-        left = gap.take(lost)
-        root[lost] = _bracketed(left, low[lost], high[lost], 1)
-        partner[lost] = left.at(root[lost])[0]
-    return root, partner
-
-
-def _bracketed(gap: _Gap, low: Floats, high: Floats, component: int) -> Floats:
-    """Roots of ``gap.at(t)[component]`` between ``low`` and ``high``.
-
-    Regula falsi with the Illinois rule (Dowell and Jarratt 1971) and a bisection on every
-    third step, so that it always ends.
-    """
-    at_low, at_high = gap.at(low)[component], gap.at(high)[component]
-    moved_low, moved_high = np.zeros(len(low), np.bool_), np.zeros(len(low), np.bool_)
-    for step in range(_BISECTIONS):
-        width = high - low
-        if not len(width) or float(width.max()) <= _WIDTH:
-            break
-        secant = low - at_low * width / (at_high - at_low)
-        usable = (step % 3 < 2) & np.isfinite(secant) & (secant > low) & (secant < high)
-        middle = np.where(usable, secant, (low + high) / 2)
-        value = gap.at(middle)[component]
-        rise, fall = value * at_low >= 0, value * at_low <= 0
-        at_high = np.where(rise & moved_low & usable, at_high / 2, at_high)
-        at_low = np.where(fall & moved_high & usable, at_low / 2, at_low)
-        low, at_low = np.where(rise, middle, low), np.where(rise, value, at_low)
-        high, at_high = np.where(fall, middle, high), np.where(fall, value, at_high)
-        moved_low, moved_high = rise, fall
-    return (low + high) / 2
+        Regula falsi with the Illinois rule (Dowell and Jarratt 1971) and a bisection on every
+        third step, so that it always ends.
+        """
+        at_low: cython.double = self._value(low, slopes)
+        at_high: cython.double = self._value(high, slopes)
+        moved_low: cython.bint = False
+        moved_high: cython.bint = False
+        step: cython.int
+        for step in range(_BISECTIONS):
+            width: cython.double = high - low
+            if width <= _WIDTH:
+                break
+            middle: cython.double = (low + high) / 2
+            usable: cython.bint = False
+            if step % 3 < 2 and at_high != at_low:
+                secant: cython.double = low - at_low * width / (at_high - at_low)
+                if low < secant < high:
+                    usable, middle = True, secant
+            value: cython.double = self._value(middle, slopes)
+            rise: cython.bint = value * at_low >= 0.0
+            fall: cython.bint = value * at_low <= 0.0
+            if rise:
+                if moved_low and usable:
+                    at_high /= 2
+                low, at_low = middle, value
+            if fall:
+                if moved_high and usable and not rise:
+                    at_low /= 2
+                high, at_high = middle, value
+            moved_low, moved_high = rise, fall
+        return (low + high) / 2

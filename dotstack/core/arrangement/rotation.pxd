@@ -23,6 +23,7 @@ cdef class _Rings:
     cdef bint _is_told(self, Py_ssize_t first, Py_ssize_t last) noexcept
     cdef void _by_circles(self, Py_ssize_t first, Py_ssize_t last) noexcept
     cdef void _cut_where_widest(self, Py_ssize_t first, Py_ssize_t last) noexcept
+    cdef void _reverse(self, Py_ssize_t first, Py_ssize_t last) noexcept
     cdef void _tell(self, Py_ssize_t first, Py_ssize_t last, double radius, int widenings) noexcept
     cdef double _reach(self, Py_ssize_t half) noexcept
     cdef double _exit_angle(self, Py_ssize_t half, double radius) noexcept

@@ -167,9 +167,16 @@ class _Rings:
             gap: cython.double = self._angle[self.order[k]] - self._angle[self.order[k - 1]]
             if gap > widest:
                 widest, cut = gap, k
-        if cut > first:
-            ring = np.array(self.order[first:last])
-            self.order[first:last] = np.roll(ring, first - cut)
+        # A roll is three reversals.
+        self._reverse(first, cut)
+        self._reverse(cut, last)
+        self._reverse(first, last)
+
+    def _reverse(self, first: cython.Py_ssize_t, last: cython.Py_ssize_t) -> cython.void:
+        while first < last:
+            last -= 1
+            self.order[first], self.order[last] = self.order[last], self.order[first]
+            first += 1
 
     def _tell(
         self, first: cython.Py_ssize_t, last: cython.Py_ssize_t, radius: cython.double,

@@ -19,8 +19,8 @@ cdef class Frame:
     cdef IntColumn _on, _met
     cdef FloatColumn _ahead, _rise, _speed
     cdef double[:] _t, _marks
-    cdef void _face(self, double x, double y, Py_ssize_t own, const Py_ssize_t[:] group) noexcept
-    cdef bint _meet(self, double x, double y, Py_ssize_t own, const Py_ssize_t[:] group) noexcept
+    cdef void _face(self, double x, double y, Py_ssize_t own, const Py_ssize_t[:] group) except *
+    cdef bint _meet(self, double x, double y, Py_ssize_t own, const Py_ssize_t[:] group) except -1
     cdef bint _is_sure(self, double nearest) noexcept
     cdef bint _passes(self, double x, double y, Py_ssize_t own, const Py_ssize_t[:] group, double nearest) noexcept
     cdef bint _passes_end(self, double complex gap, double nearest, bint mine) noexcept

@@ -5,7 +5,7 @@ cdef class IntColumn:
     cdef object _room
     cdef Py_ssize_t[:] _view
     cdef readonly Py_ssize_t count
-    cdef void append(self, Py_ssize_t value) noexcept
+    cdef void append(self, Py_ssize_t value) except *
     cdef Py_ssize_t get(self, Py_ssize_t place) noexcept
 
 @cython.final
@@ -13,5 +13,5 @@ cdef class FloatColumn:
     cdef object _room
     cdef double[:] _view
     cdef readonly Py_ssize_t count
-    cdef void append(self, double value) noexcept
+    cdef void append(self, double value) except *
     cdef double get(self, Py_ssize_t place) noexcept

@@ -9,7 +9,7 @@ from dotstack.core.geometry.arrays import Bools, Ints
 
 
 class Table:
-    """A dataclass of arrays of one length; a field may be another table, or None."""
+    """A dataclass of arrays of one length; a field may be another table."""
 
     __slots__ = ()
     __dataclass_fields__: ClassVar[dict[str, Any]]
@@ -26,15 +26,14 @@ class Table:
     @classmethod
     def stacked(cls, batches: Sequence[Self]) -> Self:
         """All rows of one or more batches, in order."""
-        return cls(*map(_stacked, zip(*(each.columns for each in batches))))
+        names = cls.__dataclass_fields__
+        return cls(*(_stacked([getattr(each, name) for each in batches]) for name in names))
 
 
-def _stacked(columns: Sequence[Any]) -> Any:
+def _stacked(columns: list[Any]) -> Any:
     first = columns[0]
     return first.stacked(columns) if isinstance(first, Table) else np.concatenate(columns)
 
 
 def _taken(column: Any, index: Ints | Bools | slice) -> Any:
-    if isinstance(column, Table):
-        return column.take(index)
-    return None if column is None else column[index]
+    return column.take(index) if isinstance(column, Table) else column[index]
