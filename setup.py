@@ -67,7 +67,8 @@ def _digest(source: Path) -> str:
 
 def _imported(path: Path) -> list[Path]:
     """The types that a source takes from other modules."""
-    names = re.findall(r"from (?:cython\.cimports\.)?(dotstack[.\w]+) c?import", path.read_text())
+    found = re.findall(r"from cython\.cimports\.(\S+) import|from (\S+) cimport", path.read_text())
+    names = [python or types for python, types in found]
     places = [_ROOT.joinpath(*name.split(".")).with_suffix(".pxd") for name in names]
     return [place for place in places if place in _TYPES]
 

@@ -1,22 +1,33 @@
 """Segments that are points, and curves that are really lines."""
 
+import cython
 import numpy as np
+from cython.cimports.dotstack.core.geometry.one_by_one import OneByOne
+from cython.cimports.dotstack.core.geometry.plane import cross, norm
+from cython.cimports.libc.math import fabs
 
 from dotstack.core.geometry import measure
-from dotstack.core.geometry.arrays import Bools, Floats, Ints, cross, dot, ranges, stretches
-from dotstack.core.geometry.segments import ARC, CUBIC, LINE, Segments
+from dotstack.core.geometry.arrays import Bools, Floats, Ints, dot, ranges, stretches
+from dotstack.core.geometry.segments import ARC, CUBIC, Segments
 from dotstack.core.geometry.tolerance import Tolerance
+
+_ARC, _CUBIC = ARC, CUBIC
 
 
 def points(segments: Segments) -> Bools:
     """Which segments are one point."""
-    start = segments.start
-    point: Bools = (start == segments.end) & (
-        (segments.kind == LINE)
-        | ((segments.kind == ARC) & (segments.sweep == 0))
-        | ((segments.kind == CUBIC) & (segments.p == start) & (segments.q == start))
-    )
-    return point
+    each: OneByOne = OneByOne(segments)
+    found = np.empty(len(segments), np.bool_)
+    point: cython.uchar[:] = found.view(np.uint8)
+    i: cython.Py_ssize_t
+    for i in range(point.shape[0]):
+        start: cython.doublecomplex = each.start[i]
+        point[i] = start == each.end[i]
+        if each.kind[i] == _ARC:
+            point[i] &= each.sweep[i] == 0.0
+        elif each.kind[i] == _CUBIC:
+            point[i] &= each.p[i] == start and each.q[i] == start
+    return found
 
 
 def straightened(segments: Segments, tolerance: Tolerance) -> tuple[Segments, Ints]:
@@ -47,14 +58,29 @@ def _straight(segments: Segments, tolerance: Tolerance) -> Bools:
     They are ellipses with next to no width, and cubics of which all control points lie on
     one line.
     """
-    start, radii = segments.start, segments.q
-    thin = np.minimum(radii.real, radii.imag) <= tolerance.thin
-    arms = np.stack([segments.p - start, segments.q - start, segments.end - start])
-    axis = arms[np.abs(arms).argmax(axis=0), np.arange(len(segments))]
-    off = np.abs(cross(axis, arms)).max(axis=0)
-    on_line = off <= tolerance.snap * np.abs(axis)
-    straight: Bools = np.where(segments.kind == ARC, thin, (segments.kind == CUBIC) & on_line)
-    return straight
+    each: OneByOne = OneByOne(segments)
+    found = np.zeros(len(segments), np.bool_)
+    straight: cython.uchar[:] = found.view(np.uint8)
+    thin: cython.double = tolerance.thin
+    snap: cython.double = tolerance.snap
+    i: cython.Py_ssize_t
+    for i in range(straight.shape[0]):
+        if each.kind[i] == _ARC:
+            straight[i] = min(each.q[i].real, each.q[i].imag) <= thin
+        elif each.kind[i] == _CUBIC:
+            first: cython.doublecomplex = each.p[i] - each.start[i]
+            second: cython.doublecomplex = each.q[i] - each.start[i]
+            axis: cython.doublecomplex = each.end[i] - each.start[i]
+            third: cython.doublecomplex = axis
+            if norm(first) > norm(axis):
+                axis = first
+            if norm(second) > norm(axis):
+                axis = second
+            off: cython.double = max(
+                fabs(cross(axis, first)), fabs(cross(axis, second)), fabs(cross(axis, third))
+            )
+            straight[i] = off <= snap * norm(axis)
+    return found
 
 
 def _arc_turns(segments: Segments, arcs: Ints) -> tuple[Ints, Floats]:

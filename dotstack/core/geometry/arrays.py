@@ -6,6 +6,7 @@ shape (n,) and turning is multiplication.
 
 from typing import TypeAlias
 
+import cython
 import numpy as np
 from numpy.typing import NDArray
 
@@ -38,8 +39,17 @@ def ranges(starts: Ints, counts: Ints) -> Ints:
     >>> ranges(np.array([5, 0]), np.array([2, 3])).tolist()
     [5, 6, 0, 1, 2]
     """
-    before = np.cumsum(counts) - counts
-    run: Ints = np.arange(int(counts.sum())) + np.repeat(starts - before, counts)
+    run = np.empty(int(counts.sum()), np.intp)
+    out: cython.Py_ssize_t[:] = run
+    begin: cython.Py_ssize_t[:] = starts
+    count: cython.Py_ssize_t[:] = counts
+    place: cython.Py_ssize_t = 0
+    i: cython.Py_ssize_t
+    k: cython.Py_ssize_t
+    for i in range(count.shape[0]):
+        for k in range(count[i]):
+            out[place] = begin[i] + k
+            place += 1
     return run
 
 
@@ -53,8 +63,8 @@ def stretches(n: int, cut: Ints, t: Floats) -> tuple[Ints, Floats, Floats]:
     of, t = np.concatenate([every, cut, every]), np.concatenate([np.zeros(n), t, np.ones(n)])
     order = np.lexsort((t, of))
     of, t = of[order], t[order]
-    inner = (of[1:] == of[:-1]) & (t[1:] > t[:-1])
-    return of[:-1][inner], t[:-1][inner], t[1:][inner]
+    begin = np.flatnonzero((np.diff(of) == 0) & (np.diff(t) > 0))
+    return of[begin], t[begin], t[begin + 1]
 
 
 def following(offsets: Ints) -> Ints:
@@ -63,11 +73,32 @@ def following(offsets: Ints) -> Ints:
     >>> following(np.array([0, 3, 4])).tolist()
     [1, 2, 0, 3]
     """
-    after = np.arange(offsets[-1]) + 1
-    after[offsets[1:] - 1] = offsets[:-1]
-    return after
+    bounds: cython.Py_ssize_t[:] = offsets
+    last: cython.Py_ssize_t = bounds.shape[0] - 1
+    found = np.empty(bounds[last], np.intp)
+    after: cython.Py_ssize_t[:] = found
+    group: cython.Py_ssize_t
+    row: cython.Py_ssize_t
+    for group in range(last):
+        for row in range(bounds[group], bounds[group + 1]):
+            after[row] = row + 1 if row + 1 < bounds[group + 1] else bounds[group]
+    return found
 
 
 def run_starts(labels: Ints) -> Ints:
-    """Where each run of equal labels begins; labels are 0 or more, equal ones side by side."""
-    return np.flatnonzero(np.diff(labels, prepend=-1))
+    """Where each run of equal labels begins; equal ones lie side by side.
+
+    >>> run_starts(np.array([3, 3, 0, 1, 1])).tolist()
+    [0, 2, 3]
+    """
+    label: cython.Py_ssize_t[:] = labels
+    begins = np.empty(len(labels), np.intp)
+    out: cython.Py_ssize_t[:] = begins
+    count: cython.Py_ssize_t = 0
+    i: cython.Py_ssize_t
+    for i in range(label.shape[0]):
+        if i == 0 or label[i] != label[i - 1]:
+            out[count] = i
+            count += 1
+    found: Ints = begins[:count]
+    return found

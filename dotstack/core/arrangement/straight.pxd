@@ -1,0 +1,1 @@
+cdef int _ARC, _CUBIC
