@@ -115,7 +115,7 @@ class Arrangement:
                 )
                 made = graph.build(given, len(operands), met)
                 # Crossings too may lie on further edges, as they would were they ends.
-                again = contacts.further(given, pieces, met, graph.crossings(given, made))
+                again = contacts.further(given, pieces, met, made.vertices[made.ends :])
                 if len(again.a):
                     made = graph.build(given, len(operands), Contacts.stacked([met, again]))
                 found = faces.find(given.segments, made, tolerance)

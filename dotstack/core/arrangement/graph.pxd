@@ -1,5 +1,6 @@
 cimport cython
 
+from dotstack.core.geometry.growing cimport FloatColumn, IntColumn
 from dotstack.core.geometry.one_by_one cimport OneByOne
 
 cdef int _INNER, _LINE
@@ -12,3 +13,8 @@ cdef class _Courses:
     cdef const double[:] _t0, _t1
     cdef bint same(self, Py_ssize_t a, Py_ssize_t b) noexcept
     cdef bint _lies_along(self, Py_ssize_t a, Py_ssize_t b) noexcept
+
+cdef void _link_near(
+    double complex[:] spot, double[:] x, double[:] y, double snap, double window, IntColumn cell,
+    FloatColumn spread, IntColumn column, Py_ssize_t[:] first
+) noexcept

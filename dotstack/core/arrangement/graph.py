@@ -4,13 +4,12 @@ from dataclasses import dataclass
 
 import cython
 import numpy as np
-from cython.cimports.dotstack.core.geometry.growing import IntColumn
+from cython.cimports.dotstack.core.arrangement.linked import link
+from cython.cimports.dotstack.core.geometry.growing import FloatColumn, IntColumn
 from cython.cimports.dotstack.core.geometry.locate import nearest_on
 from cython.cimports.dotstack.core.geometry.one_by_one import OneByOne
 from cython.cimports.dotstack.core.geometry.plane import norm
-from scipy.spatial import cKDTree
 
-from dotstack.core.arrangement import linked
 from dotstack.core.arrangement.contacts import Contacts
 from dotstack.core.arrangement.gather import Gathered
 from dotstack.core.geometry.arrays import Bools, Floats, Ints, Points, run_starts
@@ -28,7 +27,8 @@ class Graph:
     """V vertices and E edges; edge e is the piece t0[e] to t1[e] of a segment.
 
     Attributes:
-        vertices: shape (V,).
+        vertices: shape (V,); those at which segments begin or end come first.
+        ends: how many these are.
         tail, head: shape (E,); the vertices at t0 and at t1, never the same.
         segment, t0, t1: shape (E,).
         runs: which operands run along which edges.
@@ -37,6 +37,7 @@ class Graph:
     """
 
     vertices: Points
+    ends: int
     tail: Ints
     head: Ints
     segment: Ints
@@ -101,7 +102,7 @@ class Strokes:
 def build(given: Gathered, operands: int, contacts: Contacts) -> Graph:
     """The graph of all segments cut at their contacts."""
     segments, tolerance = given.segments, given.tolerance
-    vertices, ends, at_contact = _vertices(segments, contacts, tolerance.snap)
+    vertices, at_ends, ends, at_contact = _vertices(segments, contacts, tolerance.snap)
     distinct = np.flatnonzero(given.distinct)
     segment, t, vertex = _stations(distinct, ends, contacts, at_contact)
     before = np.flatnonzero(np.diff(segment) == 0)
@@ -109,7 +110,7 @@ def build(given: Gathered, operands: int, contacts: Contacts) -> Graph:
     edges = _Edges(vertex[before], vertex[after], segment[before], t[before], t[after])
     vertices, edges = _without_loops(segments, vertices, edges, tolerance.snap)
     label = _course_labels(segments, edges, tolerance.course)
-    return _merged(given, operands, vertices, edges, label)
+    return _merged(given, operands, vertices, at_ends, edges, label)
 
 
 @dataclass(frozen=True, eq=False, slots=True)
@@ -125,42 +126,97 @@ class _Edges:
 
 def _vertices(
     segments: Segments, contacts: Contacts, snap: float
-) -> tuple[Points, tuple[Ints, Ints], Ints]:
-    """Vertex positions, the vertices at all starts and all ends, and those at contacts.
+) -> tuple[Points, int, tuple[Ints, Ints], Ints]:
+    """Vertex positions, how many of them are at ends; the vertices at all starts and all ends,
+    and those at contacts.
 
     Original ends come first in a cluster, so that they stay exact.
     """
     points = np.concatenate([segments.start, segments.end, contacts.point])
-    distinct, first, back = np.unique(points, return_index=True, return_inverse=True)
-    label = _clusters(distinct, snap)
-    # Of each cluster the member that came first in the input.
-    order = np.lexsort((first, label))
-    leaders = order[run_starts(label[order])]
-    vertex = label[back]
+    label = _clusters(points, snap)
+    leaders = np.flatnonzero(label == np.arange(len(points)))
+    vertex = np.searchsorted(leaders, label)
     n = len(segments)
-    return distinct[leaders], (vertex[:n], vertex[n : 2 * n]), vertex[2 * n :]
+    ends = int(np.searchsorted(leaders, 2 * n))
+    return points[leaders], ends, (vertex[:n], vertex[n : 2 * n]), vertex[2 * n :]
 
 
 def _clusters(points: Points, snap: float) -> Ints:
-    """One number for all points that steps of at most ``snap`` lead between.
+    """For each point the first one that steps of at most ``snap`` lead to from it.
 
     Crowds are thinned first, or all pairs within them would be looked at: one point stands
     for all in a small cell, and a step from it may be longer by as far as they reach.
     """
-    if not snap:
-        return np.arange(len(points))
-    across, down = np.floor(points.real * (_CELLS / snap)), np.floor(points.imag * (_CELLS / snap))
-    _, first, cell = np.unique(across + 1j * down, return_index=True, return_inverse=True)
-    centre, spread = points[first], np.zeros(len(first))
-    np.maximum.at(spread, cell, np.abs(points - centre[cell]))
-    near = snap + 2 * float(spread.max(initial=0.0))
-    a, b = (
-        cKDTree(np.stack([centre.real, centre.imag], axis=1))
-        .query_pairs(near, output_type="ndarray")
-        .T
-    )
-    linked_ = np.abs(centre[a] - centre[b]) <= snap + spread[a] + spread[b]
-    return linked.labels(len(centre), a[linked_], b[linked_])[cell]
+    scale = _CELLS / snap if snap else 1.0
+    across, down = points.real * scale, points.imag * scale
+    if snap:
+        across, down = np.floor(across), np.floor(down)
+    found = np.arange(len(points))
+    first: cython.Py_ssize_t[:] = found
+    spot: cython.doublecomplex[:] = points
+    order: cython.Py_ssize_t[:] = np.lexsort((down, across))
+    x: cython.double[:] = across
+    y: cython.double[:] = down
+    # Cells one after the other, column by column: what stands for each, and how far others reach.
+    cell: IntColumn = IntColumn()
+    spread: FloatColumn = FloatColumn()
+    column: IntColumn = IntColumn()
+    reach: cython.double = 0.0
+    widest: cython.double = 0.0
+    k: cython.Py_ssize_t
+    for k in range(order.shape[0]):
+        i: cython.Py_ssize_t = order[k]
+        last: cython.Py_ssize_t = cell.get(cell.count - 1) if k > 0 else i
+        if k == 0 or x[i] != x[last]:
+            column.append(cell.count)
+        if k == 0 or x[i] != x[last] or y[i] != y[last]:
+            cell.append(i)
+            spread.append(0.0)
+            continue
+        link(first, i, last)
+        reach = max(norm(spot[i] - spot[last]), spread.get(cell.count - 1))
+        spread.set(cell.count - 1, reach)
+        widest = max(widest, reach)
+    column.append(cell.count)
+    if snap:
+        window: cython.double = (snap + 2 * widest) * scale + 1.0
+        _link_near(spot, x, y, snap, window, cell, spread, column, first)
+    for k in range(first.shape[0]):
+        first[k] = first[first[k]]
+    return found
+
+
+def _link_near(
+    spot: cython.doublecomplex[:], x: cython.double[:], y: cython.double[:],
+    snap: cython.double, window: cython.double, cell: IntColumn, spread: FloatColumn,
+    column: IntColumn, first: cython.Py_ssize_t[:],
+) -> cython.void:  # fmt: skip
+    """Links the points that stand for cells with those that are near, in columns further on."""
+    here: cython.Py_ssize_t
+    k: cython.Py_ssize_t
+    for here in range(column.count - 1):
+        for k in range(column.get(here), column.get(here + 1)):
+            i: cython.Py_ssize_t = cell.get(k)
+            there: cython.Py_ssize_t = here
+            while there + 1 < column.count and x[cell.get(column.get(there))] <= x[i] + window:
+                low: cython.Py_ssize_t = column.get(there)
+                high: cython.Py_ssize_t = column.get(there + 1)
+                end: cython.Py_ssize_t = high
+                if there == here:
+                    low = high = k + 1
+                while low < high:
+                    middle: cython.Py_ssize_t = (low + high) // 2
+                    if y[cell.get(middle)] < y[i] - window:
+                        low = middle + 1
+                    else:
+                        high = middle
+                while low < end and y[cell.get(low)] <= y[i] + window:
+                    j: cython.Py_ssize_t = cell.get(low)
+                    step: cython.double = snap + spread.get(k) + spread.get(low)
+                    if norm(spot[i] - spot[j]) <= step:
+                        link(first, i, j)
+                    low += 1
+                there += 1
 
 
 def _stations(
@@ -227,7 +283,15 @@ def _course_labels(segments: Segments, edges: _Edges, course: float) -> Ints:
                 break
         if leader[edge] == edge:
             leaders.append(edge)
-    return np.searchsorted(np.unique(found), found)
+    # What leads others came before them, and has its number.
+    count: cython.Py_ssize_t = 0
+    for k in range(leader.shape[0]):
+        if leader[k] == k:
+            leader[k] = count
+            count += 1
+        else:
+            leader[k] = leader[leader[k]]
+    return found
 
 
 class _Courses:
@@ -261,24 +325,22 @@ class _Courses:
         return True
 
 
-def crossings(given: Gathered, graph: Graph) -> Points:
-    """The vertices at which no segment begins or ends."""
-    ends = np.concatenate([given.segments.start, given.segments.end])
-    return graph.vertices[~np.isin(graph.vertices, ends)]
-
-
-def _merged(given: Gathered, operands: int, vertices: Points, edges: _Edges, label: Ints) -> Graph:
+def _merged(
+    given: Gathered, operands: int, vertices: Points, at_ends: int, edges: _Edges, label: Ints
+) -> Graph:
     """One edge for each label: that of the first segment, with the runs of all."""
     order = np.lexsort((edges.segment, label))
     leaders = order[run_starts(label[order])]
-    used, renumbered = np.unique(
-        np.concatenate([edges.tail[leaders], edges.head[leaders]]), return_inverse=True
-    )
+    tail, head = edges.tail[leaders], edges.head[leaders]
+    is_used = np.zeros(len(vertices), np.bool_)
+    is_used[tail] = is_used[head] = True
+    used, renumbered = np.flatnonzero(is_used), np.cumsum(is_used) - 1
     edge, row = given.alike(edges.segment)
     return Graph(
         vertices[used],
-        renumbered[: len(leaders)],
-        renumbered[len(leaders) :],
+        int(np.searchsorted(used, at_ends)),
+        renumbered[tail],
+        renumbered[head],
         edges.segment[leaders],
         edges.t0[leaders],
         edges.t1[leaders],

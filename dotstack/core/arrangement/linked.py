@@ -20,9 +20,7 @@ def labels(n: int, a: Ints, b: Ints) -> Ints:
     others: cython.Py_ssize_t[:] = b
     i: cython.Py_ssize_t
     for i in range(ones.shape[0]):
-        one: cython.Py_ssize_t = _root(label, ones[i])
-        other: cython.Py_ssize_t = _root(label, others[i])
-        label[max(one, other)] = min(one, other)
+        link(label, ones[i], others[i])
     count: cython.Py_ssize_t = 0
     for i in range(label.shape[0]):
         # What is above it came before, and has its number.
@@ -32,6 +30,13 @@ def labels(n: int, a: Ints, b: Ints) -> Ints:
         else:
             label[i] = label[label[i]]
     return numbered
+
+
+def link(above: cython.Py_ssize_t[:], a: cython.Py_ssize_t, b: cython.Py_ssize_t) -> cython.void:
+    """Joins the sets that a and b are in, of which each thing's ``above`` leads to the lowest."""
+    one: cython.Py_ssize_t = _root(above, a)
+    other: cython.Py_ssize_t = _root(above, b)
+    above[max(one, other)] = min(one, other)
 
 
 def _root(above: cython.Py_ssize_t[:], i: cython.Py_ssize_t) -> cython.Py_ssize_t:

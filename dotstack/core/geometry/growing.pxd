@@ -15,3 +15,4 @@ cdef class FloatColumn:
     cdef readonly Py_ssize_t count
     cdef void append(self, double value) except *
     cdef double get(self, Py_ssize_t place) noexcept
+    cdef void set(self, Py_ssize_t place, double value) noexcept

@@ -58,6 +58,10 @@ class FloatColumn:
         """The one at ``place``, which is below ``count``."""
         return self._view[place]
 
+    def set(self, place: cython.Py_ssize_t, value: cython.double) -> cython.void:
+        """Puts another one at ``place``."""
+        self._view[place] = value
+
     def clear(self) -> None:
         """Forgets all."""
         self.count = 0
