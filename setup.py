@@ -67,8 +67,7 @@ def _digest(source: Path) -> str:
 
 def _imported(path: Path) -> list[Path]:
     """The types that a source takes from other modules."""
-    found = re.findall(r"from cython\.cimports\.(\S+) import|from (\S+) cimport", path.read_text())
-    names = [python or types for python, types in found]
+    names = re.findall(r"from (\S+) cimport", path.read_text())
     places = [_ROOT.joinpath(*name.split(".")).with_suffix(".pxd") for name in names]
     return [place for place in places if place in _TYPES]
 

@@ -2,6 +2,7 @@ cimport cython
 
 from dotstack.core.geometry.growing cimport FloatColumn, IntColumn
 from dotstack.core.geometry.one_by_one cimport OneByOne
+from dotstack.core.geometry.plane cimport angle, cross, dot
 
 cdef double _TURN, _NOWHERE
 

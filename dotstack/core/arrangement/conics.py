@@ -5,13 +5,15 @@ by a discriminant's sign.
 """
 
 import cython
-from cython.cimports.dotstack.core.geometry.growing import FloatColumn, IntColumn
-from cython.cimports.dotstack.core.geometry.one_by_one import OneByOne
-from cython.cimports.dotstack.core.geometry.plane import angle, cross, dot
 from cython.cimports.libc.math import copysign, fabs, fmod, hypot, pi, sqrt
 
 from dotstack.core.geometry.arrays import Floats, Ints
 from dotstack.core.geometry.tolerance import Tolerance
+
+if not cython.compiled:
+    from dotstack.core.geometry.growing import FloatColumn, IntColumn
+    from dotstack.core.geometry.one_by_one import OneByOne
+    from dotstack.core.geometry.plane import angle, cross, dot
 
 _TURN, _NOWHERE = 2 * pi, -1.0
 

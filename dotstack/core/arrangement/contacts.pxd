@@ -1,8 +1,10 @@
 cimport cython
 
-from dotstack.core.geometry.flat cimport Piece
+from dotstack.core.arrangement.conics cimport Meetings, arc_parameter, unit_frame
+from dotstack.core.geometry.flat cimport Piece, piece_of
 from dotstack.core.geometry.growing cimport FloatColumn, IntColumn
 from dotstack.core.geometry.one_by_one cimport OneByOne
+from dotstack.core.geometry.plane cimport angle, cross, dot, norm
 
 cdef int _LINE, _ARC, _CUBIC
 

@@ -8,11 +8,6 @@ from dataclasses import dataclass
 
 import cython
 import numpy as np
-from cython.cimports.dotstack.core.arrangement.conics import Meetings, arc_parameter, unit_frame
-from cython.cimports.dotstack.core.geometry.flat import Piece, piece_of
-from cython.cimports.dotstack.core.geometry.growing import FloatColumn, IntColumn
-from cython.cimports.dotstack.core.geometry.one_by_one import OneByOne
-from cython.cimports.dotstack.core.geometry.plane import angle, cross, dot, norm
 from cython.cimports.libc.math import fabs, sqrt
 
 from dotstack.core.arrangement import curves, pairs
@@ -22,6 +17,13 @@ from dotstack.core.geometry.flat import Pieces
 from dotstack.core.geometry.segments import ARC, CUBIC, LINE, Segments
 from dotstack.core.geometry.table import Table
 from dotstack.core.geometry.tolerance import Tolerance
+
+if not cython.compiled:
+    from dotstack.core.arrangement.conics import Meetings, arc_parameter, unit_frame
+    from dotstack.core.geometry.flat import Piece, piece_of
+    from dotstack.core.geometry.growing import FloatColumn, IntColumn
+    from dotstack.core.geometry.one_by_one import OneByOne
+    from dotstack.core.geometry.plane import angle, cross, dot, norm
 
 _LINE, _ARC, _CUBIC = LINE, ARC, CUBIC
 

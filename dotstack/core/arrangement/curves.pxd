@@ -2,8 +2,9 @@ cimport cython
 
 from dotstack.core.arrangement.conics cimport Meetings
 from dotstack.core.arrangement.parallels cimport Parallels
-from dotstack.core.geometry.flat cimport Piece
+from dotstack.core.geometry.flat cimport Piece, piece_of
 from dotstack.core.geometry.one_by_one cimport OneByOne
+from dotstack.core.geometry.plane cimport angle, cross, norm
 
 cdef int _HALVINGS, _NEWTON_STEPS
 cdef double _CLEAR_RAD, _SLACK, _HALF_TURN

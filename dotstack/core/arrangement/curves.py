@@ -7,11 +7,6 @@ parallel are left to ``parallels``.
 
 import cython
 import numpy as np
-from cython.cimports.dotstack.core.arrangement.conics import Meetings
-from cython.cimports.dotstack.core.arrangement.parallels import Parallels
-from cython.cimports.dotstack.core.geometry.flat import Piece, piece_of
-from cython.cimports.dotstack.core.geometry.one_by_one import OneByOne
-from cython.cimports.dotstack.core.geometry.plane import angle, cross, norm
 from cython.cimports.libc.math import fabs, pi
 
 from dotstack.core.arrangement.pairs import Boxes
@@ -20,6 +15,13 @@ from dotstack.core.geometry.arrays import Bools, Floats, Ints
 from dotstack.core.geometry.flat import Pieces
 from dotstack.core.geometry.segments import ARC, CUBIC, Segments
 from dotstack.core.geometry.tolerance import Tolerance
+
+if not cython.compiled:
+    from dotstack.core.arrangement.conics import Meetings
+    from dotstack.core.arrangement.parallels import Parallels
+    from dotstack.core.geometry.flat import Piece, piece_of
+    from dotstack.core.geometry.one_by_one import OneByOne
+    from dotstack.core.geometry.plane import angle, cross, norm
 
 _HALVINGS = 23
 _FLAT_RAD = 0.12

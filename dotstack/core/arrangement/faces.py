@@ -16,9 +16,6 @@ from dotstack.core.geometry.tolerance import Tolerance
 _LOOK_RAD = 0.7312
 _NEXT_RAD = 2.3999
 _LOOKS = 8
-# Where on an edge it looks ahead from, and how little it may slope there.
-_EYE = 0.4142
-_STEEP = 1e-3
 
 
 @dataclass(frozen=True, eq=False, slots=True)
@@ -135,22 +132,9 @@ def contradict_sight(faces: Faces) -> bool:
 
     A point on each edge looks ahead. This counts the faces independently of the order of
     half-edges and of the vertices: it sees faces that are joined or parted wrongly, and
-    edges that cross where no vertex is. What is hardly longer than a point tells nothing, nor
-    does a hairpin with hardly anything inside.
+    edges that cross where no vertex is.
     """
-    frame = faces.frame
-    every = np.arange(len(frame.edges))
-    eyes = frame.edges.at(every, np.full(len(every), _EYE))
-    speed = frame.edges.velocity(every, np.full(len(every), _EYE))
-    seen = frame.look(eyes, every, every)
-    sides = faces.of_half_edge.reshape(-1, 2)
-    mine = np.where(speed.imag > 0, sides[:, 1], sides[:, 0])
-    other = np.where(seen.left, sides[seen.edge, 0], sides[seen.edge, 1])
-    other[seen.edge < 0] = 0
-    sure = seen.sure & seen.alone & (np.abs(speed.imag) > _STEEP * np.abs(speed))
-    for ends in (frame.edges.start, frame.edges.end):
-        sure &= np.abs(eyes - ends) > frame.near
-    return bool((mine != other)[sure].any())
+    return faces.frame.contradicts(faces.of_half_edge)
 
 
 def _outside_first(face: Ints) -> Ints:

@@ -2,8 +2,11 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from typing import TypeVar
 
+import cython
 import numpy as np
+from numpy.typing import NDArray
 
 from dotstack.core.arrangement import straight
 from dotstack.core.arrangement.pairs import Boxes
@@ -12,6 +15,13 @@ from dotstack.core.geometry.arrays import Bools, Ints, ranges
 from dotstack.core.geometry.outline import Outline
 from dotstack.core.geometry.segments import ARC, CUBIC, Segments
 from dotstack.core.geometry.tolerance import Tolerance
+
+if not cython.compiled:
+    from dotstack.core.geometry.one_by_one import OneByOne
+
+_Number = TypeVar("_Number", np.intp, np.bool_)
+
+_ARC, _CUBIC = ARC, CUBIC
 
 # Odd, to make one number of the twelve of a segment.
 _WEIGHTS = np.random.default_rng(20_241).integers(-(2**62), 2**62, 12) | 1
@@ -68,15 +78,10 @@ def gathered(operands: Sequence[Outline], coarser: float = 1.0) -> Gathered:
     """
     segments = Segments.concatenate(each.segments for each in operands)
     operand = np.repeat(np.arange(len(operands)), [len(each.segments) for each in operands])
-    # Where contours begin, and for each of them whether it is closed, in the table of all.
-    begin, closed, rows = list[int](), list[bool](), 0
-    for each in operands:
-        begin += (each.offsets[:-1] + rows).tolist()
-        closed += each.closed.tolist()
-        rows += len(each.segments)
-    sizes = np.diff(begin, append=rows).astype(np.intp)
+    sizes = _joined([np.diff(each.offsets) for each in operands], np.intp)
+    closed = _joined([each.closed for each in operands], np.bool_)
     contour = np.repeat(np.arange(len(sizes)), sizes)
-    owner = np.where(np.array(closed, np.bool_)[contour], operand, -1)
+    owner = np.where(closed[contour], operand, -1)
     real = ~straight.points(segments)
     segments, operand, owner, contour = (
         segments.take(real), operand[real], owner[real], contour[real],
@@ -97,25 +102,42 @@ def gathered(operands: Sequence[Outline], coarser: float = 1.0) -> Gathered:
     )
 
 
+def _joined(columns: list[NDArray[_Number]], kind: type[_Number]) -> NDArray[_Number]:
+    return np.concatenate(columns) if columns else np.empty(0, kind)
+
+
 def _likeness(segments: Segments) -> tuple[Ints, Bools]:
     """For each segment the first that has the same numbers, also read from its other end.
 
     Arcs are the same only if they run the same way: what their angles are from the other end
     is rounded.
     """
-    start, end, p, q = segments.start, segments.end, segments.p, segments.q
-    backwards = (start.real > end.real) | ((start.real == end.real) & (start.imag > end.imag))
-    backwards &= segments.kind != ARC
-    start, end = np.where(backwards, end, start), np.where(backwards, start, end)
-    cubic = backwards & (segments.kind == CUBIC)
-    p, q = np.where(cubic, q, p), np.where(cubic, p, q)
-    columns = [segments.kind.astype(float), segments.rotation, segments.angle, segments.sweep]
-    columns += [part for point in (start, end, p, q) for part in (point.real, point.imag)]
+    each: OneByOne = OneByOne(segments)
+    rotation: cython.double[:] = segments.rotation
+    table, backwards = np.empty((len(segments), 12)), np.zeros(len(segments), np.bool_)
+    rows: cython.double[:, :] = table
+    back: cython.uchar[:] = backwards.view(np.uint8)
+    i: cython.Py_ssize_t
+    for i in range(rows.shape[0]):
+        start: cython.doublecomplex = each.start[i]
+        end: cython.doublecomplex = each.end[i]
+        p: cython.doublecomplex = each.p[i]
+        q: cython.doublecomplex = each.q[i]
+        further: cython.bint = start.imag > end.imag if start.real == end.real else False
+        if each.kind[i] != _ARC and (start.real > end.real or further):
+            back[i], start, end = True, end, start
+            if each.kind[i] == _CUBIC:
+                p, q = q, p
+        rows[i, 0], rows[i, 1], rows[i, 2] = each.kind[i], rotation[i], each.angle[i]
+        rows[i, 3], rows[i, 4], rows[i, 5] = each.sweep[i], start.real, start.imag
+        rows[i, 6], rows[i, 7], rows[i, 8] = end.real, end.imag, p.real
+        rows[i, 9], rows[i, 10], rows[i, 11] = p.imag, q.real, q.imag
     # Zeros of either sign are the same number.
-    table = np.stack(columns, axis=1) + 0.0
+    table += 0.0
     mixed = table.view(np.int64) * _WEIGHTS
     # Products of odd weights tell all but the highest bits apart, of which signs are made.
     keys = ((mixed ^ (mixed >> 32)) * _WEIGHTS).sum(axis=1)
-    _, first, back = np.unique(keys, return_index=True, return_inverse=True)
-    like = np.where((table == table[first[back]]).all(axis=1), first[back], np.arange(len(back)))
+    _, first, place = np.unique(keys, return_index=True, return_inverse=True)
+    like = first[place]
+    like = np.where((table == table[like]).all(axis=1), like, np.arange(len(like)))
     return like, backwards != backwards[like]

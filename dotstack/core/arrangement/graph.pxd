@@ -1,7 +1,10 @@
 cimport cython
 
+from dotstack.core.arrangement.linked cimport link
 from dotstack.core.geometry.growing cimport FloatColumn, IntColumn
+from dotstack.core.geometry.locate cimport nearest_on
 from dotstack.core.geometry.one_by_one cimport OneByOne
+from dotstack.core.geometry.plane cimport norm
 
 cdef int _INNER, _LINE
 

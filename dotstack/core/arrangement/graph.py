@@ -4,16 +4,18 @@ from dataclasses import dataclass
 
 import cython
 import numpy as np
-from cython.cimports.dotstack.core.arrangement.linked import link
-from cython.cimports.dotstack.core.geometry.growing import FloatColumn, IntColumn
-from cython.cimports.dotstack.core.geometry.locate import nearest_on
-from cython.cimports.dotstack.core.geometry.one_by_one import OneByOne
-from cython.cimports.dotstack.core.geometry.plane import norm
 
 from dotstack.core.arrangement.contacts import Contacts
 from dotstack.core.arrangement.gather import Gathered
 from dotstack.core.geometry.arrays import Bools, Floats, Ints, Points, run_starts
 from dotstack.core.geometry.segments import LINE, Segments
+
+if not cython.compiled:
+    from dotstack.core.arrangement.linked import link
+    from dotstack.core.geometry.growing import FloatColumn, IntColumn
+    from dotstack.core.geometry.locate import nearest_on
+    from dotstack.core.geometry.one_by_one import OneByOne
+    from dotstack.core.geometry.plane import norm
 
 # At how many points edges are compared.
 _INNER = 3

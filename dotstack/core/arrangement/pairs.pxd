@@ -1,5 +1,7 @@
 cimport cython
 
+from dotstack.core.geometry.growing cimport IntColumn
+
 @cython.final
 cdef class Strips:
     cdef const double[:] x0, y0, x1, y1

@@ -4,14 +4,18 @@ from typing import TypeAlias
 
 import cython
 import numpy as np
-from cython.cimports.dotstack.core.geometry.growing import IntColumn
 
 from dotstack.core.geometry.arrays import Floats, Ints
+
+if not cython.compiled:
+    from dotstack.core.geometry.growing import IntColumn
 
 Boxes: TypeAlias = tuple[Floats, Floats, Floats, Floats]
 
 _LEAST_IN_STRIP = 16
 _MOST_STRIPS = 3
+# So many boxes are looked at sooner than parted.
+_FEW = 64
 
 
 class Strips:
@@ -102,6 +106,8 @@ class Strips:
 
 def _bounds(low: Floats, high: Floats) -> Floats:
     """Where to part the ranges low[i] to high[i] into strips."""
+    if len(low) <= _FEW:
+        return np.empty(0)
     middles, low, high = np.sort((low + high) / 2), np.sort(low), np.sort(high)
     every = 1 << (_LEAST_IN_STRIP - 1).bit_length()
     while True:

@@ -3,6 +3,7 @@ cimport cython
 from dotstack.core.arrangement.conics cimport Meetings
 from dotstack.core.geometry.flat cimport Piece
 from dotstack.core.geometry.one_by_one cimport OneByOne
+from dotstack.core.geometry.plane cimport cross, dot, norm
 
 cdef double _OVERHANG, _STEADY, _WIDTH, _CONVEX, _FAR
 cdef int _PARTNER_STEPS, _NEWTON_STEPS, _BISECTIONS

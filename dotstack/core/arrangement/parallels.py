@@ -8,13 +8,15 @@ of a discriminant (engine.md, section 3.2).
 
 import cython
 import numpy as np
-from cython.cimports.dotstack.core.arrangement.conics import Meetings
-from cython.cimports.dotstack.core.geometry.flat import Piece
-from cython.cimports.dotstack.core.geometry.one_by_one import OneByOne
-from cython.cimports.dotstack.core.geometry.plane import cross, dot, norm
 from cython.cimports.libc.math import copysign, fabs
 
 from dotstack.core.geometry.tolerance import Tolerance
+
+if not cython.compiled:
+    from dotstack.core.arrangement.conics import Meetings
+    from dotstack.core.geometry.flat import Piece
+    from dotstack.core.geometry.one_by_one import OneByOne
+    from dotstack.core.geometry.plane import cross, dot, norm
 
 # Where an interval is looked at: evenly; towards an end at which curves are held together
 # ever closer, for there a crossing may lie at any scale.

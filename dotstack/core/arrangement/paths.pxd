@@ -1,6 +1,7 @@
 cimport cython
 
 from dotstack.core.geometry.one_by_one cimport OneByOne
+from dotstack.core.geometry.plane cimport dot, norm
 
 cdef double _NEAR, _LEAST
 cdef int _MARCHES, _NEWTON_STEPS, _DOUBLINGS, _ARC

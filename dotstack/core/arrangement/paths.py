@@ -2,12 +2,14 @@
 
 import cython
 import numpy as np
-from cython.cimports.dotstack.core.geometry.one_by_one import OneByOne
-from cython.cimports.dotstack.core.geometry.plane import dot, norm
 from cython.cimports.libc.math import sqrt
 
 from dotstack.core.geometry.arrays import Floats, Ints, Points
 from dotstack.core.geometry.segments import ARC, Segments
+
+if not cython.compiled:
+    from dotstack.core.geometry.one_by_one import OneByOne
+    from dotstack.core.geometry.plane import dot, norm
 
 _ARC = ARC
 _MARCHES = 40

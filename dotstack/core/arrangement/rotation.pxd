@@ -2,6 +2,7 @@ cimport cython
 
 from dotstack.core.arrangement.paths cimport Path
 from dotstack.core.geometry.one_by_one cimport OneByOne
+from dotstack.core.geometry.plane cimport angle, norm
 
 cdef double _REACH, _WIDER, _TOLD, _VAGUE_RAD, _FULL_TURN, _HALF_TURN, _UNTOLD
 cdef int _LINE, _WIDENINGS

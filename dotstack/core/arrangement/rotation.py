@@ -5,15 +5,17 @@ Half-edge 2e runs along edge e from tail to head, 2e + 1 the other way; h ^ 1 is
 
 import cython
 import numpy as np
-from cython.cimports.dotstack.core.arrangement.paths import Path
-from cython.cimports.dotstack.core.geometry.one_by_one import OneByOne
-from cython.cimports.dotstack.core.geometry.plane import angle, norm
 from cython.cimports.libc.math import pi
 
 from dotstack.core.arrangement.graph import Graph
 from dotstack.core.geometry.arrays import Ints
 from dotstack.core.geometry.segments import LINE, Segments
 from dotstack.core.geometry.tolerance import Tolerance
+
+if not cython.compiled:
+    from dotstack.core.arrangement.paths import Path
+    from dotstack.core.geometry.one_by_one import OneByOne
+    from dotstack.core.geometry.plane import angle, norm
 
 _LINE = LINE
 _REACH = 0.3

@@ -3,8 +3,9 @@ cimport cython
 from dotstack.core.arrangement.pairs cimport Strips
 from dotstack.core.geometry.growing cimport FloatColumn, IntColumn
 from dotstack.core.geometry.one_by_one cimport OneByOne
+from dotstack.core.geometry.plane cimport norm
 
-cdef double _FAR, _TURN, _SURE_SNAPS, _SLOPE, _ROOT_WIDTH
+cdef double _FAR, _TURN, _SURE_SNAPS, _SLOPE, _ROOT_WIDTH, _EYE, _STEEP
 cdef int _LINE, _ARC, _ROOT_STEPS
 
 @cython.final
@@ -19,6 +20,9 @@ cdef class Frame:
     cdef IntColumn _on, _met
     cdef FloatColumn _ahead, _rise, _speed
     cdef double[:] _t, _marks
+    cdef Py_ssize_t _edge
+    cdef bint _left, _sure, _alone
+    cdef void _see(self, double x, double y, Py_ssize_t own, const Py_ssize_t[:] group) except *
     cdef void _face(self, double x, double y, Py_ssize_t own, const Py_ssize_t[:] group) except *
     cdef bint _meet(self, double x, double y, Py_ssize_t own, const Py_ssize_t[:] group) except -1
     cdef bint _is_sure(self, double nearest) noexcept

@@ -8,15 +8,17 @@ from typing import Self
 
 import cython
 import numpy as np
-from cython.cimports.dotstack.core.arrangement.pairs import Strips
-from cython.cimports.dotstack.core.geometry.growing import FloatColumn, IntColumn
-from cython.cimports.dotstack.core.geometry.one_by_one import OneByOne
 from cython.cimports.libc.math import acos, atan2, copysign, fabs, fmod, hypot, sqrt
 
 from dotstack.core.geometry import measure
-from dotstack.core.geometry.affine import Affine
 from dotstack.core.geometry.arrays import Bools, Ints, Points
 from dotstack.core.geometry.segments import ARC, LINE, Segments
+
+if not cython.compiled:
+    from dotstack.core.arrangement.pairs import Strips
+    from dotstack.core.geometry.growing import FloatColumn, IntColumn
+    from dotstack.core.geometry.one_by_one import OneByOne
+    from dotstack.core.geometry.plane import norm
 
 _LINE, _ARC = LINE, ARC
 _FAR, _TURN = float("inf"), 2 * np.pi
@@ -24,6 +26,9 @@ _ROOT_STEPS = 60
 _ROOT_WIDTH = 1e-13
 # Within as many snaps of each other, of an end or of the eye, edges are not told apart.
 _SURE_SNAPS = 4.0
+# Where on an edge it looks ahead from, and how little it may slope there.
+_EYE = 0.4142
+_STEEP = 1e-3
 # Edges at a smaller slope to the look are seen nowhere for sure.
 _SLOPE = 1e-6
 
@@ -53,13 +58,11 @@ class Frame:
     """
 
     def __init__(self, edges: Segments, turn_rad: float, snap: float) -> None:
-        self.edges = edges.transformed(Affine.rotation_deg(-np.degrees(turn_rad)))
+        self.edges = edges.turned(-turn_rad)
         self._snap, self.near = snap, _SURE_SNAPS * snap
         self._boxes = measure.boxes(self.edges)
         # An edge whose height only grows or only falls sees nothing of itself.
-        steady = np.ones(len(edges), np.bool_)
-        curved = np.flatnonzero(edges.kind != LINE)
-        steady[curved] = ~(measure.extremes(self.edges.take(curved))[:, 2:] > 0).any(axis=1)
+        steady: Bools = np.logical_not((measure.extremes(self.edges)[:, 2:] > 0).any(axis=1))
         self._steady = steady.view(np.uint8)
         self._each, self._strips = OneByOne(self.edges), Strips(self._boxes, 0.0)
         # Which edges a look may meet; and where it meets which, how steep and how fast these are.
@@ -98,20 +101,55 @@ class Frame:
         owns: cython.Py_ssize_t[:] = own
         groups: cython.Py_ssize_t[:] = group
         e: cython.Py_ssize_t
-        k: cython.Py_ssize_t
         for e in range(spots.shape[0]):
-            x: cython.double = spots[e].real
-            y: cython.double = spots[e].imag
-            self._face(x, y, owns[e], groups)
-            alone[e] = self._meet(x, y, owns[e], groups)
-            nearest: cython.double = _FAR
-            for k in range(self._met.count):
-                if self._ahead.get(k) < nearest:
-                    nearest = self._ahead.get(k)
-                    edge[e] = self._met.get(k)
-                    left[e] = self._rise.get(k) > 0
-            sure[e] = self._is_sure(nearest) and not self._passes(x, y, owns[e], groups, nearest)
+            self._see(spots[e].real, spots[e].imag, owns[e], groups)
+            edge[e], left[e] = self._edge, self._left
+            sure[e], alone[e] = self._sure, self._alone
         return seen
+
+    def contradicts(self, of_half_edge: Ints) -> bool:
+        """Whether any edge sees one that bounds another face than it does itself on that side.
+
+        ``of_half_edge``, shape (2 · edges,), has the faces on the left of half-edges. What is
+        hardly longer than a point tells nothing, nor does a hairpin with hardly anything inside.
+        """
+        side: cython.Py_ssize_t[:] = of_half_edge
+        every: cython.Py_ssize_t[:] = np.arange(len(self.edges))
+        e: cython.Py_ssize_t
+        for e in range(every.shape[0]):
+            eye: cython.doublecomplex = self._each.at(e, _EYE)
+            speed: cython.doublecomplex = self._each.velocity(e, _EYE)
+            room: cython.double = min(
+                norm(eye - self._each.start[e]), norm(eye - self._each.end[e])
+            )
+            if room <= self.near or fabs(speed.imag) <= _STEEP * norm(speed):
+                continue
+            self._see(eye.real, eye.imag, e, every)
+            if not (self._sure and self._alone):
+                continue
+            mine: cython.Py_ssize_t = side[2 * e + 1 if speed.imag > 0 else 2 * e]
+            other: cython.Py_ssize_t = 0
+            if self._edge >= 0:
+                other = side[2 * self._edge if self._left else 2 * self._edge + 1]
+            if mine != other:
+                return True
+        return False
+
+    def _see(
+        self, x: cython.double, y: cython.double, own: cython.Py_ssize_t,
+        group: cython.Py_ssize_t[:],
+    ) -> cython.void:  # fmt: skip
+        """Finds what one eye sees."""
+        self._face(x, y, own, group)
+        self._alone = self._meet(x, y, own, group)
+        nearest: cython.double = _FAR
+        k: cython.Py_ssize_t
+        self._edge, self._left = -1, True
+        for k in range(self._met.count):
+            if self._ahead.get(k) < nearest:
+                nearest = self._ahead.get(k)
+                self._edge, self._left = self._met.get(k), self._rise.get(k) > 0
+        self._sure = self._is_sure(nearest) and not self._passes(x, y, own, group, nearest)
 
     def _face(
         self, x: cython.double, y: cython.double, own: cython.Py_ssize_t,
@@ -160,7 +198,7 @@ class Frame:
                     self._met.append(i)
                     self._ahead.append(ahead)
                     self._rise.append(velocity.imag)
-                    self._speed.append(hypot(velocity.real, velocity.imag))
+                    self._speed.append(norm(velocity))
         return here < 2
 
     def _is_sure(self, nearest: cython.double) -> cython.bint:

@@ -2,14 +2,16 @@
 
 import cython
 import numpy as np
-from cython.cimports.dotstack.core.geometry.one_by_one import OneByOne
-from cython.cimports.dotstack.core.geometry.plane import cross, norm
 from cython.cimports.libc.math import fabs
 
 from dotstack.core.geometry import measure
 from dotstack.core.geometry.arrays import Bools, Floats, Ints, dot, ranges, stretches
 from dotstack.core.geometry.segments import ARC, CUBIC, Segments
 from dotstack.core.geometry.tolerance import Tolerance
+
+if not cython.compiled:
+    from dotstack.core.geometry.one_by_one import OneByOne
+    from dotstack.core.geometry.plane import cross, norm
 
 _ARC, _CUBIC = ARC, CUBIC
 

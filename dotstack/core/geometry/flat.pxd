@@ -1,6 +1,7 @@
 cimport cython
 
 from dotstack.core.geometry.one_by_one cimport OneByOne
+from dotstack.core.geometry.plane cimport angle, cross, dot, norm
 
 cdef int _ARC, _CUBIC, _NEWTON_STEPS
 cdef double _HALF_TURN, _CONVEX, _VANISHING, _STEADY, _SHORTEST

@@ -9,13 +9,15 @@ from dataclasses import dataclass
 
 import cython
 import numpy as np
-from cython.cimports.dotstack.core.geometry.one_by_one import OneByOne
-from cython.cimports.dotstack.core.geometry.plane import angle, cross, dot, norm
 from cython.cimports.libc.math import ceil, fabs, tan
 
 from dotstack.core.geometry.arrays import Floats, Ints, Points
 from dotstack.core.geometry.segments import ARC, CUBIC, Segments
 from dotstack.core.geometry.table import Table
+
+if not cython.compiled:
+    from dotstack.core.geometry.one_by_one import OneByOne
+    from dotstack.core.geometry.plane import angle, cross, dot, norm
 
 FLAT_RAD = 0.35
 # Of the parameter: what is as short is not halved again.

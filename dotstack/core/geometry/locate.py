@@ -2,14 +2,16 @@
 
 import cython
 import numpy as np
-from cython.cimports.dotstack.core.geometry.one_by_one import OneByOne
-from cython.cimports.dotstack.core.geometry.plane import norm
 from scipy.spatial import cKDTree
 
 from dotstack.core.geometry import flat
 from dotstack.core.geometry.arrays import Floats, Ints, Points, cross, dot, ranges
 from dotstack.core.geometry.measure import lengths
 from dotstack.core.geometry.segments import Segments
+
+if not cython.compiled:
+    from dotstack.core.geometry.one_by_one import OneByOne
+    from dotstack.core.geometry.plane import norm
 
 _SAMPLES, _FAR = 9, float("inf")
 _NEWTON_STEPS = 6

@@ -1,4 +1,5 @@
 from dotstack.core.geometry.one_by_one cimport OneByOne
+from dotstack.core.geometry.plane cimport cross
 
 cdef int _LINE, _ARC, _CUBIC
 cdef double _TURN, _HALF_TURN

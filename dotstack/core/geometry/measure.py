@@ -2,13 +2,15 @@
 
 import cython
 import numpy as np
-from cython.cimports.dotstack.core.geometry.one_by_one import OneByOne
-from cython.cimports.dotstack.core.geometry.plane import cross
 from cython.cimports.libc.math import atan2, copysign, fabs, fmod, sqrt
 from scipy.special import ellipeinc
 
 from dotstack.core.geometry.arrays import Floats, Ints
 from dotstack.core.geometry.segments import ARC, CUBIC, LINE, Segments
+
+if not cython.compiled:
+    from dotstack.core.geometry.one_by_one import OneByOne
+    from dotstack.core.geometry.plane import cross
 
 _LINE, _ARC, _CUBIC = LINE, ARC, CUBIC
 _TURN, _HALF_TURN = 2 * np.pi, np.pi

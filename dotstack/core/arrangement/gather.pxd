@@ -1,0 +1,3 @@
+from dotstack.core.geometry.one_by_one cimport OneByOne
+
+cdef int _ARC, _CUBIC
