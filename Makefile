@@ -121,4 +121,5 @@ postgresql:
 		sh tools/apt.sh postgresql; }
 
 clean:
-	rm -rf .venv frontend/node_modules dotstack/web/static dotstack/fonts/files $(DATA)
+	rm -rf .venv build frontend/node_modules dotstack/web/static dotstack/fonts/files $(DATA)
+	find dotstack -name "*.so" -delete

@@ -15,14 +15,11 @@ from dotstack.web.description import described
 _SCHEMAS: dict[str, type[BaseModel]] = {"drawing": DrawingFile, "kit": Kit}
 
 
-def add_to(commands: "argparse._SubParsersAction[argparse.ArgumentParser]") -> None:
-    """Adds these commands to a parser's."""
-    commands.add_parser("openapi", help="print the API's description").set_defaults(run=_describe)
-    schema = commands.add_parser("schema", help="print the JSON Schema of a kind of file")
-    schema.add_argument("file", choices=_SCHEMAS)
-    schema.set_defaults(run=_schema)
-    ranges = commands.add_parser("ranges", help="print the ranges of primitives' parameters")
-    ranges.set_defaults(run=_ranges)
+def furnish(name: str, command: argparse.ArgumentParser) -> None:
+    """Gives a command its arguments, and what it does."""
+    if name == "schema":
+        command.add_argument("file", choices=_SCHEMAS)
+    command.set_defaults(run={"openapi": _describe, "schema": _schema, "ranges": _ranges}[name])
 
 
 def _describe(_options: argparse.Namespace) -> int:

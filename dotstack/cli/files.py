@@ -28,27 +28,12 @@ _SIZED = ("png", "ico")
 _GROUNDED = ("svg", "png", "ico", "site", "pdf")
 
 
-def add_to(commands: "argparse._SubParsersAction[argparse.ArgumentParser]") -> None:
-    """Adds these commands to a parser's."""
-    out = commands.add_parser(
-        "export",
-        help="export the plates of a drawing file, or the assets of a kit",
-        description="Exports all plates of a drawing file, or all assets of a kit. Exit codes: "
-        "0 done, 1 a file cannot be read or written, 2 wrong usage.",
-    )
-    out.add_argument("file", type=Path, help="a .dotdrawing or a .dotkit")
-    out.add_argument("--format", type=_formats, default=["svg"], metavar=",".join(_FORMATS))
-    out.add_argument("--sizes", type=_sizes, metavar="16,32,512", help="of PNG and ICO, in pixels")
-    out.add_argument("--ground", action="store_true", help="with the plates' backgrounds")
-    out.add_argument("--precision", type=int, help="decimals of SVG")
-    out.add_argument("--once", action="store_true", help="equal paths of SVG once, by <use>")
-    out.add_argument("--width", type=float, help="of each mark in DXF, in millimetres")
-    out.add_argument("--family", help="the name of the font")
-    out.add_argument("-o", "--output", type=Path, default=Path(), help="a folder")
-    add_variants_to(out)
-    out.set_defaults(run=_export)
-    kit = commands.add_parser("kit", help="look into kits, and make them of drawing files")
-    actions = kit.add_subparsers(dest="action", required=True)
+def furnish(name: str, command: argparse.ArgumentParser) -> None:
+    """Gives a command its arguments, and what it does."""
+    if name == "export":
+        _furnish_export(command)
+        return
+    actions = command.add_subparsers(dest="action", required=True)
     listed = actions.add_parser("list", help="what a kit, or a drawing that carries some, holds")
     listed.add_argument("file", type=Path)
     listed.set_defaults(run=_list)
@@ -56,6 +41,26 @@ def add_to(commands: "argparse._SubParsersAction[argparse.ArgumentParser]") -> N
     taken.add_argument("file", type=Path)
     taken.add_argument("-o", "--output", type=Path, default=Path(), help="a folder")
     taken.set_defaults(run=_take)
+
+
+def _furnish_export(command: argparse.ArgumentParser) -> None:
+    command.description = (
+        "Exports all plates of a drawing file, or all assets of a kit. Exit codes: 0 done, "
+        "1 a file cannot be read or written, 2 wrong usage."
+    )
+    command.add_argument("file", type=Path, help="a .dotdrawing or a .dotkit")
+    command.add_argument("--format", type=_formats, default=["svg"], metavar=",".join(_FORMATS))
+    command.add_argument(
+        "--sizes", type=_sizes, metavar="16,32,512", help="of PNG and ICO, in pixels"
+    )
+    command.add_argument("--ground", action="store_true", help="with the plates' backgrounds")
+    command.add_argument("--precision", type=int, help="decimals of SVG")
+    command.add_argument("--once", action="store_true", help="equal paths of SVG once, by <use>")
+    command.add_argument("--width", type=float, help="of each mark in DXF, in millimetres")
+    command.add_argument("--family", help="the name of the font")
+    command.add_argument("-o", "--output", type=Path, default=Path(), help="a folder")
+    add_variants_to(command)
+    command.set_defaults(run=_export)
 
 
 def _formats(text: str) -> list[str]:

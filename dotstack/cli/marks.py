@@ -27,38 +27,35 @@ NOTHING_LEFT = 3
 _PRECISION = 6
 
 
-def add_to(commands: "argparse._SubParsersAction[argparse.ArgumentParser]") -> None:
-    """Adds these commands to a parser's."""
-    combine = commands.add_parser(
-        "combine",
-        help="combine the top-level shapes of an SVG file",
-        description="Combines the top-level shapes of an SVG file, the first one lowest. Exit "
-        "codes: 0 done, 1 the file cannot be read or combined, 2 wrong usage, 3 nothing left.",
-    )
-    combine.add_argument("outcome", choices=[outcome.value for outcome in Outcome])
-    combine.add_argument("file", type=Path)
-    combine.add_argument("-o", "--output", type=Path, help="where to write; else it is printed")
-    combine.set_defaults(run=_combine)
-    refine = commands.add_parser(
-        "refine",
-        help="simplify, grow or shrink the shapes of an SVG file, and round their corners",
-        description="Takes nodes away from each top-level shape of an SVG file, grows or shrinks "
-        "it, then rounds all its corners. Exit codes as of combine.",
-    )
-    refine.add_argument("file", type=Path)
-    refine.add_argument(
-        "--simplify", type=float, default=0.0, metavar="BOUND",
-        help="as few nodes as let outlines stray so far at most",
-    )  # fmt: skip
-    refine.add_argument("--offset", type=float, default=0.0, help="distance, below 0 to shrink")
-    refine.add_argument("--join", choices=[join.value for join in Join], default="round")
-    refine.add_argument("--round", type=float, default=0.0, help="radius of all corners")
-    refine.add_argument("-o", "--output", type=Path, help="where to write; else it is printed")
-    refine.set_defaults(run=_refine)
-    regions = commands.add_parser("regions", help="list the regions of an SVG file's shapes")
-    regions.add_argument("file", type=Path)
-    regions.add_argument("--json", action="store_true", help="as JSON, with outlines")
-    regions.set_defaults(run=_regions)
+def furnish(name: str, command: argparse.ArgumentParser) -> None:
+    """Gives a command its arguments, and what it does."""
+    match name:
+        case "combine":
+            command.description = (
+                "Combines the top-level shapes of an SVG file, the first one lowest. Exit codes: "
+                "0 done, 1 the file cannot be read or combined, 2 wrong usage, 3 nothing left."
+            )
+            command.add_argument("outcome", choices=[outcome.value for outcome in Outcome])
+        case "refine":
+            command.description = (
+                "Takes nodes away from each top-level shape of an SVG file, grows or shrinks it, "
+                "then rounds all its corners. Exit codes as of combine."
+            )
+            command.add_argument(
+                "--simplify", type=float, default=0.0, metavar="BOUND",
+                help="as few nodes as let outlines stray so far at most",
+            )  # fmt: skip
+            command.add_argument(
+                "--offset", type=float, default=0.0, help="distance, below 0 to shrink"
+            )
+            command.add_argument("--join", choices=[join.value for join in Join], default="round")
+            command.add_argument("--round", type=float, default=0.0, help="radius of all corners")
+        case _:
+            command.add_argument("--json", action="store_true", help="as JSON, with outlines")
+    command.add_argument("file", type=Path)
+    if name != "regions":
+        command.add_argument("-o", "--output", type=Path, help="where to write; else it is printed")
+    command.set_defaults(run={"combine": _combine, "refine": _refine, "regions": _regions}[name])
 
 
 def _combine(options: argparse.Namespace) -> int:

@@ -35,24 +35,21 @@ class _NoPhraseError(Exception):
     """A server that others can reach wants an access phrase."""
 
 
-def add_to(commands: "argparse._SubParsersAction[argparse.ArgumentParser]") -> None:
-    """Adds these commands to a parser's."""
-    for name, purpose in (
-        ("serve", "serve the application"),
-        ("demo", "the same, with demo drawings in an empty database"),
-    ):
-        command = commands.add_parser(name, help=purpose)
-        _add_reach(command, _DRAWINGS)
-        _add_address(command, _DEFAULT_PORT)
-        _add_computing(command)
-        command.set_defaults(run=_serve, demo=name == "demo")
-    service = commands.add_parser("shared-shelf", help="serve a shared shelf for a studio")
-    _add_reach(service, _KITS)
-    _add_address(service, _SHARED_PORT)
-    service.set_defaults(run=_share)
-    phrase = commands.add_parser("phrase", help="set the access phrase that a server asks for")
-    phrase.add_argument("--folder", type=Path, default=_DRAWINGS)
-    phrase.set_defaults(run=_set_phrase)
+def furnish(name: str, command: argparse.ArgumentParser) -> None:
+    """Gives a command its arguments, and what it does."""
+    match name:
+        case "shared-shelf":
+            _add_reach(command, _KITS)
+            _add_address(command, _SHARED_PORT)
+            command.set_defaults(run=_share)
+        case "phrase":
+            command.add_argument("--folder", type=Path, default=_DRAWINGS)
+            command.set_defaults(run=_set_phrase)
+        case _:
+            _add_reach(command, _DRAWINGS)
+            _add_address(command, _DEFAULT_PORT)
+            _add_computing(command)
+            command.set_defaults(run=_serve, demo=name == "demo")
 
 
 def application(arguments: str = "") -> Flask:

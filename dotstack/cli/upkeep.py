@@ -22,18 +22,12 @@ from dotstack.store.upkeep import (
 from dotstack.web.app import utc_now
 
 
-def add_to(commands: "argparse._SubParsersAction[argparse.ArgumentParser]") -> None:
-    """Adds these commands to a parser's."""
-    for name, purpose, run in (
-        ("backup", "copy the database, while it is in use, into one file", _back_up),
-        ("restore", "put a backup in the database's place; stop the server first", _restore),
-        ("doctor", "look whether all drawings open, and say what to do where one does not", _look),
-    ):
-        command = commands.add_parser(name, help=purpose)
-        if run is not _look:
-            command.add_argument("file", type=Path)
-        command.add_argument("--folder", type=Path, default=Path("dotstack-data"))
-        command.set_defaults(run=run)
+def furnish(name: str, command: argparse.ArgumentParser) -> None:
+    """Gives a command its arguments, and what it does."""
+    if name != "doctor":
+        command.add_argument("file", type=Path)
+    command.add_argument("--folder", type=Path, default=Path("dotstack-data"))
+    command.set_defaults(run={"backup": _back_up, "restore": _restore, "doctor": _look}[name])
 
 
 def _back_up(options: argparse.Namespace) -> int:

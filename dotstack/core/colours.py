@@ -5,12 +5,14 @@ WCAG 2.1. Colours that a screen cannot show keep their lightness and hue (CSS Co
 13.2.1).
 """
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 from functools import lru_cache
-
-from coloraide import Color
+from typing import TYPE_CHECKING
 
 from dotstack.core.errors import FormatError
+
+if TYPE_CHECKING:
+    from coloraide import Color
 
 _LONGEST = 100
 _REMEMBERED = 4096
@@ -27,7 +29,7 @@ def read_colour(text: str) -> str:
     try:
         if len(said) > _LONGEST:
             raise ValueError
-        colour = Color(f"#{said}" if _is_hex(said) else said)
+        colour = _colour(f"#{said}" if _is_hex(said) else said)
     except ValueError:
         raise FormatError(
             said[:40] or "nothing",
@@ -50,33 +52,33 @@ def of_channels(levels: Iterable[float]) -> str:
 
 def of_oklch(lightness: float, chroma: float, hue_deg: float) -> str:
     """The colour of these; lightness from 0 to 1. What cannot be shown loses chroma."""
-    return _hex(Color("oklch", [lightness, chroma, hue_deg]))
+    return _hex(_colour("oklch", [lightness, chroma, hue_deg]))
 
 
 @lru_cache(_REMEMBERED)
 def oklch(colour: str) -> tuple[float, float, float]:
     """Lightness from 0 to 1, chroma and hue in degrees; of a grey the hue is 0."""
-    lightness, chroma, hue = Color(colour).convert("oklch").coords(nans=False)
+    lightness, chroma, hue = _colour(colour).convert("oklch").coords(nans=False)
     return lightness, chroma, hue % 360.0
 
 
 @lru_cache(_REMEMBERED)
 def hsl(colour: str) -> tuple[float, float, float]:
     """Hue in degrees, of a grey 0, and saturation and lightness from 0 to 1 (CSS Color 4)."""
-    hue, saturation, lightness = Color(colour).convert("hsl").coords(nans=False)
+    hue, saturation, lightness = _colour(colour).convert("hsl").coords(nans=False)
     return hue % 360.0, saturation, lightness
 
 
 @lru_cache(_REMEMBERED)
 def mixed(one: str, other: str, share: float) -> str:
     """A colour between two, evenly to the eye: at a share of 1 the other (Oklab, CSS Color 4)."""
-    return _hex(Color(one).mix(other, share, space="oklab"))
+    return _hex(_colour(one).mix(other, share, space="oklab"))
 
 
 @lru_cache(_REMEMBERED)
 def contrast(one: str, other: str) -> float:
     """The contrast ratio of two colours, from 1 to 21 (WCAG 2.1)."""
-    return float(Color(one).contrast(other, method="wcag21"))
+    return float(_colour(one).contrast(other, method="wcag21"))
 
 
 @lru_cache(_REMEMBERED)
@@ -96,6 +98,13 @@ def _is_hex(text: str) -> bool:
     return len(text) in (3, 6) and all(each in "0123456789abcdefABCDEF" for each in text)
 
 
-def _hex(colour: Color) -> str:
+def _colour(said: "str | Color", coords: Sequence[float] | None = None) -> "Color":
+    # It takes as long to load as all the rest of a command, and not every drawing has colours.
+    from coloraide import Color  # noqa: PLC0415
+
+    return Color(said, coords)
+
+
+def _hex(colour: "Color") -> str:
     shown = colour.convert("oklch").fit("srgb", method="oklch-chroma").convert("srgb")
     return str(shown.to_string(hex=True, alpha=False, fit="clip")).upper()

@@ -9,7 +9,7 @@ less than √(r² − h²/4).
 """
 
 import numpy as np
-from scipy.spatial import Delaunay, QhullError
+import scipy
 
 from dotstack.core.arrangement import pairs
 from dotstack.core.geometry import flat
@@ -86,8 +86,8 @@ def _widest(chords: tuple[Points, Points]) -> tuple[complex, float]:
     points += (off[0] + 1j * off[1]) * np.abs(end - start).max()
     try:
         table = np.stack([points.real, points.imag], axis=1)
-        triangles = Delaunay(table, qhull_options="QJ").simplices
-    except (QhullError, ValueError):
+        triangles = scipy.spatial.Delaunay(table, qhull_options="QJ").simplices
+    except (scipy.spatial.QhullError, ValueError):
         # Too few, or as good as one.
         return middle, 0.0
     a, b, c = (points[corner] for corner in triangles.T)

@@ -3,7 +3,7 @@
 from collections.abc import Mapping, Sequence
 
 import numpy as np
-from scipy.spatial import cKDTree
+import scipy
 
 from dotstack.core.geometry import Contour, Outline, Segments, Tolerance
 
@@ -20,7 +20,7 @@ def chained(lines: Sequence[Outline]) -> list[Outline]:
     ends = np.array([[s.start[0], s.end[-1]] for s in left]).ravel()
     extent = float(np.hypot(np.ptp(ends.real), np.ptp(ends.imag)))
     snap = Tolerance.of_extent(extent, float(np.abs(ends).max())).snap
-    tree = cKDTree(np.stack([ends.real, ends.imag], axis=1))
+    tree = scipy.spatial.cKDTree(np.stack([ends.real, ends.imag], axis=1))
     near = tree.query_ball_point(np.stack([ends.real, ends.imag], axis=1), snap)
     # Each end's only partner; end 2i is where line i starts, 2i + 1 where it ends.
     partner = {i: next(j for j in met if j != i) for i, met in enumerate(near) if len(met) == 2}

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from functools import cached_property
 
 import numpy as np
-from scipy.optimize import linear_sum_assignment
+import scipy
 
 from dotstack.core.arrangement import Arrangement, Region
 from dotstack.core.combine.parts import tops
@@ -136,7 +136,7 @@ def _matched(arrangement: Arrangement, picks: Sequence[Pick]) -> tuple[tuple[int
             cost = np.array(
                 [[_cost(arrangement.regions[p], each) for p in places] for each in mine]
             )
-            for row, column in zip(*linear_sum_assignment(cost), strict=True):
+            for row, column in zip(*scipy.optimize.linear_sum_assignment(cost), strict=True):
                 found[mine[row]] = places[column]
     return tuple(tuple(found.get(each) for each in pick.regions) for pick in picks)
 

@@ -2,7 +2,7 @@
 
 import cython
 import numpy as np
-from scipy.spatial import cKDTree
+import scipy
 
 from dotstack.core.geometry import flat
 from dotstack.core.geometry.arrays import Floats, Ints, Points, cross, dot, ranges
@@ -120,7 +120,7 @@ def distances(segments: Segments, points: Points) -> Floats:
     index = np.repeat(np.arange(len(segments)), count)
     share = ranges(np.zeros_like(count), count) / (count - 1)[index]
     samples = segments.at(index, share)
-    tree = cKDTree(np.stack([samples.real, samples.imag], axis=1))
+    tree = scipy.spatial.cKDTree(np.stack([samples.real, samples.imag], axis=1))
     wanted = np.stack([points.real, points.imag], axis=1)
     _, near = tree.query(wanted, k=min(_CANDIDATES, len(samples)))
     near = near.reshape(len(points), -1)

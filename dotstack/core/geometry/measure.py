@@ -2,8 +2,8 @@
 
 import cython
 import numpy as np
+import scipy
 from cython.cimports.libc.math import atan2, copysign, fabs, fmod, sqrt
-from scipy.special import ellipeinc
 
 from dotstack.core.geometry.arrays import Floats, Ints
 from dotstack.core.geometry.segments import ARC, CUBIC, LINE, Segments
@@ -97,7 +97,8 @@ def _arc_lengths(arcs: Segments) -> Floats:
     modulus = 1.0 - (np.minimum(rx, ry) / major) ** 2
     begin = arcs.angle + shift
     found: Floats = major * np.abs(
-        ellipeinc(begin + arcs.sweep, modulus) - ellipeinc(begin, modulus)
+        scipy.special.ellipeinc(begin + arcs.sweep, modulus)
+        - scipy.special.ellipeinc(begin, modulus)
     )
     return found
 

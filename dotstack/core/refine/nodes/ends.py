@@ -5,7 +5,7 @@ from itertools import pairwise
 from typing import Literal
 
 import numpy as np
-from scipy.spatial import cKDTree
+import scipy
 
 from dotstack.core.combine.chain import linked
 from dotstack.core.errors import GeometryError
@@ -167,7 +167,7 @@ def pairs_within(outline: Outline, distance: float) -> list[tuple[int, int]]:
     table = nodes_of(outline)
     ends = np.flatnonzero(~table.has_both)
     at = table.at[ends]
-    tree = cKDTree(np.stack([at.real, at.imag], axis=1))
+    tree = scipy.spatial.cKDTree(np.stack([at.real, at.imag], axis=1))
     # A little further, and then to the last digit.
     one, two = tree.query_pairs(distance * (1 + 1e-12), output_type="ndarray").T
     apart = np.abs(at[one] - at[two])
