@@ -21,7 +21,7 @@ _TYPES = sorted((_ROOT / "dotstack").rglob("*.pxd"))
 _DIGESTS = _ROOT / "build" / "compiled"
 # Exactness: no two operations are contracted into one that rounds otherwise. Numbers of drawings
 # are far from those at which a product of complex ones needs more than its four terms.
-_FLAGS = ["-O2", "-ffp-contract=off", "-fcx-limited-range"]
+_FLAGS = ["-O2", "-g0", "-ffp-contract=off", "-fcx-limited-range"]
 _DIRECTIVES = {
     "language_level": 3,
     "boundscheck": False,
