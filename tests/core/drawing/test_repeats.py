@@ -523,3 +523,15 @@ def test_copies_of_copies_bound_regions_too() -> None:
     split = do(drawing, "build-regions", ids=["rows"], id="split", name="Split")
     total = sum(evaluator().outline(e).area for e in evaluator().pieces(node(split, "split")))
     assert total == pytest.approx(outline(drawing, "rows").area, rel=1e-9)
+
+
+def test_a_repeat_within_copies_of_copies_is_laid_out_anew_in_all_of_them() -> None:
+    drawing = repeated("row", columns=2)
+    drawing = do(drawing, "make-repeat", ids=["all"], id="round", name="Round", layout="spin")
+    drawing = do(drawing, "make-repeat", ids=["round"], id="rows", name="Rows", layout="row")
+    for columns in (5, 1):
+        drawing = do(drawing, "set-repeat", id="rows:1:round:2:all",
+                     layout={"kind": "row", "columns": columns})  # fmt: skip
+        for place in ("rows:0:round:0", "rows:1:round:2", "rows:2:round:5"):
+            assert len(node(drawing, f"{place}:all").copies) == columns
+        assert_alike(do(drawing, "settle", ids=["rows"]), drawing)

@@ -249,9 +249,10 @@ class RepeatNode(CopyingNode):
         fresh = self.model_copy(update={"line": cast(self.line)}) if self.line else self
         if self.made is None:
             return fresh
-        fresh = fresh.tied()
-        new_ids.update(zip(ids_in(self.copies), ids_in(fresh.copies), strict=True))
-        return fresh
+        # The copies at hand are those of the old id; of another layout there may be more or fewer.
+        old = self.copies[0].id.rpartition(":")[0] if self.copies else self.id
+        new_ids.update((each, self.id + each.removeprefix(old)) for each in ids_in(self.copies))
+        return fresh.tied()
 
     def outline(self, evaluation: Evaluation) -> Outline:
         outlines = [evaluation.outline(copy) for copy in self.copies if copy.is_active]
