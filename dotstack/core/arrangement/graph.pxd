@@ -1,6 +1,6 @@
 cimport cython
 
-from dotstack.core.arrangement.linked cimport link
+from dotstack.core.arrangement.linked cimport link, number
 from dotstack.core.geometry.growing cimport FloatColumn, IntColumn
 from dotstack.core.geometry.locate cimport nearest_on
 from dotstack.core.geometry.one_by_one cimport OneByOne

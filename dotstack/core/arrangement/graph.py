@@ -11,7 +11,7 @@ from dotstack.core.geometry.arrays import Bools, Floats, Ints, Points, run_start
 from dotstack.core.geometry.segments import LINE, Segments
 
 if not cython.compiled:
-    from dotstack.core.arrangement.linked import link
+    from dotstack.core.arrangement.linked import link, number
     from dotstack.core.geometry.growing import FloatColumn, IntColumn
     from dotstack.core.geometry.locate import nearest_on
     from dotstack.core.geometry.one_by_one import OneByOne
@@ -285,14 +285,7 @@ def _course_labels(segments: Segments, edges: _Edges, course: float) -> Ints:
                 break
         if leader[edge] == edge:
             leaders.append(edge)
-    # What leads others came before them, and has its number.
-    count: cython.Py_ssize_t = 0
-    for k in range(leader.shape[0]):
-        if leader[k] == k:
-            leader[k] = count
-            count += 1
-        else:
-            leader[k] = leader[leader[k]]
+    number(leader)
     return found
 
 

@@ -21,15 +21,21 @@ def labels(n: int, a: Ints, b: Ints) -> Ints:
     i: cython.Py_ssize_t
     for i in range(ones.shape[0]):
         link(label, ones[i], others[i])
+    number(label)
+    return numbered
+
+
+def number(lowest: cython.Py_ssize_t[:]) -> cython.void:
+    """Puts numbers from 0 in the place of things that lead to the lowest of their sets."""
     count: cython.Py_ssize_t = 0
-    for i in range(label.shape[0]):
-        # What is above it came before, and has its number.
-        if label[i] == i:
-            label[i] = count
+    i: cython.Py_ssize_t
+    for i in range(lowest.shape[0]):
+        # What it leads to came before, and has its number.
+        if lowest[i] == i:
+            lowest[i] = count
             count += 1
         else:
-            label[i] = label[label[i]]
-    return numbered
+            lowest[i] = lowest[lowest[i]]
 
 
 def link(above: cython.Py_ssize_t[:], a: cython.Py_ssize_t, b: cython.Py_ssize_t) -> cython.void:

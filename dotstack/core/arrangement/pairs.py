@@ -28,7 +28,6 @@ class Strips:
     Attributes:
         box: the boxes of strip k are box[offsets[k]] to box[offsets[k + 1]].
         first: by box, the first strip that it reaches.
-        furthest: by place in ``box``, how far to the right those reach of its strip up to it.
 
     """
 
@@ -50,16 +49,19 @@ class Strips:
         for k in range(self.offsets.shape[0] - 1):
             self.offsets[k + 1] += self.offsets[k]
         self.box = np.empty(self.offsets[len(bounds) + 1], np.intp)
-        self.furthest = np.empty(self.offsets[len(bounds) + 1])
+        # By place: where its box begins, and how far to the right those reach up to it.
+        self._left, self._furthest = np.empty((2, self.offsets[len(bounds) + 1]))
         # By strip: the place that is filled next.
         free: cython.Py_ssize_t[:] = np.array(self.offsets)
         place: cython.Py_ssize_t
         for place in range(from_left.shape[0]):
             i = from_left[place]
             for k in range(self.first[i], last[i] + 1):
-                self.box[free[k]], self.furthest[free[k]] = i, self.x1[i]
+                reach: cython.double = self.x1[i]
                 if free[k] > self.offsets[k]:
-                    self.furthest[free[k]] = max(self.x1[i], self.furthest[free[k] - 1])
+                    reach = max(reach, self._furthest[free[k] - 1])
+                self.box[free[k]], self._left[free[k]] = i, self.x0[i]
+                self._furthest[free[k]] = reach
                 free[k] += 1
 
     @property
@@ -69,39 +71,28 @@ class Strips:
 
     def of(self, y: cython.double) -> cython.Py_ssize_t:
         """The strip that y lies in."""
-        low: cython.Py_ssize_t = 0
-        high: cython.Py_ssize_t = self._bounds.shape[0]
-        while low < high:
-            middle: cython.Py_ssize_t = (low + high) // 2
-            if self._bounds[middle] < y:
-                low = middle + 1
-            else:
-                high = middle
-        return low
+        return _place(self._bounds, 0, self._bounds.shape[0], y)
 
     def beginning(self, strip: cython.Py_ssize_t, x: cython.double) -> cython.Py_ssize_t:
         """The first place in a strip from which boxes begin at x or to the right of it."""
-        low: cython.Py_ssize_t = self.offsets[strip]
-        high: cython.Py_ssize_t = self.offsets[strip + 1]
-        while low < high:
-            middle: cython.Py_ssize_t = (low + high) // 2
-            if self.x0[self.box[middle]] < x:
-                low = middle + 1
-            else:
-                high = middle
-        return low
+        return _place(self._left, self.offsets[strip], self.offsets[strip + 1], x)
 
     def reaching(self, strip: cython.Py_ssize_t, x: cython.double) -> cython.Py_ssize_t:
         """The first place in a strip before which no box reaches x."""
-        low: cython.Py_ssize_t = self.offsets[strip]
-        high: cython.Py_ssize_t = self.offsets[strip + 1]
-        while low < high:
-            middle: cython.Py_ssize_t = (low + high) // 2
-            if self.furthest[middle] < x:
-                low = middle + 1
-            else:
-                high = middle
-        return low
+        return _place(self._furthest, self.offsets[strip], self.offsets[strip + 1], x)
+
+
+def _place(
+    values: cython.double[:], low: cython.Py_ssize_t, high: cython.Py_ssize_t, x: cython.double
+) -> cython.Py_ssize_t:
+    """The first place from low up to high at which ascending values are not below x; or high."""
+    while low < high:
+        middle: cython.Py_ssize_t = (low + high) // 2
+        if values[middle] < x:
+            low = middle + 1
+        else:
+            high = middle
+    return low
 
 
 def _bounds(low: Floats, high: Floats) -> Floats:

@@ -1,5 +1,5 @@
 from dotstack.core.geometry.one_by_one cimport OneByOne
-from dotstack.core.geometry.plane cimport norm
+from dotstack.core.geometry.plane cimport dot, norm
 
 cdef double _FAR
 cdef int _SAMPLES, _NEWTON_STEPS

@@ -4,14 +4,14 @@ import cython
 import numpy as np
 import scipy
 
-from dotstack.core.geometry import flat
-from dotstack.core.geometry.arrays import Floats, Ints, Points, cross, dot, ranges
+from dotstack.core.geometry import arrays, flat
+from dotstack.core.geometry.arrays import Floats, Ints, Points, ranges
 from dotstack.core.geometry.measure import lengths
 from dotstack.core.geometry.segments import Segments
 
 if not cython.compiled:
     from dotstack.core.geometry.one_by_one import OneByOne
-    from dotstack.core.geometry.plane import norm
+    from dotstack.core.geometry.plane import dot, norm
 
 _SAMPLES, _FAR = 9, float("inf")
 _NEWTON_STEPS = 6
@@ -31,18 +31,18 @@ def winding(segments: Segments, point: complex) -> int:
         return 0
     pieces = flat.flatten(segments, np.arange(len(segments)), 0.0)
     a, b = pieces.start - point, pieces.end - point
-    side = cross(a, b)
+    side = arrays.cross(a, b)
     up = (a.imag <= 0) & (b.imag > 0) & (side > 0)
     down = (a.imag > 0) & (b.imag <= 0) & (side < 0)
     rounds = int(up.sum()) - int(down.sum())
     size = np.abs(pieces.chord)
     with np.errstate(invalid="ignore", divide="ignore"):
-        along, off = dot(pieces.chord, -a) / size, cross(pieces.chord, -a) / size
+        along, off = arrays.dot(pieces.chord, -a) / size, arrays.cross(pieces.chord, -a) / size
     near = (along >= 0) & (along < size) & (np.abs(off) <= pieces.sag) & (pieces.sag > 0)
     if near.any():
         close = pieces.take(near)
         t = flat.parameter_at(segments, close, along[near])
-        bulge = cross(close.chord, segments.at(close.parent, t) - close.start) / size[near]
+        bulge = arrays.cross(close.chord, segments.at(close.parent, t) - close.start) / size[near]
         here = off[near]
         # Right of the chord the curve goes out and round the point; left of it, it leaves it out.
         rounds += int(((here < 0) & (here > bulge)).sum()) - int(
@@ -163,7 +163,7 @@ def nearest_of_all(segments: Segments, point: complex) -> tuple[int, float, floa
     for _ in range(_HALVINGS):
         gap, chord = point - pieces.start, pieces.chord
         square = np.maximum(np.abs(chord) ** 2, np.finfo(float).tiny)
-        along = np.clip(dot(chord, gap) / square, 0.0, 1.0)
+        along = np.clip(arrays.dot(chord, gap) / square, 0.0, 1.0)
         t = pieces.t0 + along * (pieces.t1 - pieces.t0)
         t = np.stack([pieces.t0, t, pieces.t1], axis=1)
         distance = np.abs(segments.at(pieces.parent[:, None], t) - point)
