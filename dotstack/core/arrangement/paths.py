@@ -105,11 +105,10 @@ def exits(segments: Segments, index: Ints, radius: Floats, back: bool) -> Points
     radii: cython.double[:] = radius
     k: cython.Py_ssize_t
     for k in range(out.shape[0]):
-        start: cython.doublecomplex = each.start[rows[k]]
-        end: cython.doublecomplex = each.end[rows[k]]
+        row: cython.Py_ssize_t = each.row(rows[k])
         if back:
-            path.along(rows[k], 1.0, 0.0, end, start)
+            path.along(row, 1.0, 0.0, each.end[row], each.start[row])
         else:
-            path.along(rows[k], 0.0, 1.0, start, end)
+            path.along(row, 0.0, 1.0, each.start[row], each.end[row])
         out[k] = path.exit_vector(radii[k])
     return found

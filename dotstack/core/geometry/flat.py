@@ -182,13 +182,14 @@ def flatten(segments: Segments, index: Ints, floor: float, limit_rad: float = FL
     each: OneByOne = OneByOne(segments)
     found, todo = list[Piece](), list[Piece]()
     rows: cython.Py_ssize_t[:] = index
-    row: cython.Py_ssize_t
+    place: cython.Py_ssize_t
     k: cython.int
-    for row in range(rows.shape[0]):
-        count: cython.int = _first_count(each, rows[row], limit_rad)
+    for place in range(rows.shape[0]):
+        i: cython.Py_ssize_t = each.row(rows[place])
+        count: cython.int = _first_count(each, i, limit_rad)
         for k in range(count, 0, -1):
             begin: cython.double = k - 1
-            todo.append(piece_of(each, rows[row], begin / count, (begin + 1.0) / count))
+            todo.append(piece_of(each, i, begin / count, (begin + 1.0) / count))
         while todo:
             piece: Piece = todo.pop()
             t0, t1 = piece.t0, piece.t1
@@ -197,8 +198,8 @@ def flatten(segments: Segments, index: Ints, floor: float, limit_rad: float = FL
                 found.append(piece)
             else:
                 middle: cython.double = (t0 + t1) / 2
-                todo.append(piece_of(each, rows[row], middle, t1))
-                todo.append(piece_of(each, rows[row], t0, middle))
+                todo.append(piece_of(each, i, middle, t1))
+                todo.append(piece_of(each, i, t0, middle))
     return tabled(found)
 
 
@@ -207,8 +208,8 @@ def halve(segments: Segments, pieces: Pieces) -> Pieces:
     each: OneByOne = OneByOne(segments)
     firsts, seconds = list[Piece](), list[Piece]()
     for parent, t0, t1 in zip(pieces.parent, pieces.t0, pieces.t1):
-        firsts.append(piece_of(each, parent, t0, (t0 + t1) / 2))
-        seconds.append(piece_of(each, parent, (t0 + t1) / 2, t1))
+        firsts.append(piece_of(each, each.row(parent), t0, (t0 + t1) / 2))
+        seconds.append(piece_of(each, each.row(parent), (t0 + t1) / 2, t1))
     return tabled(firsts + seconds)
 
 
@@ -246,7 +247,7 @@ def parameter_at(segments: Segments, pieces: Pieces, along: Floats) -> Floats:
     i: cython.Py_ssize_t
     k: cython.Py_ssize_t
     for i in range(t.shape[0]):
-        piece: Piece = piece_of(each, pieces.parent[i], pieces.t0[i], pieces.t1[i])
+        piece: Piece = piece_of(each, each.row(pieces.parent[i]), pieces.t0[i], pieces.t1[i])
         for k in range(t.shape[1]):
             t[i, k] = piece.parameter_at(each, places[i, k])
     return found

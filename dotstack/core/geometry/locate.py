@@ -64,8 +64,9 @@ def nearest(segments: Segments, index: Ints, points: Points) -> tuple[Floats, Fl
     spots: cython.doublecomplex[:] = points
     k: cython.Py_ssize_t
     for k in range(t.shape[0]):
-        t[k] = nearest_on(each, rows[k], 0.0, 1.0, spots[k])
-        away[k] = norm(each.at(rows[k], t[k]) - spots[k])
+        row: cython.Py_ssize_t = each.row(rows[k])
+        t[k] = nearest_on(each, row, 0.0, 1.0, spots[k])
+        away[k] = norm(each.at(row, t[k]) - spots[k])
     return found, distance
 
 

@@ -7,6 +7,7 @@ cdef class OneByOne:
     cdef const signed char[:] kind
     cdef const double complex[:] start, end, p, q, turn
     cdef const double[:] angle, sweep
+    cdef Py_ssize_t row(self, Py_ssize_t i) except -1
     cdef double complex at(self, Py_ssize_t i, double t) noexcept
     cdef double complex velocity(self, Py_ssize_t i, double t) noexcept
     cdef double complex acceleration(self, Py_ssize_t i, double t) noexcept

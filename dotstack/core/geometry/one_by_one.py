@@ -28,6 +28,13 @@ class OneByOne:
         self.angle, self.sweep = segments.angle, segments.sweep
         self.turn = np.exp(1j * segments.rotation)
 
+    def row(self, i: cython.Py_ssize_t) -> cython.Py_ssize_t:
+        """The row that i names, below 0 from the end, as everywhere. Raises IndexError."""
+        n: cython.Py_ssize_t = self.kind.shape[0]
+        if not -n <= i < n:
+            raise IndexError(f"There is no segment {i} of {n}.")
+        return i + n if i < 0 else i
+
     def at(self, i: cython.Py_ssize_t, t: cython.double) -> cython.doublecomplex:
         """The point of segment i at t."""
         a: cython.doublecomplex = self.start[i]
@@ -116,12 +123,13 @@ def evaluated(segments: "Segments", index: Ints, t: Floats, order: cython.int) -
     places: cython.double[:] = t
     i: cython.Py_ssize_t
     for i in range(places.shape[0]):
+        row: cython.Py_ssize_t = each.row(rows[i])
         if order == 0:
-            out[i] = each.at(rows[i], places[i])
+            out[i] = each.at(row, places[i])
         elif order == 1:
-            out[i] = each.velocity(rows[i], places[i])
+            out[i] = each.velocity(row, places[i])
         else:
-            out[i] = each.acceleration(rows[i], places[i])
+            out[i] = each.acceleration(row, places[i])
     return found
 
 
@@ -140,8 +148,9 @@ def handles(segments: "Segments", index: Ints, t0: Floats, t1: Floats) -> tuple[
     finish: cython.double[:] = t1
     i: cython.Py_ssize_t
     for i in range(begin.shape[0]):
+        row: cython.Py_ssize_t = each.row(rows[i])
         whole: cython.bint = begin[i] == 0.0 and finish[i] == 1.0
-        if each.kind[rows[i]] == _CUBIC and not whole:
-            first[i] = each.polar(rows[i], begin[i], begin[i], finish[i])
-            second[i] = each.polar(rows[i], begin[i], finish[i], finish[i])
+        if each.kind[row] == _CUBIC and not whole:
+            first[i] = each.polar(row, begin[i], begin[i], finish[i])
+            second[i] = each.polar(row, begin[i], finish[i], finish[i])
     return p, q

@@ -202,3 +202,12 @@ def test_a_rounded_box_has_arcs_of_its_radius_or_of_the_largest_that_fits() -> N
     assert rectangle(10, 6, 99) == rectangle(10, 6, 3)
     # The short sides have no length left.
     assert rectangle(10, 6, 3).node_count == 6
+
+
+def test_segments_are_counted_from_either_end_and_no_further() -> None:
+    rows, half = Segments.polyline(0j, 1 + 0j, 1 + 1j), np.array([0.5])
+    assert rows.at(np.array([-1]), half) == rows.at(np.array([1]), half) == 1 + 0.5j
+    for ask in (rows.at, rows.velocity, rows.acceleration):
+        for outside in (2, -3):
+            with pytest.raises(IndexError):
+                ask(np.array([outside]), half)
