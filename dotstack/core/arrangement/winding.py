@@ -20,7 +20,7 @@ def covers(graph: Graph, faces: Faces, evenodd: Bools) -> Bools:
     reached from, but for the operands that pass the edge between.
     """
     tree = _Tree.of(faces)
-    found = np.zeros((len(tree.face), len(evenodd)), np.bool_)
+    found = np.zeros((len(faces.areas), len(evenodd)), np.bool_)
     cover: cython.uchar[:, :] = found.view(np.uint8)
     parity: cython.uchar[:] = evenodd.view(np.uint8)
     winding: cython.Py_ssize_t[:] = np.zeros(len(evenodd), np.intp)
@@ -60,7 +60,7 @@ def contradicts_itself(graph: Graph, faces: Faces) -> bool:
     rises = np.zeros(len(graph), np.int64)
     np.add.at(rises, runs.edge, runs.passes * weights[runs.operand])
     rise: cython.longlong[:] = rises
-    total: cython.longlong[:] = np.zeros(len(tree.face), np.int64)
+    total: cython.longlong[:] = np.zeros(len(faces.areas), np.int64)
     face: cython.Py_ssize_t[:] = tree.face
     above: cython.Py_ssize_t[:] = tree.above
     half: cython.Py_ssize_t[:] = tree.half
@@ -79,7 +79,8 @@ class _Tree:
     """A walk from the outside through all faces, each after the one that it is reached from.
 
     Attributes:
-        face: in that order; face 0, the outside, is the first.
+        face: in that order; face 0, the outside, is the first. Where an arrangement contradicts
+            itself some may not be reached.
         above: shape (faces,); the face that each is reached from.
         half: shape (faces,); the half-edge on its side of the edge that it is reached over.
 

@@ -11,7 +11,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from bench.families import FAMILIES, interlocked
-from dotstack.core.arrangement import Arrangement, faces, meetings, pole, rotation
+from dotstack.core.arrangement import Arrangement, faces, meetings, pole, rotation, winding
 from dotstack.core.combine import difference, exclusion, union
 from dotstack.core.errors import ArrangementError
 from dotstack.core.geometry import Affine, Outline
@@ -168,6 +168,18 @@ def test_check_sees_every_two_half_edges_that_have_changed_places(family: str) -
                     )
                 with pytest.raises(ArrangementError):
                     replace(arrangement, _faces=found).check()
+
+
+def test_faces_that_no_way_leads_to_contradict_the_windings() -> None:
+    squares = [rectangle(9, 9), rectangle(9, 9).transformed(Affine.translation(20, 0))]
+    arrangement = Arrangement.of(squares)
+    graph, found = arrangement._graph, arrangement._faces
+    side = found.of_half_edge.reshape(-1, 2)
+    beside = side.max(axis=1, keepdims=True) == side.max()
+    away = np.where(beside & (side == 0), len(found.areas), side).ravel()
+    lost = replace(found, of_half_edge=away, areas=np.append(found.areas, 1.0))
+    assert winding.contradicts_itself(graph, lost)
+    assert winding.covers(graph, lost, np.zeros(2, np.bool_)).sum() == 1
 
 
 def test_check_sees_parts_in_the_wrong_face_and_windings_that_disagree() -> None:
