@@ -4,7 +4,7 @@ import math
 
 import numpy as np
 import pytest
-from hypothesis import assume, given, settings
+from hypothesis import assume, given, reject, settings
 from hypothesis import strategies as st
 
 from dotstack.core.errors import GeometryError
@@ -99,7 +99,11 @@ def test_moved_nodes_go_where_they_are_put_and_sides_keep_their_kinds(
     count = outline.node_count
     nodes = numbers(*sorted(choose.draw(st.sets(st.integers(0, count - 1), min_size=1))))
     before = hand.nodes_of(outline).at
-    made = hand.moved(outline, nodes, np.full(len(nodes), by))
+    try:
+        made = hand.moved(outline, nodes, np.full(len(nodes), by))
+    except GeometryError:
+        # The ends of an arc would meet, which is refused.
+        reject()
     assert made.segments.kind.tolist() == outline.segments.kind.tolist()
     expected = before.copy()
     expected[nodes] += by
