@@ -5,7 +5,7 @@ by a discriminant's sign.
 """
 
 import cython
-from cython.cimports.libc.math import copysign, fabs, fmod, hypot, pi, sqrt
+from cython.cimports.libc.math import copysign, fabs, hypot, pi, sqrt
 
 from dotstack.core.geometry.arrays import Floats, Ints
 from dotstack.core.geometry.tolerance import Tolerance
@@ -132,9 +132,7 @@ def arc_parameter(
 ) -> cython.double:
     """The parameter at an eccentric angle, −1 if it is off the arc by more than a length."""
     span: cython.double = fabs(each.sweep[arc])
-    forward: cython.double = fmod(copysign(1.0, each.sweep[arc]) * (theta - each.angle[arc]), _TURN)
-    if forward < 0.0:
-        forward += _TURN
+    forward: cython.double = each.forward(arc, theta)
     if forward <= span:
         return forward / span if span > 0.0 else 0.0
     # Off the arc, the nearer of its ends counts.

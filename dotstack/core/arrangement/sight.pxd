@@ -5,7 +5,7 @@ from dotstack.core.geometry.growing cimport FloatColumn, IntColumn
 from dotstack.core.geometry.one_by_one cimport OneByOne
 from dotstack.core.geometry.plane cimport norm
 
-cdef double _FAR, _TURN, _SURE_SNAPS, _SLOPE, _ROOT_WIDTH, _EYE, _STEEP
+cdef double _FAR, _SURE_SNAPS, _SLOPE, _ROOT_WIDTH, _EYE, _STEEP
 cdef int _LINE, _ARC, _ROOT_STEPS
 
 @cython.final

@@ -8,7 +8,7 @@ from typing import Self
 
 import cython
 import numpy as np
-from cython.cimports.libc.math import acos, atan2, copysign, fabs, fmod, hypot, sqrt
+from cython.cimports.libc.math import acos, atan2, copysign, fabs, hypot, sqrt
 
 from dotstack.core.geometry import measure
 from dotstack.core.geometry.arrays import Bools, Ints, Points
@@ -21,7 +21,7 @@ if not cython.compiled:
     from dotstack.core.geometry.plane import norm
 
 _LINE, _ARC = LINE, ARC
-_FAR, _TURN = float("inf"), 2 * np.pi
+_FAR = float("inf")
 _ROOT_STEPS = 60
 _ROOT_WIDTH = 1e-13
 # Within as many snaps of each other, of an end or of the eye, edges are not told apart.
@@ -41,14 +41,12 @@ class Seen:
         edge: the nearest edge ahead; −1 where there is none.
         left: whether it is the edge's left side.
         sure: whether nothing comes so near that the answer hangs on rounding.
-        alone: whether the look meets the eye's own group no second time so near to the eye.
 
     """
 
     edge: Ints
     left: Bools
     sure: Bools
-    alone: Bools
 
 
 class Frame:
@@ -92,19 +90,17 @@ class Frame:
 
         ``group`` has shape (edges,).
         """
-        seen = Seen(np.full(len(eyes), -1), *np.ones((3, len(eyes)), np.bool_))
+        seen = Seen(np.full(len(eyes), -1), *np.ones((2, len(eyes)), np.bool_))
         edge: cython.Py_ssize_t[:] = seen.edge
         left: cython.uchar[:] = seen.left.view(np.uint8)
         sure: cython.uchar[:] = seen.sure.view(np.uint8)
-        alone: cython.uchar[:] = seen.alone.view(np.uint8)
         spots: cython.doublecomplex[:] = eyes
         owns: cython.Py_ssize_t[:] = own
         groups: cython.Py_ssize_t[:] = group
         e: cython.Py_ssize_t
         for e in range(spots.shape[0]):
             self._see(spots[e].real, spots[e].imag, owns[e], groups)
-            edge[e], left[e] = self._edge, self._left
-            sure[e], alone[e] = self._sure, self._alone
+            edge[e], left[e], sure[e] = self._edge, self._left, self._sure
         return seen
 
     def contradicts(self, of_half_edge: Ints) -> bool:
@@ -262,14 +258,11 @@ class Frame:
             return 0
         phase: cython.double = atan2(b, a)
         swing = acos(off / swing)
-        way: cython.double = copysign(1.0, each.sweep[i])
         count: cython.int = 0
         side: cython.int
         for side in range(2):
             theta: cython.double = phase + (swing if side else -swing)
-            forward: cython.double = fmod(way * (theta - each.angle[i]), _TURN)
-            if forward < 0.0:
-                forward += _TURN
+            forward: cython.double = each.forward(i, theta)
             if forward <= fabs(each.sweep[i]):
                 self._t[count] = forward / fabs(each.sweep[i])
                 count += 1

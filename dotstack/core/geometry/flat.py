@@ -200,7 +200,7 @@ def flatten(segments: Segments, index: Ints, floor: float, limit_rad: float = FL
                 middle: cython.double = (t0 + t1) / 2
                 todo.append(piece_of(each, i, middle, t1))
                 todo.append(piece_of(each, i, t0, middle))
-    return tabled(found)
+    return _tabled(found)
 
 
 def halve(segments: Segments, pieces: Pieces) -> Pieces:
@@ -210,11 +210,10 @@ def halve(segments: Segments, pieces: Pieces) -> Pieces:
     for parent, t0, t1 in zip(pieces.parent, pieces.t0, pieces.t1):
         firsts.append(piece_of(each, each.row(parent), t0, (t0 + t1) / 2))
         seconds.append(piece_of(each, each.row(parent), (t0 + t1) / 2, t1))
-    return tabled(firsts + seconds)
+    return _tabled(firsts + seconds)
 
 
-def tabled(found: list[Piece]) -> Pieces:
-    """The pieces in one table."""
+def _tabled(found: list[Piece]) -> Pieces:
     n = len(found)
     table = Pieces(
         np.empty(n, np.intp), *np.empty((2, n)), *np.empty((2, n), complex), *np.empty((2, n))
@@ -238,16 +237,14 @@ def tabled(found: list[Piece]) -> Pieces:
 def parameter_at(segments: Segments, pieces: Pieces, along: Floats) -> Floats:
     """Parameters at which pieces reach given distances along their chords.
 
-    ``along`` has shape (n,) or (n, k) and is measured from the piece's start.
+    ``along`` has shape (n,) and is measured from the piece's start.
     """
     each: OneByOne = OneByOne(segments)
-    found, width = np.empty(along.shape), 1 if along.ndim == 1 else along.shape[1]
-    places: cython.double[:, :] = along.reshape(-1, width)
-    t: cython.double[:, :] = found.reshape(-1, width)
+    found = np.empty(len(pieces))
+    places: cython.double[:] = along
+    t: cython.double[:] = found
     i: cython.Py_ssize_t
-    k: cython.Py_ssize_t
     for i in range(t.shape[0]):
         piece: Piece = piece_of(each, each.row(pieces.parent[i]), pieces.t0[i], pieces.t1[i])
-        for k in range(t.shape[1]):
-            t[i, k] = piece.parameter_at(each, places[i, k])
+        t[i] = piece.parameter_at(each, places[i])
     return found

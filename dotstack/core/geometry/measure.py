@@ -3,7 +3,7 @@
 import cython
 import numpy as np
 import scipy
-from cython.cimports.libc.math import atan2, copysign, fabs, fmod, sqrt
+from cython.cimports.libc.math import atan2, copysign, fabs, sqrt
 
 from dotstack.core.geometry.arrays import Floats, Ints
 from dotstack.core.geometry.segments import ARC, CUBIC, LINE, Segments
@@ -13,7 +13,7 @@ if not cython.compiled:
     from dotstack.core.geometry.plane import cross
 
 _LINE, _ARC, _CUBIC = LINE, ARC, CUBIC
-_TURN, _HALF_TURN = 2 * np.pi, np.pi
+_HALF_TURN = np.pi
 
 # Of a cubic's length, how far a part and its halves may differ; and how often parts are halved.
 _AGREEING = 1e-11
@@ -158,9 +158,7 @@ def _extremes(each: OneByOne, i: cython.Py_ssize_t, t: cython.double[:]) -> cyth
 def _along(each: OneByOne, i: cython.Py_ssize_t, theta: cython.double) -> cython.double:
     """The parameter of an eccentric angle on an arc, 0 if it is not on it."""
     sweep: cython.double = fabs(each.sweep[i])
-    forward: cython.double = fmod(copysign(1.0, each.sweep[i]) * (theta - each.angle[i]), _TURN)
-    if forward < 0.0:
-        forward += _TURN
+    forward: cython.double = each.forward(i, theta)
     return forward / sweep if forward < sweep else 0.0
 
 

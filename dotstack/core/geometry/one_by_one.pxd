@@ -1,6 +1,7 @@
 cimport cython
 
 cdef int _ARC, _CUBIC
+cdef double _TURN
 
 @cython.final
 cdef class OneByOne:
@@ -11,4 +12,5 @@ cdef class OneByOne:
     cdef double complex at(self, Py_ssize_t i, double t) noexcept
     cdef double complex velocity(self, Py_ssize_t i, double t) noexcept
     cdef double complex acceleration(self, Py_ssize_t i, double t) noexcept
+    cdef double forward(self, Py_ssize_t i, double theta) noexcept
     cdef double complex polar(self, Py_ssize_t i, double r, double s, double t) noexcept

@@ -4,7 +4,7 @@ from typing import TYPE_CHECKING
 
 import cython
 import numpy as np
-from cython.cimports.libc.math import cos, sin
+from cython.cimports.libc.math import copysign, cos, fmod, sin
 
 from dotstack.core.geometry.arrays import Floats, Ints, Points
 
@@ -13,6 +13,7 @@ if TYPE_CHECKING:
 
 LINE, ARC, CUBIC = 0, 1, 2
 _ARC, _CUBIC = ARC, CUBIC
+_TURN = 2 * np.pi
 
 
 class OneByOne:
@@ -88,6 +89,12 @@ class OneByOne:
             two: cython.doublecomplex = b - 2.0 * c + self.end[i]
             return 6.0 * ((1.0 - t) * one + t * two)
         return 0.0
+
+    def forward(self, i: cython.Py_ssize_t, theta: cython.double) -> cython.double:
+        """How far arc i goes from its start to an eccentric angle, its own way: 0 to a turn."""
+        way: cython.double = copysign(1.0, self.sweep[i])
+        along: cython.double = fmod(way * (theta - self.angle[i]), _TURN)
+        return along + _TURN if along < 0.0 else along
 
     def polar(
         self, i: cython.Py_ssize_t, r: cython.double, s: cython.double, t: cython.double

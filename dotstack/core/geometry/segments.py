@@ -240,9 +240,7 @@ class Segments(Table):
         )
 
 
-def _on_ellipse(
-    centre: Points | np.complex128, radii: Points, rotation: Floats, theta: Floats
-) -> Points:
+def _on_ellipse(centre: Points, radii: Points, rotation: Floats, theta: Floats) -> Points:
     local = radii.real * np.cos(theta) + 1j * radii.imag * np.sin(theta)
     if not rotation.any():
         unturned: Points = centre + local
