@@ -10,7 +10,7 @@ from dotstack.core.drawing.places import plate_of
 from dotstack.core.drawing.sampling import contrast_beneath, sampled
 from dotstack.core.values import Coordinate, Id
 from dotstack.web import answers
-from dotstack.web.blueprints import api
+from dotstack.web.blueprints import Part
 from dotstack.web.models import Based, Body, DrawingPath
 from dotstack.web.steps import ShapeAt, at
 from dotstack.web.studio import studio
@@ -51,7 +51,7 @@ class ContrastAnswer(BaseModel):
     contrast: float
 
 
-blueprint = api("colours", "/api")
+blueprint = Part("colours", "/api")
 
 
 @blueprint.post("/colour", responses={200: ColourAnswer})

@@ -4,6 +4,7 @@ from typing import Any
 
 from flask_openapi3 import OpenAPI
 
+from dotstack.web.blueprints import Part
 from dotstack.web.errors import MEDIA
 
 _JSON = "application/json"
@@ -11,6 +12,12 @@ _JSON = "application/json"
 
 def described(app: OpenAPI) -> dict[str, Any]:
     """What an application answers, and in which words it refuses."""
+    for part in app.blueprints.values():
+        if isinstance(part, Part):
+            part.describe()
+            app.tags.extend(part.tags)
+            app.paths |= part.paths
+            app.components_schemas |= part.components_schemas
     description: dict[str, Any] = app.api_doc
     parts = description["components"]
     # What there is nothing of is left out, not empty.

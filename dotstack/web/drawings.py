@@ -11,7 +11,7 @@ from dotstack.core.drawing.places import plate_of
 from dotstack.core.formats import write_svg
 from dotstack.core.values import Length, Name
 from dotstack.web import answers
-from dotstack.web.blueprints import api, takes
+from dotstack.web.blueprints import Part, takes
 from dotstack.web.models import (
     Body,
     CarriedCollection,
@@ -69,7 +69,7 @@ class OpenedFile(BaseModel):
     carried: list[CarriedCollection]
 
 
-blueprint = api("drawings", "/api/drawings")
+blueprint = Part("drawings", "/api/drawings")
 
 
 @blueprint.get("", responses={200: DrawingCards})

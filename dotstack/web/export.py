@@ -13,7 +13,7 @@ from dotstack.core.drawing.places import plate_of
 from dotstack.core.formats import Picture
 from dotstack.core.values import Id
 from dotstack.web import answers
-from dotstack.web.blueprints import api
+from dotstack.web.blueprints import Part
 from dotstack.web.models import Body, ShapeIds
 from dotstack.web.studio import studio
 
@@ -96,7 +96,7 @@ class ExportAnswer(BaseModel):
     notes: list[str]
 
 
-blueprint = api("export", "/api/export")
+blueprint = Part("export", "/api/export")
 
 
 @blueprint.post("", responses={200: ExportAnswer})

@@ -6,7 +6,7 @@ from pydantic import BaseModel
 from dotstack.core.drawing.places import plate_of
 from dotstack.core.values import Name
 from dotstack.web import answers
-from dotstack.web.blueprints import api
+from dotstack.web.blueprints import Part
 from dotstack.web.models import (
     Based,
     Body,
@@ -57,7 +57,7 @@ class GoBack(Based):
     state: StateId
 
 
-blueprint = api("history", "/api/drawings/<drawing_id>")
+blueprint = Part("history", "/api/drawings/<drawing_id>")
 
 
 @blueprint.get("/history", responses={200: DrawingHistory})

@@ -7,7 +7,7 @@ from dotstack.core.drawing.kinds import Node
 from dotstack.core.drawing.pasting import pasted
 from dotstack.store import new_id
 from dotstack.web import answers
-from dotstack.web.blueprints import api
+from dotstack.web.blueprints import Part
 
 
 class PastedShapes(BaseModel):
@@ -20,7 +20,7 @@ class PastedShapes(BaseModel):
     notes: list[str]
 
 
-blueprint = api("import", "/api/import")
+blueprint = Part("import", "/api/import")
 
 
 @blueprint.post("/svg", responses={200: PastedShapes})

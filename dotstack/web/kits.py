@@ -10,7 +10,7 @@ from dotstack.core.drawing.drawing_file import read_drawing
 from dotstack.core.drawing.kit import read_kit, write_kit
 from dotstack.core.errors import FormatError
 from dotstack.web import answers
-from dotstack.web.blueprints import api, takes
+from dotstack.web.blueprints import Part, takes
 from dotstack.web.models import KitAnswer
 from dotstack.web.studio import studio
 
@@ -27,7 +27,7 @@ class KitQuery(BaseModel):
     when_there: Literal["replace", "keep both", "skip"] | None = None
 
 
-blueprint = api("kits", "/api/kits")
+blueprint = Part("kits", "/api/kits")
 
 
 @blueprint.get("/<collection_id>", responses={200: None})

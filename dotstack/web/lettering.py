@@ -11,7 +11,7 @@ from dotstack.core.letters import Font, read_font, sample
 from dotstack.core.letters.files import MAX_BYTES
 from dotstack.core.letters.registered import feature_names
 from dotstack.web import answers
-from dotstack.web.blueprints import api, takes
+from dotstack.web.blueprints import Part, takes
 from dotstack.web.models import DrawingPath
 from dotstack.web.steps import ShapeAt, at
 from dotstack.web.studio import studio
@@ -78,7 +78,7 @@ class TextAt(ShapeAt):
 _PLAIN = "Regular"
 _REMEMBERED = 1000
 
-blueprint = api("fonts", "/api")
+blueprint = Part("fonts", "/api")
 
 
 @blueprint.get("/fonts", responses={200: Fonts})

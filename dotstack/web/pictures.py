@@ -5,7 +5,7 @@ from pydantic import BaseModel
 
 from dotstack.core.formats.raster import MAX_BYTES, read_raster
 from dotstack.web import answers
-from dotstack.web.blueprints import api, takes
+from dotstack.web.blueprints import Part, takes
 from dotstack.web.studio import studio
 
 
@@ -23,7 +23,7 @@ class KeptPicture(BaseModel):
     height: int
 
 
-blueprint = api("pictures", "/api/pictures")
+blueprint = Part("pictures", "/api/pictures")
 
 
 @blueprint.post("", responses={201: KeptPicture})

@@ -13,7 +13,7 @@ from dotstack.core.paint import Lines
 from dotstack.core.values import Colour, Coordinate, Id
 from dotstack.store import Asset, new_id
 from dotstack.web import answers
-from dotstack.web.blueprints import api
+from dotstack.web.blueprints import Part
 from dotstack.web.models import Based, Body, DrawingPath, DrawingState, Key
 from dotstack.web.studio import studio
 
@@ -61,7 +61,7 @@ class Outdated(BaseModel):
     shapes: list[OutdatedShape]
 
 
-blueprint = api("placing", "/api/drawings/<drawing_id>")
+blueprint = Part("placing", "/api/drawings/<drawing_id>")
 
 
 @blueprint.post("/assets", responses={200: DrawingState})

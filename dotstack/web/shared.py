@@ -11,7 +11,7 @@ from dotstack.core.errors import FormatError
 from dotstack.core.values import Id, Name
 from dotstack.shared import NoSharedShelfError, SharedShelf
 from dotstack.web import answers
-from dotstack.web.blueprints import api
+from dotstack.web.blueprints import Part
 from dotstack.web.models import Body, KitAnswer
 from dotstack.web.studio import studio
 
@@ -49,7 +49,7 @@ class FetchShared(Body):
     when_there: Literal["replace", "keep both", "skip"] | None = None
 
 
-blueprint = api("shared", "/api/shared")
+blueprint = Part("shared", "/api/shared")
 
 
 @blueprint.get("", responses={200: SharedState})

@@ -11,7 +11,7 @@ from dotstack.core.drawing.places import plate_of
 from dotstack.core.errors import CommandError
 from dotstack.core.values import Id, Name
 from dotstack.web import answers
-from dotstack.web.blueprints import api
+from dotstack.web.blueprints import Part
 from dotstack.web.models import AssetPicture, Body, ShapeIds, ShelfState
 from dotstack.web.studio import studio
 
@@ -130,7 +130,7 @@ class AssetPictures(BaseModel):
     pictures: list[AssetPicture]
 
 
-blueprint = api("shelf", "/api/shelf")
+blueprint = Part("shelf", "/api/shelf")
 
 
 @blueprint.get("", responses={200: ShelfState})

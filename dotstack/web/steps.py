@@ -24,7 +24,7 @@ from dotstack.core.formats import write_svg
 from dotstack.core.geometry import bundle
 from dotstack.core.values import AnyId, Id, Length
 from dotstack.web import answers
-from dotstack.web.blueprints import api
+from dotstack.web.blueprints import Part
 from dotstack.web.models import (
     Based,
     DrawingPath,
@@ -143,7 +143,7 @@ class Compared(BaseModel):
     before: PlatePicture | None = None
 
 
-blueprint = api("steps", "/api/drawings/<drawing_id>")
+blueprint = Part("steps", "/api/drawings/<drawing_id>")
 
 
 @blueprint.post("/commands", responses={200: DrawingState})
