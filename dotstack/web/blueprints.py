@@ -62,4 +62,3 @@ class Part(APIBlueprint):
         for collect in self._undescribed:
             collect()
         self._undescribed.clear()
-

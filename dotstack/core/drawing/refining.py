@@ -12,8 +12,8 @@ from math import sqrt
 from typing import assert_never
 
 import numpy as np
+import scipy
 from pydantic import Field
-from scipy.optimize import linear_sum_assignment
 
 from dotstack.core.combine import union
 from dotstack.core.drawing.kinds.node import Evaluation, NodeBase
@@ -308,6 +308,6 @@ def _known_again(
         spots = [complex(*origins.moved(picks[number], stretch)) for number in numbers]
         nodes = [found[place].node for place in places]
         cost = np.abs(np.subtract.outer(np.array(nodes), np.array(spots)))
-        for row, column in zip(*linear_sum_assignment(cost), strict=True):
+        for row, column in zip(*scipy.optimize.linear_sum_assignment(cost), strict=True):
             known[places[row]] = numbers[column]
     return known

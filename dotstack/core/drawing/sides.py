@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from statistics import fmean
 
 import numpy as np
-from scipy.spatial import cKDTree
+import scipy
 
 from dotstack.core.arrangement import pairs
 from dotstack.core.drawing.kinds.node import Evaluation, NodeBase
@@ -134,6 +134,6 @@ def _numbers(rows: Segments) -> Ints:
     if len(arcs) > 1:
         p, q = rows.p[arcs], rows.q[arcs]
         places = np.stack([p.real, p.imag, q.real, q.imag], axis=1)
-        alike = cKDTree(places).query_ball_point(places, _ALIKE * np.abs(q))
+        alike = scipy.spatial.cKDTree(places).query_ball_point(places, _ALIKE * np.abs(q))
         numbers[arcs] = arcs[[min(each) for each in alike]]
     return numbers

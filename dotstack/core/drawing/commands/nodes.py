@@ -4,9 +4,8 @@ from collections.abc import Mapping, Sequence
 from typing import Annotated, Literal
 
 import numpy as np
+import scipy
 from pydantic import Field
-from scipy.sparse import coo_matrix
-from scipy.sparse.csgraph import connected_components
 
 from dotstack.core.drawing.commands.command import Command
 from dotstack.core.drawing.commands.node_edits import InHand, NodeEdit
@@ -115,8 +114,8 @@ class JoinEnds(Command):
         pairs = of[np.array(hand.pairs_within(whole, self.within), np.intp).reshape(-1, 2)]
         if not len(pairs):
             raise CommandError(_too_far(whole, self.within))
-        links = coo_matrix((np.ones(len(pairs)), pairs.T), (len(counts),) * 2)
-        group = connected_components(links, directed=False)[1]
+        links = scipy.sparse.coo_matrix((np.ones(len(pairs)), pairs.T), (len(counts),) * 2)
+        group = scipy.sparse.csgraph.connected_components(links, directed=False)[1]
         return [
             tuple(key for key, own in zip(outlines, group.tolist()) if own == each)
             for each in np.unique(group[pairs])

@@ -5,8 +5,8 @@ from collections.abc import Mapping, Sequence
 from typing import TYPE_CHECKING, Annotated, Literal, Self
 
 import numpy as np
+import scipy
 from pydantic import Field
-from scipy.optimize import linear_sum_assignment
 
 from dotstack.core.combine import Paint, Part, PartedOutcome, acting, outcomes
 from dotstack.core.drawing.kinds.group import GroupNode
@@ -124,7 +124,7 @@ class PartsNode(InPieces):
                 cost = np.array(
                     [[_distance(parts[place].outline, spots[i]) for place in mine] for i in picks]
                 )
-                for row, column in zip(*linear_sum_assignment(cost), strict=True):
+                for row, column in zip(*scipy.optimize.linear_sum_assignment(cost), strict=True):
                     found[mine[column]] = str(picks[row])
         return found
 
