@@ -7,6 +7,8 @@ import argparse
 import sys
 from importlib import import_module
 
+from dotstack import ancestor
+
 __all__ = ["main"]
 
 # Each command's module, which is imported on use: nobody waits for what is not asked for.
@@ -33,6 +35,7 @@ _COMMANDS = {
         "look whether all drawings open, and say what to do where one does not",
     ),
 }
+_WITH_WORKERS = frozenset({"serve", "demo"})
 
 
 def main(arguments: list[str] | None = None) -> int:
@@ -43,6 +46,8 @@ def main(arguments: list[str] | None = None) -> int:
     for name, (module, purpose) in _COMMANDS.items():
         command = commands.add_parser(name, help=purpose)
         if words[:1] == [name]:
+            if name in _WITH_WORKERS:
+                ancestor.begin()
             import_module(f"dotstack.cli.{module}").furnish(name, command)
     options = parser.parse_args(words)
     code: int = options.run(options)

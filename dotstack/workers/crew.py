@@ -4,12 +4,12 @@ import signal
 from collections.abc import Callable
 from contextlib import suppress
 from dataclasses import dataclass, field
-from multiprocessing import get_context
 from multiprocessing.connection import Connection
 from multiprocessing.process import BaseProcess
 from threading import Condition, Thread
 from time import monotonic, sleep
 
+from dotstack import ancestor
 from dotstack.store.errors import BusyError
 from dotstack.web.errors import SIMPLER, StoppedError
 from dotstack.workers.worker import Answer, Request, Setup, work
@@ -22,7 +22,6 @@ _LOOK, _WORTH_ENDING = 0.1, 1.0
 _MUCH = 2**29
 # How often a worker is begun that cannot be begun.
 _TRIES = 5
-_context = get_context("forkserver")
 
 
 @dataclass(eq=False, slots=True)
@@ -61,8 +60,7 @@ class Crew:
 
     def begin(self) -> None:
         """Begins the first worker, so that the first request need not wait for it."""
-        # What every worker needs is read once: each is a copy of that process.
-        _context.set_forkserver_preload(["dotstack.workers.worker"])
+        ancestor.begin()
         with self._change:
             self._workers.append(self._begun())
         Thread(target=self._give_back, daemon=True).start()
@@ -153,8 +151,8 @@ class Crew:
 
     def _begun(self) -> _Worker:
         for _ in range(_TRIES):
-            ours, its = _context.Pipe()
-            process = _context.Process(target=work, args=(its, self.setup), daemon=True)
+            ours, its = ancestor.context.Pipe()
+            process = ancestor.context.Process(target=work, args=(its, self.setup), daemon=True)
             try:
                 process.start()
             except (EOFError, OSError):
