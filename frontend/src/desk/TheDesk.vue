@@ -398,7 +398,6 @@ const { ghost } = asset;
     ref="desk"
     class="desk"
     :class="{ drawing: view.tool !== 'pick' || shelf.inHand, panning: spaceHeld }"
-    :style="ground"
     data-testid="desk"
     :data-snaps="snaps.targets ? 'known' : 'asked'"
     @pointerdown="onPointerDown"
@@ -412,6 +411,7 @@ const { ghost } = asset;
     @drop.prevent="onDrop"
     @contextmenu.prevent="onContextMenu"
   >
+    <div class="ground" :style="ground"></div>
     <svg v-if="head" width="100%" height="100%" role="img" :aria-label="`Plate ${head.name}`">
       <defs>
         <pattern id="no-ground" width="12" height="12" patternUnits="userSpaceOnUse">
@@ -606,8 +606,16 @@ const { ghost } = asset;
 .desk {
   position: relative;
   overflow: hidden;
-  background: radial-gradient(circle, var(--dot) 1px, transparent 1.2px), var(--desk);
+  background: var(--desk);
   touch-action: none;
+}
+/* A layer of its own, so that its dots are not painted again when something on the plate changes. */
+.ground {
+  position: absolute;
+  inset: 0;
+  background: radial-gradient(circle, var(--dot) 1px, transparent 1.2px);
+  pointer-events: none;
+  will-change: opacity;
 }
 .drawing {
   cursor: crosshair;
@@ -617,6 +625,7 @@ const { ghost } = asset;
 }
 svg {
   display: block;
+  position: relative;
 }
 .plate {
   stroke: var(--rule);

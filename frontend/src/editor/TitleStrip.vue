@@ -114,7 +114,7 @@ const tabs = computed(() =>
 
 const row = ref<HTMLElement>();
 watch(
-  () => [selection.plate, tabs.value.length],
+  [() => selection.plate, () => tabs.value.length],
   () => row.value?.querySelector('.on')?.scrollIntoView({ inline: 'nearest', block: 'nearest' }),
   { flush: 'post' },
 );
