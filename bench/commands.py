@@ -33,7 +33,7 @@ from dotstack.core.drawing import (
     whole,
 )
 from dotstack.core.drawing.places import all_ids
-from dotstack.core.drawing.scene import all_figures, require_shown
+from dotstack.core.drawing.scene import Figure, all_figures, require_shown
 from dotstack.core.drawing.surroundings import Surroundings
 from dotstack.core.errors import CoreError
 from dotstack.fonts import shipped
@@ -212,7 +212,7 @@ def walked(seed: int, count: int) -> Tally:
         try:
             after = apply(drawing, command, evaluator)
             delta = difference(drawing, after)
-            require_shown(delta, evaluator)
+            changed = require_shown(delta, evaluator)
         except (CoreError, ValidationError):
             tally.refused[kind] += 1
         except Exception:
@@ -220,10 +220,13 @@ def walked(seed: int, count: int) -> Tally:
             tally.failures.append(f"{seed} {number}: {made}\n{said}\n{drawing.model_dump_json()}")
         else:
             tally.taken[kind] += 1
-            for wrong in _wrong(
-                drawing, after, delta, evaluator if number % _WHOLE_EVERY == 0 else None
-            ):
-                tally.failures.append(f"{seed} {number}: {made}: {wrong}")
+            wrong = list(_wrong(drawing, after, delta))
+            if number % _WHOLE_EVERY == 0:
+                wrong += [
+                    *_wrongly_told(delta, changed, evaluator),
+                    *_wrongly_read(after, evaluator),
+                ]
+            tally.failures += [f"{seed} {number}: {made}: {each}" for each in wrong]
             drawing, steps = after, steps + 1
         spent = time.process_time() - before
         if spent > _SLOW_S:
@@ -233,20 +236,31 @@ def walked(seed: int, count: int) -> Tally:
     return tally
 
 
-def _wrong(
-    before: Drawing, after: Drawing, delta: Delta, evaluator: Evaluator | None
-) -> Iterator[str]:
-    """What is wrong with a step; with an evaluator, also with the whole document after it."""
+def _wrong(before: Drawing, after: Drawing, delta: Delta) -> Iterator[str]:
+    """What is wrong with a step."""
     if _said(patched(before, delta.after)) != _said(after):
         yield "redo leads elsewhere"
     if _said(patched(after, delta.before)) != _said(before):
         yield "undo leads elsewhere"
-    if evaluator:
-        read = tied(Drawing.model_validate_json(after.model_dump_json()))
-        if _said(read) != _said(after):
-            yield "it reads otherwise than it was written"
-        if _shown(read, _evaluator()) != _shown(after, evaluator):
-            yield "it is shown otherwise when it is opened anew"
+
+
+def _wrongly_told(
+    delta: Delta, changed: dict[str, list[Figure]], evaluator: Evaluator
+) -> Iterator[str]:
+    """What is shown after a step, though it was other before and nobody was told."""
+    sources = (all_figures(delta.before, evaluator), changed)
+    known = {(key, each.id): each for told in sources for key in told for each in told[key]}
+    for key, found in all_figures(delta.after, evaluator).items():
+        yield from (f"{each.id} is other" for each in found if known.get((key, each.id)) != each)
+
+
+def _wrongly_read(after: Drawing, evaluator: Evaluator) -> Iterator[str]:
+    """What is wrong with a document when it is opened anew."""
+    read = tied(Drawing.model_validate_json(after.model_dump_json()))
+    if _said(read) != _said(after):
+        yield "it reads otherwise than it was written"
+    if _shown(read, _evaluator()) != _shown(after, evaluator):
+        yield "it is shown otherwise when it is opened anew"
 
 
 def _said(drawing: Drawing) -> dict[str, Any]:

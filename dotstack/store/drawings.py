@@ -8,7 +8,7 @@ from datetime import datetime
 from threading import Lock
 from typing import NamedTuple
 
-from sqlalchemy import delete, select
+from sqlalchemy import bindparam, delete, select
 from sqlalchemy.orm import Session
 
 from dotstack.core.drawing import (
@@ -44,6 +44,10 @@ from dotstack.store.pictures import require_pictures
 
 SNAPSHOT_EVERY = 25
 _REMEMBERED = 32
+# Asked for at every step of a drag.
+_REVISION = select(DrawingRow.revision).where(
+    DrawingRow.id == bindparam("id"), DrawingRow.deleted_at.is_(None)
+)
 
 
 @dataclass(frozen=True, slots=True)
@@ -168,19 +172,18 @@ class DrawingStore:
 
     def revision(self, drawing_id: str) -> int:
         """The newest revision; raises GoneError."""
-        with self._database.reading() as session:
-            now = _revision(session, drawing_id)
-            if now is None:
-                raise GoneError("drawing", drawing_id)
-            return now
+        now = self._database.value(_REVISION, id=drawing_id)
+        if now is None:
+            raise GoneError("drawing", drawing_id)
+        return now
 
     def at(self, drawing_id: str, revision: int) -> Drawing:
         """The drawing, if this is its revision; raises StaleRevisionError."""
+        now = self._database.value(_REVISION, id=drawing_id)
+        known = self._recalled(drawing_id, revision) if now == revision else None
+        if known is not None:
+            return known
         with self._database.reading() as session:
-            now = _revision(session, drawing_id)
-            known = self._recalled(drawing_id, revision) if now == revision else None
-            if known is not None:
-                return known
             row = row_of(session, drawing_id)
             require(row, revision)
             return self._drawing(session, row)
@@ -435,12 +438,3 @@ class DrawingStore:
             self._known[opened.id, opened.revision] = opened.drawing
             while len(self._known) > _REMEMBERED:
                 self._known.popitem(last=False)
-
-
-def _revision(session: Session, drawing_id: str) -> int | None:
-    """A drawing's revision: asked for at every step of a drag, and makes no row of it."""
-    return session.scalar(
-        select(DrawingRow.revision).where(
-            DrawingRow.id == drawing_id, DrawingRow.deleted_at.is_(None)
-        )
-    )

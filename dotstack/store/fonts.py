@@ -17,6 +17,8 @@ from dotstack.fonts import shipped
 from dotstack.store.database import Database
 from dotstack.store.models import FontRow
 
+_COUNT = select(count()).select_from(FontRow)
+
 
 class FontStore:
     """All fonts at hand: of the database, and those that ship."""
@@ -41,8 +43,7 @@ class FontStore:
 
     def count(self) -> int:
         """How many fonts the database has: it only ever grows."""
-        with self._database.reading() as session:
-            return session.scalar(select(count()).select_from(FontRow)) or 0
+        return self._database.value(_COUNT) or 0
 
     def all(self) -> list[Font]:
         """All fonts, those that ship first."""

@@ -7,12 +7,12 @@ from io import BytesIO
 from flask import Response, request, send_file
 from pydantic import BaseModel
 
-from dotstack.core.drawing import Delta, Drawing, Evaluator, Plate, whole
+from dotstack.core.drawing import Drawing, Evaluator, Plate, whole
 from dotstack.core.drawing.exporting import file_name
 from dotstack.core.drawing.kinds.twin import WITH_INSIDES
 from dotstack.core.drawing.kit import KitCollection
 from dotstack.core.drawing.painted import painted
-from dotstack.core.drawing.scene import Box, Piece, all_figures, changed_figures, shown
+from dotstack.core.drawing.scene import Box, Piece, all_figures, shown
 from dotstack.store import Asset, Opened, Shelf, State, Summary
 from dotstack.web.models import (
     AssetPicture,
@@ -21,7 +21,6 @@ from dotstack.web.models import (
     DrawingState,
     HistoryState,
     PlatePicture,
-    PreviewState,
     ShelfState,
 )
 from dotstack.web.studio import studio
@@ -71,11 +70,6 @@ def history_state(state: State) -> HistoryState:
     return HistoryState(
         id=state.id, label=state.label, number=state.number, made_at=_zoned(state.made_at)
     )
-
-
-def preview(delta: Delta, evaluator: Evaluator) -> PreviewState:
-    """What a command would put in place."""
-    return PreviewState(entries=delta.after, figures=changed_figures(delta, evaluator))
 
 
 def changed(opened: Opened) -> Response:

@@ -173,8 +173,7 @@ def preview(path: DrawingPath, body: Preview) -> Response:
     with studio().evaluators.of(path.drawing_id) as evaluator:
         after = apply(drawing, body.command, evaluator)
         delta = difference(drawing, after)
-        require_shown(delta, evaluator)
-        found = answers.preview(delta, evaluator)
+        found = PreviewState(entries=delta.after, figures=require_shown(delta, evaluator))
         if body.nodes:
             found.nodes = node_maps(after, all_ids(after) & set(body.nodes), evaluator)
         if body.letters in all_ids(after):

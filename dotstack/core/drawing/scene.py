@@ -219,6 +219,14 @@ def figures(node: Node, evaluator: Evaluator, outer: Affine | None = None) -> It
     ``outer`` maps the axes that contain the node to the plate's.
     """
     within = outer or Affine()
+    yield _figure_at(node, within, evaluator)
+    inner = within @ node.transform.affine
+    for part in _inside(node, evaluator):
+        yield from figures(part, evaluator, inner)
+
+
+def _figure_at(node: Node, within: Affine, evaluator: Evaluator) -> Figure:
+    """The node's own figure, remembered."""
     if isinstance(node, TwinNode):
         evaluator.meet(node)
     known: OrderedDict[Affine, Figure] = evaluator.remembered("figures", OrderedDict, node)
@@ -228,15 +236,16 @@ def figures(node: Node, evaluator: Evaluator, outer: Affine | None = None) -> It
     # Where a look puts it, it hardly comes again; where it stood before, every look asks.
     while len(known) > _PLACES:
         known.popitem(last=False)
-    yield known[within]
-    inner = within @ node.transform.affine
+    return known[within]
+
+
+def _inside(node: Node, evaluator: Evaluator) -> Iterator[Node]:
+    """The pieces and the children of a node."""
     if isinstance(node, InPieces):
         # What cannot be made has no pieces: the figure of its whole says why.
         with suppress(*FAULTS):
-            for piece in evaluator.pieces(node):
-                yield from figures(piece, evaluator, inner)
-    for child in node.children:
-        yield from figures(child, evaluator, inner)
+            yield from evaluator.pieces(node)
+    yield from node.children
 
 
 def _figure_or_fault(node: Node, outer: Affine, evaluator: Evaluator) -> Figure:
@@ -312,21 +321,38 @@ def all_figures(entries: Entries, evaluator: Evaluator) -> dict[str, list[Figure
 
 def changed_figures(delta: Delta, evaluator: Evaluator) -> dict[str, list[Figure]]:
     """The figures that are others after a step than before it, as in ``all_figures``."""
-    before = all_figures(delta.before, evaluator)
-    known = {(key, figure.id): figure for key, each in before.items() for figure in each}
     return {
-        key: [figure for figure in each if known.get((key, figure.id)) is not figure]
-        for key, each in all_figures(delta.after, evaluator).items()
+        key: list(_changed(delta.before.nodes.get(key), node, evaluator, Affine(), Affine()))
+        for key, node in delta.after.nodes.items()
+        if node is not None
     }
 
 
-def require_shown(delta: Delta, evaluator: Evaluator) -> None:
-    """Raises CommandError if a step would put anything in place that cannot be shown.
+def _changed(
+    before: Node | None, after: Node, evaluator: Evaluator, there: Affine, here: Affine
+) -> Iterator[Figure]:
+    """The figures of a node and of what is in it, but for what is the same in the same place."""
+    if before is after and there == here:
+        return
+    yield _figure_at(after, here, evaluator)
+    known = {}
+    if before is not None:
+        there = there @ before.transform.affine
+        known = {part.id: part for part in _inside(before, evaluator)}
+    here = here @ after.transform.affine
+    for part in _inside(after, evaluator):
+        yield from _changed(known.get(part.id), part, evaluator, there, here)
+
+
+def require_shown(delta: Delta, evaluator: Evaluator) -> dict[str, list[Figure]]:
+    """``changed_figures``; raises CommandError if a step puts in place what cannot be shown.
 
     What could not be shown before it is no fault of the step.
     """
-    faults = _faults(delta.after, evaluator)
-    fresh = faults.keys() - _faults(delta.before, evaluator).keys() if faults else ()
+    changed = changed_figures(delta, evaluator)
+    faults = _faults(changed)
+    known = _faults(all_figures(delta.before, evaluator)) if faults else {}
+    fresh = faults.keys() - known.keys()
     culprits = [
         inner
         for node in delta.after.nodes.values()
@@ -336,16 +362,12 @@ def require_shown(delta: Delta, evaluator: Evaluator) -> None:
     if culprits:
         # What holds others has their faults; the last is held by all of them.
         raise CommandError(f"{culprits[-1].name} could not be shown: {faults[culprits[-1].id]}.")
+    return changed
 
 
-def _faults(entries: Entries, evaluator: Evaluator) -> dict[str, str]:
-    """Why nodes in the entries cannot be shown, by their ids."""
-    return {
-        figure.id: figure.fault
-        for each in all_figures(entries, evaluator).values()
-        for figure in each
-        if figure.fault
-    }
+def _faults(told: dict[str, list[Figure]]) -> dict[str, str]:
+    """Why nodes cannot be shown, by their ids."""
+    return {figure.id: figure.fault for each in told.values() for figure in each if figure.fault}
 
 
 def shown(nodes: tuple[Node, ...], evaluator: Evaluator) -> Iterator[Piece]:
