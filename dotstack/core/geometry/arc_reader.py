@@ -29,10 +29,10 @@ class Arc:
         return self.centre + cmath.rect(1.0, self.rotation) * local
 
     def points(self, count: int) -> Iterator[complex]:
-        """The inner points that part it evenly into ``count``, and the ends of its axes."""
+        """The inner points that part it evenly into ``count``, and the ends of axes between."""
         yield from (self.at(i / count) for i in range(1, count))
         low, high = sorted((self.angle, self.angle + self.sweep))
-        for quarter in range(math.ceil(low / _QUARTER), math.floor(high / _QUARTER) + 1):
+        for quarter in range(math.floor(low / _QUARTER) + 1, math.ceil(high / _QUARTER)):
             yield self.at((quarter * _QUARTER - self.angle) / self.sweep)
 
     def halves(self) -> tuple["Arc", "Arc"]:
