@@ -1,8 +1,8 @@
 """The planar arrangement of several outlines, and the outlines of chosen regions of it."""
 
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass, replace
-from functools import cached_property
+from functools import cache, cached_property
 from typing import Self
 
 import numpy as np
@@ -70,7 +70,7 @@ class Region:
 
         A point to be looked at, or to tell the region by, need not lie in its very widest place.
         """
-        return pole.inscribed_circle(self.outline, _SPOT_ERROR)
+        return self._arrangement.spot_of(self._label)
 
 
 @dataclass(frozen=True, eq=False)
@@ -254,6 +254,11 @@ class Arrangement:
         """The outline of each bounded region, by the number that its faces have."""
         region = self.region_of_face
         return self.outlines(np.where(region > 0, region, -1))
+
+    @cached_property
+    def spot_of(self) -> Callable[[int], tuple[float, float, float]]:
+        """The spot of a region by its number, looked for once."""
+        return cache(lambda label: pole.inscribed_circle(self.region_outlines[label], _SPOT_ERROR))
 
     def outline(self, chosen: Bools) -> Outline:
         """The outline of the faces that ``chosen`` (faces,) marks; nonzero fill.
