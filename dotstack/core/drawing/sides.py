@@ -56,11 +56,8 @@ class Origins:
 
         ``stretch`` maps the node's own axes to those of the outline, in which sides are told.
         """
-        found: list[tuple[str | None, Affine, Outline]]
-        if not node.children:
-            found = [(None, stretch, outline)]
-        else:
-            found = list(_leaves(node, stretch, evaluation))
+        # What is held may all be put aside, and shows as an outline nevertheless.
+        found = list(_leaves(node, stretch, evaluation)) or [(None, stretch, outline)]
         counts = [len(each.segments) for _, _, each in found]
         numbers = [_numbers(each.segments) for _, _, each in found]
         return cls(

@@ -120,6 +120,13 @@ def test_a_corner_that_is_gone_is_listed_and_comes_back() -> None:
     assert 4 in radii(back, "mark")
 
 
+def test_a_corner_is_picked_of_a_clip_though_all_that_makes_it_is_aside() -> None:
+    drawing = drawn(at(BOX, 100, 100), at(DISC, 100, 100))
+    clip = do(drawing, "put-inside", ids=["disc"], holder="box", id="clip")
+    aside = do(clip, "set-state", ids=["box", "disc"], guide=True)
+    assert radii(corner(aside, "clip", 70, 80), "clip") == [4]
+
+
 def test_sizes_that_do_not_fit_are_told_and_come_back() -> None:
     drawing = do(drawn(at(BOX, 100, 100)), "refine", ids=["box"], refinement={**ALL, "size": 30})
     assert notes(drawing, "box")[0].fits == {-1: pytest.approx(20)}
