@@ -9,6 +9,7 @@ from dotstack.core.arrangement import rejoin
 from dotstack.core.arrangement.faces import Faces
 from dotstack.core.arrangement.gather import Gathered
 from dotstack.core.arrangement.graph import Graph, Strokes
+from dotstack.core.arrangement.runs import Run
 from dotstack.core.geometry.arrays import Bools, Floats, Ints, Points, run_starts
 from dotstack.core.geometry.outline import Contour, Outline
 from dotstack.core.geometry.segments import CUBIC, Segments
@@ -88,7 +89,7 @@ def _minimal(rows: Segments, closed: bool, tolerance: Tolerance) -> Segments:
         loop = Segments.cubics(start, start + arm, end + 1j * arm, end)
         rows = Segments.concatenate([rows, loop])
     every = np.arange(len(rows))
-    run = rejoin.Run(every, np.zeros(len(rows)), np.ones(len(rows)), rows.start, rows.end)
+    run = Run(every, np.zeros(len(rows)), np.ones(len(rows)), rows.start, rows.end)
     made, _ = rejoin.minimal(rows, run, np.array([0, len(rows)], np.intp), tolerance)
     if closed:
         return made

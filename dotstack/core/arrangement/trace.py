@@ -1,14 +1,19 @@
 """Walking the edge of chosen faces: contours that do not cross, with no needless node."""
 
+import cython
 import numpy as np
 
 from dotstack.core.arrangement import rejoin, rotation
 from dotstack.core.arrangement.faces import Faces
 from dotstack.core.arrangement.graph import Graph
+from dotstack.core.arrangement.runs import Run
 from dotstack.core.geometry.arrays import Ints, run_starts
 from dotstack.core.geometry.outline import Outline
 from dotstack.core.geometry.segments import Segments
 from dotstack.core.geometry.tolerance import Tolerance
+
+if not cython.compiled:
+    from dotstack.core.geometry.growing import IntColumn
 
 
 def outlines(
@@ -24,18 +29,21 @@ def outlines(
     ``label`` has shape (faces,); −1 marks faces that are left out. A label with no edge has
     no outline.
     """
-    contours = _contours(graph, faces, label)
-    if not contours:
+    half, offsets = _contours(graph, faces, label)
+    if not len(half):
         return {}
-    half = np.concatenate(contours)
-    offsets = np.cumsum([0, *map(len, contours)], dtype=np.intp)
-    of = label[faces.of_half_edge[half[offsets[:-1]]]]
-    edge, back = half >> 1, (half & 1).astype(bool)
-    t0 = np.where(back, graph.t1[edge], graph.t0[edge])
-    t1 = np.where(back, graph.t0[edge], graph.t1[edge])
-    tail = np.where(back, graph.head[edge], graph.tail[edge])
-    head = np.where(back, graph.tail[edge], graph.head[edge])
-    run = rejoin.Run(graph.segment[edge], t0, t1, graph.vertices[tail], graph.vertices[head])
+    of = label[faces.of_half_edge[half[offsets[: len(offsets) - 1]]]]
+    edge, back = half >> 1, half & 1
+    every = np.arange(len(half))
+    t = np.stack([graph.t0[edge], graph.t1[edge]])
+    at = graph.vertices[np.stack([graph.tail[edge], graph.head[edge]])]
+    run = Run(
+        graph.segment[edge],
+        t[back, every],
+        t[1 - back, every],
+        at[back, every],
+        at[1 - back, every],
+    )
     rows, offsets = rejoin.minimal(segments, run, offsets, tolerance)
     rows = rows.translated(middle)
     # Contours come label by label: each label's are one stretch of the rows.
@@ -50,57 +58,85 @@ def outlines(
     return found
 
 
-def _contours(graph: Graph, faces: Faces, label: Ints) -> list[Ints]:
+def _contours(graph: Graph, faces: Faces, label: Ints) -> tuple[Ints, Ints]:
     """Half-edges with a label on their left and another one on their right, as simple walks.
 
     Arriving at a vertex, a walk turns through the wedge of its own label on its left to the
     next edge of that; where that leads it through a vertex twice it is cut into two walks.
-    They are ordered by label.
+    They are one after the other, ordered by label; also answers where each begins.
     """
     left = label[faces.of_half_edge]
-    right = left[np.arange(len(left)) ^ 1]
-    boundary = left != right
     origin = rotation.origins(graph)
-    ring = faces.order[boundary[faces.order]]
-    # Round a vertex, edges that leave along a label and twins of those that arrive along it
-    # alternate; an edge between two labels is one of each.
-    half = np.concatenate([ring, ring])
-    mine = np.concatenate([left[ring], right[ring]])
-    leaves = np.arange(len(half)) < len(ring)
-    turn = np.tile(np.arange(len(ring)), 2)
-    order = np.lexsort((turn, mine, origin[half]))
-    order = order[mine[order] >= 0]
-    half, mine, leaves = half[order], mine[order], leaves[order]
-    place = origin[half]
-    new = (np.diff(place, prepend=-1) != 0) | (np.diff(mine, prepend=-1) != 0)
-    first = np.flatnonzero(new)
-    before = np.arange(len(half)) - 1
-    before[first] = np.append(first[1:], len(half)) - 1
-    following = np.full(len(left), -1, np.intp)
-    following[half[~leaves] ^ 1] = half[before[~leaves]]
-    starts = np.flatnonzero(boundary & (left >= 0))
-    return _walks(starts[np.argsort(left[starts], kind="stable")], following, origin)
+    following = _following(faces.order, origin, left)
+    starts = np.flatnonzero(following >= 0)
+    starts = starts[np.argsort(left[starts], kind="stable")]
+    return _walks(starts, following, origin, len(graph.vertices))
 
 
-def _walks(starts: Ints, following: Ints, origin: Ints) -> list[Ints]:
+def _following(order: Ints, origin: Ints, left: Ints) -> Ints:
+    """What follows each half-edge along the edge of what has its label; −1 for those inside it.
+
+    Round a vertex, between one edge of two labels and the next, there is one label only: what
+    arrives along it is followed by what leaves along it there.
+    """
+    found = np.full(len(left), -1, np.intp)
+    following: cython.Py_ssize_t[:] = found
+    label: cython.Py_ssize_t[:] = left
+    vertex: cython.Py_ssize_t[:] = origin
+    around: cython.Py_ssize_t[:] = order
+    # Those of one vertex that lie between two labels.
+    ring: IntColumn = IntColumn()
+    k: cython.Py_ssize_t
+    n: cython.Py_ssize_t
+    for k in range(around.shape[0]):
+        half: cython.Py_ssize_t = around[k]
+        if label[half] != label[half ^ 1]:
+            ring.append(half)
+        if k + 1 < around.shape[0] and vertex[around[k + 1]] == vertex[half]:
+            continue
+        for n in range(ring.count):
+            twin: cython.Py_ssize_t = ring.get(n) ^ 1
+            if label[twin] >= 0:
+                following[twin] = ring.get(n - 1 if n > 0 else ring.count - 1)
+        ring.clear()
+    return found
+
+
+def _walks(
+    starts: Ints, following: Ints, origin: Ints, vertices: cython.Py_ssize_t
+) -> tuple[Ints, Ints]:
     """The closed walks from ``starts`` on, each cut where it comes to a vertex again."""
-    chain, at = following.tolist(), origin.tolist()
-    contours: list[Ints] = []
-    for start in starts.tolist():
-        walk: list[int] = []
-        seen: dict[int, int] = {}
-        half = start
-        while chain[half] >= 0:
-            vertex = at[half]
-            if vertex in seen:
-                since = seen[vertex]
-                contours.append(np.array(walk[since:], np.intp))
-                for passed in walk[since + 1 :]:
-                    del seen[at[passed]]
-                del walk[since:]
-            seen[vertex] = len(walk)
-            walk.append(half)
-            chain[half], half = -1, chain[half]
-        if walk:
-            contours.append(np.array(walk, np.intp))
-    return contours
+    after: cython.Py_ssize_t[:] = following
+    start: cython.Py_ssize_t[:] = starts
+    at: cython.Py_ssize_t[:] = origin
+    # How far the walk had come when it was at a vertex, or −1, and its half-edges so far.
+    seen: cython.Py_ssize_t[:] = np.full(vertices, -1)
+    walk: cython.Py_ssize_t[:] = np.empty(vertices + 1, np.intp)
+    halves: IntColumn = IntColumn()
+    offsets: IntColumn = IntColumn()
+    offsets.append(0)
+    count: cython.Py_ssize_t
+    i: cython.Py_ssize_t
+    k: cython.Py_ssize_t
+    for i in range(start.shape[0]):
+        half: cython.Py_ssize_t = start[i]
+        count = 0
+        while True:
+            since: cython.Py_ssize_t = seen[at[half]]
+            if after[half] < 0:
+                # It has come back to where it began.
+                since = 0
+            if since >= 0 and count > 0:
+                for k in range(since, count):
+                    halves.append(walk[k])
+                    seen[at[walk[k]]] = -1
+                offsets.append(halves.count)
+                count = since
+            if after[half] < 0:
+                break
+            seen[at[half]] = count
+            walk[count] = half
+            count += 1
+            half = after[half]
+            after[walk[count - 1]] = -1
+    return halves.array(), offsets.array()

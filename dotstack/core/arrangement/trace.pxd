@@ -1,0 +1,1 @@
+from dotstack.core.geometry.growing cimport IntColumn
