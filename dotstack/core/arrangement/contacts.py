@@ -52,9 +52,8 @@ def _crossings(given: Gathered, pieces: Pieces, settled: Bools) -> Contacts:
 
     One may be reported more than once, within the tolerance.
     """
-    segments, tolerance = given.segments, given.tolerance
-    distinct = np.flatnonzero(given.distinct)
-    one, two = pairs.overlapping(_boxes(given, distinct), tolerance.snap)
+    segments, tolerance, distinct = given.segments, given.tolerance, given.rows
+    one, two = pairs.overlapping(given.strips)
     each: OneByOne = OneByOne(segments)
     met: Meetings = Meetings(each, tolerance)
     first: IntColumn = IntColumn()
@@ -103,7 +102,7 @@ def _ends_on(given: Gathered, pieces: Pieces, settled: Bools) -> Contacts:
 
     ``a`` and ``t`` name the segment and which of its ends, ``b`` and ``u`` where it lies.
     """
-    segments, distinct = given.segments, np.flatnonzero(given.distinct)
+    segments, distinct = given.segments, given.rows
     ends = np.concatenate([segments.start[distinct], segments.end[distinct]])
     # Along a contour each end is the next one's start.
     ends, first = np.unique(ends, return_index=True)
@@ -139,14 +138,11 @@ def _points_on(
 
     Left out are ``known`` points on ``settled`` segments.
     """
-    segments, tolerance = given.segments, given.tolerance
-    distinct = np.flatnonzero(given.distinct)
-    boxes = _boxes(given, distinct)
-    point, on = pairs.points_in_boxes(points.real, points.imag, boxes, tolerance.snap)
-    feet: _Feet = _Feet(segments, pieces, tolerance)
+    point, on = pairs.points_in_boxes(points, given.strips)
+    feet: _Feet = _Feet(given.segments, pieces, given.tolerance)
     spots: cython.doublecomplex[:] = points
     place: cython.Py_ssize_t[:] = point
-    rows: cython.Py_ssize_t[:] = distinct[on]
+    rows: cython.Py_ssize_t[:] = given.rows[on]
     known_points: cython.uchar[:] = known.view(np.uint8)
     known_rows: cython.uchar[:] = settled.view(np.uint8)
     k: cython.Py_ssize_t
@@ -231,11 +227,6 @@ class _Feet:
         self.point.append(point)
         self.segment.append(i)
         self.parameter.append(u)
-
-
-def _boxes(given: Gathered, index: Ints) -> pairs.Boxes:
-    x0, y0, x1, y1 = given.boxes
-    return x0[index], y0[index], x1[index], y1[index]
 
 
 def _at(segments: Segments, a: Ints, t: Floats, b: Ints, u: Floats) -> Contacts:

@@ -9,7 +9,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from dotstack.core.arrangement import straight
-from dotstack.core.arrangement.pairs import Boxes
+from dotstack.core.arrangement.pairs import Boxes, Strips
 from dotstack.core.geometry import measure
 from dotstack.core.geometry.arrays import Bools, Ints, ranges
 from dotstack.core.geometry.outline import Outline
@@ -36,10 +36,11 @@ class Gathered:
         operand: shape (n,); which operand each comes from, ascending.
         owner: shape (n,); the operand that each bounds, −1 for segments of open contours.
         contour: shape (n,); a number for the contour that each is part of, ascending.
-        like: shape (n,); the first segment that is the same, perhaps run backwards. Only those
-            that are like no earlier one are *distinct*, and cut and cross others.
+        like: shape (n,); the first segment that is the same, perhaps run backwards.
         backwards: shape (n,); whether it runs backwards along that one.
+        rows: the *distinct* ones, which are like no earlier one: they cut and cross others.
         boxes: of the segments.
+        strips: the boxes of the distinct ones, which come within *snap* of what meets them.
         middle: what must be added to come back.
         extent: the diagonal of the box of all.
 
@@ -51,7 +52,9 @@ class Gathered:
     contour: Ints
     like: Ints
     backwards: Bools
+    rows: Ints
     boxes: Boxes
+    strips: Strips
     middle: complex
     extent: float
     tolerance: Tolerance
@@ -59,7 +62,8 @@ class Gathered:
     @property
     def distinct(self) -> Bools:
         """Shape (n,): which segments are like no earlier one."""
-        distinct: Bools = self.like == np.arange(len(self.like))
+        distinct = np.zeros(len(self.like), np.bool_)
+        distinct[self.rows] = True
         return distinct
 
     def alike(self, index: Ints) -> tuple[Ints, Ints]:
@@ -97,9 +101,13 @@ def gathered(operands: Sequence[Outline], coarser: float = 1.0) -> Gathered:
     x0, y0, x1, y1 = (side[source] for side in (x0, y0, x1, y1))
     boxes = (x0 - middle.real, y0 - middle.imag, x1 - middle.real, y1 - middle.imag)
     like, backwards = _likeness(segments)
+    rows = np.flatnonzero(like == np.arange(len(like)))
+    x0, y0, x1, y1 = (side[rows] for side in boxes)
+    strips = Strips((x0, y0, x1, y1), tolerance.snap)
     return Gathered(
-        segments, operand, owner, contour, like, backwards, boxes, middle, extent, tolerance
-    )
+        segments, operand, owner, contour, like, backwards, rows, boxes, strips, middle, extent,
+        tolerance,
+    )  # fmt: skip
 
 
 def _joined(columns: list[NDArray[_Number]], kind: type[_Number]) -> NDArray[_Number]:

@@ -105,8 +105,7 @@ def build(given: Gathered, operands: int, contacts: Contacts) -> Graph:
     """The graph of all segments cut at their contacts."""
     segments, tolerance = given.segments, given.tolerance
     vertices, at_ends, ends, at_contact = _vertices(segments, contacts, tolerance.snap)
-    distinct = np.flatnonzero(given.distinct)
-    segment, t, vertex = _stations(distinct, ends, contacts, at_contact)
+    segment, t, vertex = _stations(given.rows, ends, contacts, at_contact)
     before = np.flatnonzero(np.diff(segment) == 0)
     after = before + 1
     edges = _Edges(vertex[before], vertex[after], segment[before], t[before], t[after])

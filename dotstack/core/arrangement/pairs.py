@@ -5,7 +5,7 @@ from typing import TypeAlias
 import cython
 import numpy as np
 
-from dotstack.core.geometry.arrays import Floats, Ints
+from dotstack.core.geometry.arrays import Floats, Ints, Points
 
 if not cython.compiled:
     from dotstack.core.geometry.growing import IntColumn
@@ -110,13 +110,12 @@ def _bounds(low: Floats, high: Floats) -> Floats:
         every *= 2
 
 
-def overlapping(boxes: Boxes, margin: float) -> tuple[Ints, Ints]:
-    """Pairs i < j of boxes (x0, y0, x1, y1) that come within ``margin``; no order.
+def overlapping(strips: Strips) -> tuple[Ints, Ints]:
+    """Pairs i < j of boxes that come within the margin; no order.
 
     A sweep along x in each of several strips of y; a pair is found in the lowest strip that
     both reach.
     """
-    strips: Strips = Strips(boxes, margin)
     one: IntColumn = IntColumn()
     two: IntColumn = IntColumn()
     k: cython.Py_ssize_t
@@ -129,7 +128,7 @@ def overlapping(boxes: Boxes, margin: float) -> tuple[Ints, Ints]:
             a = strips.box[i]
             for j in range(i + 1, strips.offsets[k + 1]):
                 b = strips.box[j]
-                if strips.x0[b] > strips.x1[a] + margin:
+                if strips.x0[b] > strips.x1[a] + strips.margin:
                     break
                 if _meet(strips, a, strips, b, k):
                     one.append(min(a, b))
@@ -184,6 +183,24 @@ def _meet(
     )
 
 
-def points_in_boxes(x: Floats, y: Floats, boxes: Boxes, margin: float) -> tuple[Ints, Ints]:
-    """Pairs (point, box) where the point lies in the box grown by ``margin``; no order."""
-    return between((x, y, x, y), boxes, margin)
+def points_in_boxes(points: Points, strips: Strips) -> tuple[Ints, Ints]:
+    """Pairs (point, box) where the point lies in the box grown by the margin; by points."""
+    spot: cython.doublecomplex[:] = points
+    of: IntColumn = IntColumn()
+    on: IntColumn = IntColumn()
+    near: cython.double = strips.margin
+    i: cython.Py_ssize_t
+    j: cython.Py_ssize_t
+    for i in range(spot.shape[0]):
+        at: cython.doublecomplex = spot[i]
+        x: cython.double = at.real
+        y: cython.double = at.imag
+        k: cython.Py_ssize_t = strips.of(y)
+        for j in range(strips.reaching(k, x - near), strips.offsets[k + 1]):
+            b: cython.Py_ssize_t = strips.box[j]
+            if strips.x0[b] > x + near:
+                break
+            if strips.x1[b] >= x - near and strips.y0[b] - near <= y <= strips.y1[b] + near:
+                of.append(i)
+                on.append(b)
+    return of.array(), on.array()

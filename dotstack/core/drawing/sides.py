@@ -102,7 +102,7 @@ class Origins:
 
     def _on(self, points: Points, boxes: pairs.Boxes, grain: float) -> Ints:
         """The first row that each point lies on, to a grain; -1 where there is none."""
-        point, row = pairs.points_in_boxes(points.real, points.imag, boxes, grain)
+        point, row = pairs.points_in_boxes(points, pairs.Strips(boxes, grain))
         _, off = locate.nearest(self.rows, row, points[point])
         point, row = point[off <= grain], row[off <= grain]
         found = np.full(len(points), len(self.rows))

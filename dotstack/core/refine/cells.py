@@ -88,7 +88,9 @@ def _fitting(rows: Segments, cuts: Cuts, at: Ints, fits: Callable[[Cuts, Ints], 
 def _beside(rows: Segments, cuts: Cuts, hollow: Bools) -> list[Ints]:
     """Pairs of cuts, one of them hollow, that may meet, by the boxes of what they leave."""
     there = cuts.size > 0
-    one, two = pairs.overlapping(measure.boxes(between_sides(rows, cuts, hollow)), 0.0)
+    one, two = pairs.overlapping(
+        pairs.Strips(measure.boxes(between_sides(rows, cuts, hollow)), 0.0)
+    )
     chosen = (hollow[one] | hollow[two]) & there[one] & there[two]
     return list(np.stack([one[chosen], two[chosen]], axis=1))
 

@@ -37,8 +37,17 @@ def test_every_pair_of_boxes_that_meet_is_found_once(
     rng: random.Random, count: int, others: int, tall: float, margin: float
 ) -> None:
     one, two = boxes(rng, count, tall), boxes(rng, others, tall)
-    found = list(zip(*(each.tolist() for each in pairs.overlapping(one, margin))))
+    found = list(zip(*(each.tolist() for each in pairs.overlapping(pairs.Strips(one, margin)))))
     wanted = [(i, j) for i, j in combinations(range(count), 2) if meet(one, i, one, j, margin)]
+    assert sorted(found) == wanted
+    spots = two[0] + 1j * two[1]
+    points = spots.real, spots.imag, spots.real, spots.imag
+    found = list(
+        zip(*(each.tolist() for each in pairs.points_in_boxes(spots, pairs.Strips(one, margin))))
+    )
+    wanted = [
+        (j, i) for j in range(others) for i in range(count) if meet(one, i, points, j, margin)
+    ]
     assert sorted(found) == wanted
     found = list(zip(*(each.tolist() for each in pairs.between(one, two, margin))))
     wanted = [(i, j) for i in range(count) for j in range(others) if meet(one, i, two, j, margin)]
