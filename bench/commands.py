@@ -35,6 +35,7 @@ from dotstack.core.drawing import (
 from dotstack.core.drawing.places import all_ids
 from dotstack.core.drawing.scene import Figure, all_figures, require_shown
 from dotstack.core.drawing.surroundings import Surroundings
+from dotstack.core.drawing.tree import walk
 from dotstack.core.errors import CoreError
 from dotstack.fonts import shipped
 
@@ -242,6 +243,9 @@ def _wrong(before: Drawing, after: Drawing, delta: Delta) -> Iterator[str]:
         yield "redo leads elsewhere"
     if _said(patched(after, delta.before)) != _said(before):
         yield "undo leads elsewhere"
+    ids = [inner.id for node in after.nodes for inner in walk(node)]
+    if len(set(ids)) < len(ids):
+        yield "two shapes have one id"
 
 
 def _wrongly_told(

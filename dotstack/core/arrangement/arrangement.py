@@ -184,7 +184,7 @@ class Arrangement:
             )
         if found.outer_cycles != found.components:
             return f"{found.components} parts have {found.outer_cycles} outer edges"
-        if winding.contradicts_itself(made, found):
+        if winding.contradicts_itself(made, found, self._tree):
             return "the outlines' windings contradict each other"
         least = -self._given.tolerance.snap * (
             np.sqrt(np.abs(found.areas[1:]).max(initial=0.0)) + 1e-300
@@ -197,10 +197,14 @@ class Arrangement:
         return ""
 
     @cached_property
+    def _tree(self) -> winding.Tree:
+        return winding.Tree.of(self._faces)
+
+    @cached_property
     def covers(self) -> Bools:
         """Shape (faces, operands): which operands cover which face; face 0 is outside."""
         evenodd = np.array([o.fill_rule == "evenodd" for o in self.operands], np.bool_)
-        return winding.covers(self._graph, self._faces, evenodd)
+        return winding.covers(self._graph, self._tree, evenodd)
 
     @property
     def areas(self) -> np.ndarray[tuple[int], np.dtype[np.float64]]:

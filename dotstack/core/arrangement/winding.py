@@ -12,15 +12,14 @@ from dotstack.core.geometry.arrays import Bools, Ints
 _SEED, _WEIGHT = 20_241, 2**40
 
 
-def covers(graph: Graph, faces: Faces, evenodd: Bools) -> Bools:
+def covers(graph: Graph, tree: "Tree", evenodd: Bools) -> Bools:
     """Shape (faces, operands): which operands cover which face; face 0 is outside.
 
     ``evenodd`` has shape (operands,); the others fill by the nonzero rule. One winding number for
     each operand is kept on a walk through all faces: a face has the cover of the one that it is
     reached from, but for the operands that pass the edge between.
     """
-    tree = _Tree.of(faces)
-    found = np.zeros((len(faces.areas), len(evenodd)), np.bool_)
+    found = np.zeros((len(tree.above), len(evenodd)), np.bool_)
     cover: cython.uchar[:, :] = found.view(np.uint8)
     parity: cython.uchar[:] = evenodd.view(np.uint8)
     winding: cython.Py_ssize_t[:] = np.zeros(len(evenodd), np.intp)
@@ -47,7 +46,7 @@ def covers(graph: Graph, faces: Faces, evenodd: Bools) -> Bools:
     return found
 
 
-def contradicts_itself(graph: Graph, faces: Faces) -> bool:
+def contradicts_itself(graph: Graph, faces: Faces, tree: "Tree") -> bool:
     """Whether across some edge some winding changes by other than what its operand passes.
 
     All operands at once, each under a random weight (after Freivalds 1977): that two sums
@@ -55,7 +54,7 @@ def contradicts_itself(graph: Graph, faces: Faces) -> bool:
     """
     if not len(graph):
         return False
-    runs, tree = graph.runs, _Tree.of(faces)
+    runs = graph.runs
     weights = np.random.default_rng(_SEED).integers(0, _WEIGHT, int(runs.operand.max()) + 1)
     rises = np.zeros(len(graph), np.int64)
     np.add.at(rises, runs.edge, runs.passes * weights[runs.operand])
@@ -75,7 +74,7 @@ def contradicts_itself(graph: Graph, faces: Faces) -> bool:
 
 
 @dataclass(frozen=True, eq=False, slots=True)
-class _Tree:
+class Tree:
     """A walk from the outside through all faces, each after the one that it is reached from.
 
     Attributes:
@@ -91,7 +90,7 @@ class _Tree:
     half: Ints
 
     @classmethod
-    def of(cls, faces: Faces) -> "_Tree":
+    def of(cls, faces: Faces) -> "Tree":
         """A walk that goes on from the face reached last that has others beside it."""
         n = len(faces.areas)
         side: cython.Py_ssize_t[:] = faces.of_half_edge

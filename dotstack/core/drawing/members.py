@@ -7,6 +7,7 @@ from dotstack.core.drawing.kinds import CompoundNode, GroupNode, Member, Node, p
 from dotstack.core.drawing.places import all_ids, place_of, replaced
 from dotstack.core.drawing.sound import check_depth
 from dotstack.core.drawing.stacks import moved_within
+from dotstack.core.drawing.tree import walk
 from dotstack.core.errors import CommandError
 from dotstack.core.geometry import Affine
 from dotstack.core.values import AnyId, Id, Name, Value
@@ -63,7 +64,7 @@ def taken_in(
     elif isinstance(target, CompoundNode) and not target.bundled:
         members = (*target.members, *roles(within(place.affine)))
         whole = target.model_copy(update={"members": members})
-    elif into.whole in all_ids(drawing):
+    elif into.whole in all_ids(drawing) | {inner.id for node in nodes for inner in walk(node)}:
         raise CommandError(f"The id {into.whole!r} is taken already.")
     else:
         lowest = Member(role=Role.ADDS, node=target)
