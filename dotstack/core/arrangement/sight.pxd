@@ -16,7 +16,7 @@ cdef class Frame:
     cdef OneByOne _each
     cdef Strips _strips
     cdef object _boxes
-    cdef const unsigned char[:] _steady
+    cdef const unsigned char[:] _bends
     cdef IntColumn _on, _met
     cdef FloatColumn _ahead, _rise, _speed
     cdef double[:] _t, _marks

@@ -58,10 +58,9 @@ class Frame:
     def __init__(self, edges: Segments, turn_rad: float, snap: float) -> None:
         self.edges = edges.turned(-turn_rad)
         self._snap, self.near = snap, _SURE_SNAPS * snap
-        self._boxes = measure.boxes(self.edges)
         # An edge whose height only grows or only falls sees nothing of itself.
-        steady: Bools = np.logical_not((measure.extremes(self.edges)[:, 2:] > 0).any(axis=1))
-        self._steady = steady.view(np.uint8)
+        self._boxes, bends = measure.boxes_and_bends(self.edges)
+        self._bends = bends.view(np.uint8)
         self._each, self._strips = OneByOne(self.edges), Strips(self._boxes, 0.0)
         # Which edges a look may meet; and where it meets which, how steep and how fast these are.
         self._on, self._met = IntColumn(), IntColumn()
@@ -163,7 +162,7 @@ class Frame:
                 break
             if strips.x1[i] < x - self.near or strips.y0[i] > y or strips.y1[i] < y:
                 continue
-            if group[i] == own and self._steady[i]:
+            if group[i] == own and not self._bends[i]:
                 continue
             self._on.append(i)
             low: cython.double = self._each.start[i].imag

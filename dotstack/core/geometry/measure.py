@@ -5,7 +5,7 @@ import numpy as np
 import scipy
 from cython.cimports.libc.math import atan2, copysign, fabs, sqrt
 
-from dotstack.core.geometry.arrays import Floats, Ints
+from dotstack.core.geometry.arrays import Bools, Floats, Ints
 from dotstack.core.geometry.segments import ARC, CUBIC, LINE, Segments
 
 if not cython.compiled:
@@ -105,9 +105,17 @@ def _arc_lengths(arcs: Segments) -> Floats:
 
 def boxes(segments: Segments) -> tuple[Floats, Floats, Floats, Floats]:
     """Tight bounds of each segment: x0, y0, x1, y1."""
+    return boxes_and_bends(segments)[0]
+
+
+def boxes_and_bends(
+    segments: Segments,
+) -> tuple[tuple[Floats, Floats, Floats, Floats], Bools]:
+    """``boxes``, and of which segments y is extreme inside: those that turn back along y."""
     each: OneByOne = OneByOne(segments)
-    found = np.empty((4, len(segments)))
+    found, turning = np.empty((4, len(segments))), np.empty(len(segments), np.bool_)
     sides: cython.double[:, :] = found
+    bends: cython.uchar[:] = turning.view(np.uint8)
     t: cython.double[:] = np.empty(4)
     i: cython.Py_ssize_t
     k: cython.int
@@ -123,7 +131,8 @@ def boxes(segments: Segments) -> tuple[Floats, Floats, Floats, Floats]:
             x0, x1 = min(x0, spot.real), max(x1, spot.real)
             y0, y1 = min(y0, spot.imag), max(y1, spot.imag)
         sides[0, i], sides[1, i], sides[2, i], sides[3, i] = x0, y0, x1, y1
-    return found[0], found[1], found[2], found[3]
+        bends[i] = t[2] > 0.0 or t[3] > 0.0
+    return (found[0], found[1], found[2], found[3]), turning
 
 
 def extremes(segments: Segments) -> Floats:
