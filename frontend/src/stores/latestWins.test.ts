@@ -1,9 +1,9 @@
 import { afterEach, beforeEach, expect, test, vi } from 'vitest';
 
-import { latestWins } from '@/stores/latestWins';
+import { latestWins, type Manner } from '@/stores/latestWins';
 
 /** Questions that are answered by hand. */
-function asking(manner: { restMs?: number; failed?: (error: unknown) => void } = {}) {
+function asking(manner: Manner = {}) {
   const sent: string[] = [];
   const used: string[] = [];
   const signals: AbortSignal[] = [];
@@ -67,6 +67,21 @@ test('a question waits until nothing newer has come for a while', async () => {
   expect(sent).toEqual([]);
   await vi.advanceTimersByTimeAsync(10);
   expect(sent).toEqual(['b']);
+});
+
+test('of a burst of questions the first goes at once, and then the last when it is over', async () => {
+  const { ask, sent, settle } = asking({ burstMs: 40 });
+  ask('a');
+  expect(sent).toEqual(['a']);
+  settle[0]!.answer('1');
+  await vi.advanceTimersByTimeAsync(30);
+  ask('b');
+  await vi.advanceTimersByTimeAsync(30);
+  ask('c');
+  await vi.advanceTimersByTimeAsync(30);
+  expect(sent).toEqual(['a']);
+  await vi.advanceTimersByTimeAsync(10);
+  expect(sent).toEqual(['a', 'c']);
 });
 
 test('an error is told, unless it was overtaken, and the next question follows', async () => {

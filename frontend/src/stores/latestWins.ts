@@ -1,9 +1,11 @@
 import { readonly, ref } from 'vue';
 
 /** How to ask, beside what is asked. */
-interface Manner {
+export interface Manner {
   /** How long nothing newer must have been asked before a question goes out. */
   restMs?: number;
+  /** The same, but only for a question that comes as soon as that after another one. */
+  burstMs?: number;
   /** What becomes of an error; without it, it is dropped: the next question follows. */
   failed?: (error: unknown) => void;
 }
@@ -16,12 +18,13 @@ interface Manner {
 export function latestWins<Q, A>(
   ask: (question: Q, signal: AbortSignal) => Promise<A>,
   use: (answer: A, question: Q) => void,
-  { restMs = 0, failed }: Manner = {},
+  { restMs = 0, burstMs = 0, failed }: Manner = {},
 ) {
   let resting: ReturnType<typeof setTimeout> | undefined;
   let inFlight: AbortController | null = null;
   let waiting: { question: Q } | null = null;
   let generation = 0;
+  let asked = -Infinity;
   /** Whether an answer is wanted that has not come. */
   const busy = ref(false);
 
@@ -61,7 +64,10 @@ export function latestWins<Q, A>(
     ask(question: Q): void {
       busy.value = true;
       clearTimeout(resting);
-      if (restMs) resting = setTimeout(() => go(question), restMs);
+      const now = performance.now();
+      const rest = now - asked < burstMs ? burstMs : restMs;
+      asked = now;
+      if (rest) resting = setTimeout(() => go(question), rest);
       else go(question);
     },
     /** Forgets what waits, and drops the answer that is on its way. */

@@ -9,8 +9,8 @@ import { latestWins } from '@/stores/latestWins';
 import { useSelection } from '@/stores/selection';
 import { useView } from '@/stores/view';
 
-/** Several shapes are picked one after the other: only the last selection is computed. */
-const REST_MS = 40;
+/** Where several shapes are picked one after the other, only the first and the last are computed. */
+const BURST_MS = 40;
 /** Of more shapes the outcomes are asked for one by one, so that progress shows and a cancel tells. */
 const AT_ONCE = 40;
 
@@ -87,7 +87,7 @@ export function useOutcomes() {
       if (which) asking.ask({ ids, which, later: rest, first: false });
     },
     {
-      restMs: REST_MS,
+      burstMs: BURST_MS,
       failed(error) {
         found.value = null;
         // An answer that was overtaken by a change is asked for again with that.
