@@ -1,5 +1,7 @@
 """What every document keeps to: its limits, and ids that nothing else has."""
 
+from collections import Counter
+
 from dotstack.core.drawing.document import Drawing
 from dotstack.core.drawing.kinds import Node
 from dotstack.core.drawing.places import all_ids
@@ -23,6 +25,26 @@ def check_fresh(drawing: Drawing, nodes: tuple[Node, ...]) -> None:
     if len(taken) + len(fresh) > MAX_NODES:
         raise LimitError("shapes in one drawing", len(taken) + len(fresh), MAX_NODES)
     check_depth(nodes)
+
+
+def check_apart(before: Drawing, after: Drawing) -> None:
+    """Raises CommandError if a step puts two shapes of one id into one that holds them.
+
+    What repeats hold has ids that copies of them share: a shape of one can be another's too.
+    """
+    known = set(map(id, before.nodes))
+    for node in after.nodes:
+        if id(node) not in known and (twice := _twice((node,))) and twice - _twice(before.nodes):
+            raise CommandError(
+                f"{node.name} would hold two shapes that copying has made of one, which nothing "
+                "tells apart; duplicate the one to be put there, and put the duplicate."
+            )
+
+
+def _twice(nodes: tuple[Node, ...]) -> set[str]:
+    """The ids that two shapes have, of the nodes and all in them."""
+    counts = Counter(inner.id for node in nodes for inner in walk(node))
+    return {key for key, count in counts.items() if count > 1}
 
 
 def check_combined(count: int) -> None:

@@ -10,13 +10,9 @@ import math
 from collections.abc import Iterator
 from dataclasses import dataclass, replace
 
-import numpy as np
-
 from dotstack.core.geometry import arc_reader
 from dotstack.core.geometry.arc_reader import Arc
-from dotstack.core.geometry.arrays import Bools
 from dotstack.core.geometry.numerals import rounded
-from dotstack.core.geometry.segments import Segments
 
 # In units of the last decimal: a little less than the two that are promised.
 _STRAY = 1.75
@@ -28,8 +24,6 @@ _SHORTEST_RAD = 0.02
 _ROUNDING = 4.5e-16
 _LEFT = 2e-15
 _LOST_AT_HALF_TURN = 1.5e-8
-# Decimals that make up for what a reader loses of most arcs.
-SPARE = 3
 
 
 @dataclass(frozen=True, slots=True)
@@ -75,20 +69,6 @@ def written(arc: Arc, precision: int) -> Iterator[Written]:
     elif start != end:
         flat = max(_off_chord(spot, start, end) for spot in arc.points(_LOOKS)) <= limit
         yield replace(piece, radii=None) if flat else piece
-
-
-def draws_well(arcs: Segments, precision: int) -> Bools:
-    """Of which arcs a reader draws ``precision`` decimals, of numbers that have ``SPARE`` more.
-
-    Where it finds the centre is as much further off than the ends as the radii are unlike, the
-    chord is short for them, or the sweep is near a half turn.
-    """
-    wide, narrow = (each(arcs.q.real, arcs.q.imag) for each in (np.maximum, np.minimum))
-    off = 10.0 ** -(precision + SPARE) + _LEFT * (np.abs(arcs.start) + np.abs(arcs.end) + wide)
-    half = arcs.sweep / 2
-    told = np.minimum(np.abs(np.cos(half)), np.abs(np.sin(half))) * narrow
-    well: Bools = off * wide <= 10.0**-precision * told
-    return well
 
 
 def _off_chord(point: complex, start: complex, end: complex) -> float:

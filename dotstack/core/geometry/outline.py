@@ -8,7 +8,7 @@ from typing import Literal, Self
 import numpy as np
 
 from dotstack.core.errors import GeometryError
-from dotstack.core.geometry import locate, measure, path_writer, pathdata
+from dotstack.core.geometry import locate, measure, path_writer, pathdata, quick_writer
 from dotstack.core.geometry.affine import Affine
 from dotstack.core.geometry.arrays import Bools, Ints
 from dotstack.core.geometry.segments import Segments
@@ -115,7 +115,7 @@ class Outline:
 
     def to_quick_data(self, precision: int) -> str:
         """SVG path data that is only drawn: as ``to_path_data``, longer and sooner there."""
-        return path_writer.write_quickly(self.segments, self.offsets, self.closed, precision)
+        return quick_writer.write_quickly(self.segments, self.offsets, self.closed, precision)
 
     def __eq__(self, other: object) -> bool:
         if not isinstance(other, Outline):

@@ -1,7 +1,8 @@
-"""SVG path data written (SVG 1.1, chapter 8): as short as can be, or as soon as can be."""
+"""SVG path data written (SVG 1.1, chapter 8), as short as can be."""
 
 from collections.abc import Iterable
 from itertools import pairwise
+from typing import TypeAlias
 
 import numpy as np
 
@@ -25,69 +26,15 @@ def write(segments: Segments, offsets: Ints, closed: Bools, precision: int) -> s
     return writer.text()
 
 
-def write_quickly(segments: Segments, offsets: Ints, closed: Bools, precision: int) -> str:
-    """Path data to be drawn and thrown away: as exact as ``write``, longer, much sooner there.
-
-    Every command is absolute, with its letter.
-    """
-    kinds = segments.kind.tolist()
-    arcs = _arc_texts(segments, precision) if ARC in kinds else {}
-    if arcs:
-        precision += arc_writer.SPARE
-    starts, ends = _texts(segments.start, precision), _texts(segments.end, precision)
-    # Of lines alone there are no handles to be written.
-    curved = CUBIC in kinds
-    ps, qs = (_texts(each, precision) if curved else [] for each in (segments.p, segments.q))
-    words = []
-    for contour, (first, last) in enumerate(pairwise(offsets.tolist())):
-        words.append("M" + starts[first])
-        is_closed = closed[contour]
-        for i in range(first, last):
-            if kinds[i] == LINE:
-                if not (is_closed and i == last - 1):
-                    words.append("L" + ends[i])
-            elif kinds[i] == CUBIC:
-                words.append(f"C{ps[i]} {qs[i]} {ends[i]}")
-            elif i in arcs:
-                words.append(f"{arcs[i]} {ends[i]}")
-            else:
-                (row,) = _rows(segments.take(slice(i, i + 1)))
-                words += _arc_words(row, precision)
-        if is_closed:
-            words.append("Z")
-    return "".join(words)
+Row: TypeAlias = tuple[int, complex, complex, complex, complex, float, float, float]
 
 
-def _arc_texts(segments: Segments, precision: int) -> dict[int, str]:
-    """The commands, but for their ends, of those arcs that need no look at what a reader draws."""
-    index = np.flatnonzero(segments.kind == ARC)
-    index = index[arc_writer.draws_well(segments.take(index), precision)]
-    arcs = segments.take(index)
-    radii = _texts(arcs.q, precision + arc_writer.SPARE)
-    degrees = np.degrees(arcs.rotation).tolist()
-    large, positive = (np.abs(arcs.sweep) > np.pi).tolist(), (arcs.sweep > 0).tolist()
-    return {
-        i: f"A{r} {turned:.15g} {wide:d} {on:d}"
-        for i, r, turned, wide, on in zip(index.tolist(), radii, degrees, large, positive)
-    }
-
-
-def _texts(points: Points, precision: int) -> list[str]:
-    """Points as they are written, all at once."""
-    x, y = (
-        texts(in_units(each, precision).tolist(), precision) for each in (points.real, points.imag)
-    )
-    return [f"{across} {down}" for across, down in zip(x, y)]
-
-
-_Row = tuple[int, complex, complex, complex, complex, float, float, float]
-
-
-def _rows(segments: Segments) -> list[_Row]:
+def rows_of(segments: Segments) -> list[Row]:
+    """The segments one by one: kind, start, end, p, q, rotation, angle, sweep."""
     return list(zip(*(field.tolist() for field in segments.columns)))
 
 
-def _arc_words(row: _Row, precision: int) -> list[str]:
+def arc_words(row: Row, precision: int) -> list[str]:
     """An arc's command, and in further words what it goes on with without the letter."""
     words: list[str] = []
     for piece in arc_writer.written(Arc(*row[1:]), precision):
@@ -124,7 +71,7 @@ class _Writer:
             return listed
 
         self._precision = precision
-        self._arcs = iter(_rows(segments.take(np.flatnonzero(segments.kind == ARC))))
+        self._arcs = iter(rows_of(segments.take(np.flatnonzero(segments.kind == ARC))))
         self._kinds = segments.kind.tolist()
         self._starts, self._ends = units(segments.start), units(segments.end)
         self._ps, self._qs = units(segments.p), units(segments.q)
@@ -164,7 +111,7 @@ class _Writer:
             else:
                 self._put("C", first, handle, to)
         else:
-            words = _arc_words(next(self._arcs), self._precision)
+            words = arc_words(next(self._arcs), self._precision)
             self._commands += [(word, 0) for word in words]
         self._here, self._handle = to, handle
 

@@ -178,8 +178,9 @@ def test_faces_that_no_way_leads_to_contradict_the_windings() -> None:
     beside = side.max(axis=1, keepdims=True) == side.max()
     away = np.where(beside & (side == 0), len(found.areas), side).ravel()
     lost = replace(found, of_half_edge=away, areas=np.append(found.areas, 1.0))
-    assert winding.contradicts_itself(graph, lost)
-    assert winding.covers(graph, lost, np.zeros(2, np.bool_)).sum() == 1
+    tree = winding.Tree.of(lost)
+    assert winding.contradicts_itself(graph, lost, tree)
+    assert winding.covers(graph, tree, np.zeros(2, np.bool_)).sum() == 1
 
 
 def test_check_sees_parts_in_the_wrong_face_and_windings_that_disagree() -> None:

@@ -16,6 +16,7 @@ from dotstack.core.drawing import Drawing, Node, tied
 from dotstack.core.drawing.kinds.twin import WITH_INSIDES
 from dotstack.core.drawing.places import place_of
 from dotstack.core.drawing.region_map import region_map
+from dotstack.core.drawing.tree import walk
 from dotstack.core.errors import CommandError, LimitError
 from dotstack.core.geometry import Affine, Outline
 from tests.core.drafting import at, bounds, do, drawn, evaluator, facts, node, stack
@@ -535,3 +536,26 @@ def test_a_repeat_within_copies_of_copies_is_laid_out_anew_in_all_of_them() -> N
         for place in ("rows:0:round:0", "rows:1:round:2", "rows:2:round:5"):
             assert len(node(drawing, f"{place}:all").copies) == columns
         assert_alike(do(drawing, "settle", ids=["rows"]), drawing)
+
+
+@pytest.mark.parametrize(
+    "way",
+    [
+        {"kind": "put-inside", "holder": "again-0:0:bead", "id": "clip"},
+        {"kind": "make-members",
+         "into": {"id": "again-0:0:bead", "role": "cuts", "whole": "sign", "name": "Sign"}},
+    ],
+    ids=lambda each: each["kind"],
+)  # fmt: skip
+def test_a_shape_that_copying_made_two_of_does_not_come_together_again(
+    way: dict[str, Any],
+) -> None:
+    two = drawn(at({**DISC, "id": "bead"}, 50, 50), at({**DISC, "id": "drop"}, 60, 50))
+    live = do(two, "make-repeat", ids=["bead", "drop"], id="row", name="Row", layout="row")
+    again = do(live, "duplicate", ids=["row"], seed="again", by={"f": 80})
+    with pytest.raises(CommandError, match="copying has made of one"):
+        do(again, ids=["row:0:drop"], **way)
+    freed = do(again, "duplicate", ids=["row:0:drop"], seed="free", by={"e": 2})
+    done = do(freed, ids=["row:0:free-0"], **way)
+    ids = [inner.id for each in done.nodes for inner in walk(each)]
+    assert len(set(ids)) == len(ids)

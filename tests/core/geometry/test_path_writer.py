@@ -11,6 +11,7 @@ from hypothesis import strategies as st
 
 from dotstack.core.combine import difference, union
 from dotstack.core.geometry import Affine, Contour, Outline, Segments
+from dotstack.core.geometry.numerals import in_units, texts
 from dotstack.core.primitives import ellipse
 from tests.strategies import outlines
 
@@ -159,6 +160,15 @@ def test_what_others_draw_of_any_arc_lies_within_two_units_of_the_last_decimal(
 def test_what_others_draw_of_any_outline_lies_on_it(outline: Outline, precision: int) -> None:
     for data in (outline.to_path_data(precision), outline.to_quick_data(precision)):
         assert astray(outline, drawn(data)) <= 2 * 10.0**-precision
+
+
+@given(st.lists(st.floats(-1e6, 1e6), min_size=2, max_size=2), st.integers(0, 12))
+def test_numbers_are_the_shortest_decimals_that_tell_them(
+    place: list[float], precision: int
+) -> None:
+    line = Outline.from_contours([Contour(Segments.polyline(complex(*place), 2e6 + 0j), False)])
+    x, y = texts(in_units(np.array(place), precision).tolist(), precision)
+    assert line.to_quick_data(precision) == f"M{x} {y}L2000000 0"
 
 
 def test_nodes_that_only_the_writing_adds_are_not_the_shapes() -> None:

@@ -86,6 +86,7 @@ from dotstack.core.drawing.evaluate import Evaluator
 from dotstack.core.drawing.laying import laid
 from dotstack.core.drawing.links import tied
 from dotstack.core.drawing.measures import checked
+from dotstack.core.drawing.sound import check_apart
 from dotstack.core.drawing.stacks import active_in_order
 from dotstack.core.errors import CommandError, GeometryError
 
@@ -201,7 +202,9 @@ def apply(drawing: Drawing, command: AnyCommand, evaluator: Evaluator) -> Drawin
     try:
         done = tied(acted_on(drawing, command.named, command.applied_to, evaluator))
         done = done if (sound := checked(done)) is done else tied(sound)
-        return laid(done, evaluator)
+        done = laid(done, evaluator)
+        check_apart(drawing, done)
+        return done
     except GeometryError as error:
         raise CommandError(str(error)) from error
     except ValidationError as error:
