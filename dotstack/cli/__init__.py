@@ -24,7 +24,7 @@ _COMMANDS = {
     "kit": ("files", "look into kits, and make them of drawing files"),
     "combine": ("marks", "combine the top-level shapes of an SVG file"),
     "refine": (
-        "marks",
+        "refining",
         "simplify, grow or shrink the shapes of an SVG file, and round their corners",
     ),
     "regions": ("marks", "list the regions of an SVG file's shapes"),

@@ -1,4 +1,4 @@
-"""``dotstack combine``, ``regions`` and ``refine``: the engine for scripts."""
+"""``dotstack combine`` and ``dotstack regions``: the engine for scripts."""
 
 import argparse
 import json
@@ -21,7 +21,6 @@ from dotstack.core.formats import (
 )
 from dotstack.core.geometry import Outline
 from dotstack.core.paint import Stroke
-from dotstack.core.refine import CornerShape, Join, Treatment, corners, offset, simplified, treated
 
 NOTHING_LEFT = 3
 _PRECISION = 6
@@ -29,39 +28,29 @@ _PRECISION = 6
 
 def furnish(name: str, command: argparse.ArgumentParser) -> None:
     """Gives a command its arguments, and what it does."""
-    match name:
-        case "combine":
-            command.description = (
-                "Combines the top-level shapes of an SVG file, the first one lowest. Exit codes: "
-                "0 done, 1 the file cannot be read or combined, 2 wrong usage, 3 nothing left."
-            )
-            command.add_argument("outcome", choices=[outcome.value for outcome in Outcome])
-        case "refine":
-            command.description = (
-                "Takes nodes away from each top-level shape of an SVG file, grows or shrinks it, "
-                "then rounds all its corners. Exit codes as of combine."
-            )
-            command.add_argument(
-                "--simplify", type=float, default=0.0, metavar="BOUND",
-                help="as few nodes as let outlines stray so far at most",
-            )  # fmt: skip
-            command.add_argument(
-                "--offset", type=float, default=0.0, help="distance, below 0 to shrink"
-            )
-            command.add_argument("--join", choices=[join.value for join in Join], default="round")
-            command.add_argument("--round", type=float, default=0.0, help="radius of all corners")
-        case _:
-            command.add_argument("--json", action="store_true", help="as JSON, with outlines")
+    if name == "combine":
+        command.description = (
+            "Combines the top-level shapes of an SVG file, the first one lowest. Exit codes: "
+            "0 done, 1 the file cannot be read or combined, 2 wrong usage, 3 nothing left."
+        )
+        command.add_argument("outcome", choices=[outcome.value for outcome in Outcome])
+        takes_output(command)
+        command.set_defaults(run=_combine)
+    else:
+        command.add_argument("--json", action="store_true", help="as JSON, with outlines")
+        command.set_defaults(run=_regions)
     command.add_argument("file", type=Path)
-    if name != "regions":
-        command.add_argument("-o", "--output", type=Path, help="where to write; else it is printed")
-    command.set_defaults(run={"combine": _combine, "refine": _refine, "regions": _regions}[name])
+
+
+def takes_output(command: argparse.ArgumentParser) -> None:
+    """Lets it be said where the result goes."""
+    command.add_argument("-o", "--output", type=Path, help="where to write; else it is printed")
 
 
 def _combine(options: argparse.Namespace) -> int:
     try:
-        file = read_svg(_text(options.file))
-        operands = [_operand(shape) for shape in file.shapes]
+        file = read_svg(text_of(options.file))
+        operands = [operand(shape) for shape in file.shapes]
         fills = [shape.fill for shape in file.shapes]
         (result,) = outcomes(operands, list(map(Paint, fills)), [Outcome(options.outcome)])
     except (CoreError, OSError) as error:
@@ -72,42 +61,17 @@ def _combine(options: argparse.Namespace) -> int:
         print(f"{options.file}: {options.outcome} leaves nothing.", file=sys.stderr)
         return NOTHING_LEFT
     painted = tuple(
-        Painted(part.outline, None, Pen(_colour(fills[part.paint]), Stroke(width=1.0)))
+        Painted(part.outline, None, Pen(colour(fills[part.paint]), Stroke(width=1.0)))
         if part.is_line
-        else Painted(part.outline, _colour(fills[part.paint]))
+        else Painted(part.outline, colour(fills[part.paint]))
         for part in result.parts
     )
     parts = (Part(options.outcome, painted),)
-    return _written(Picture(options.outcome, _view_box(file, operands), parts), options.output)
+    return written(Picture(options.outcome, view_box(file, operands), parts), options.output)
 
 
-def _refine(options: argparse.Namespace) -> int:
-    try:
-        file = read_svg(_text(options.file))
-        operands = [_operand(shape) for shape in file.shapes]
-        made = [_refined(operand, options) for operand in operands]
-    except (CoreError, OSError) as error:
-        return refused(options.file, error)
-    left = [(shape, one) for shape, one in zip(file.shapes, made, strict=True) if not one.is_empty]
-    if not left:
-        print(f"{options.file}: it leaves nothing.", file=sys.stderr)
-        return NOTHING_LEFT
-    parts = tuple(Part(shape.name, (Painted(one, _colour(shape.fill)),)) for shape, one in left)
-    view_box = _view_box(file, [one for _, one in left])
-    return _written(Picture(options.file.stem, view_box, parts), options.output)
-
-
-def _refined(outline: Outline, options: argparse.Namespace) -> Outline:
-    made = union([outline])
-    if options.simplify:
-        made = union([simplified(made, options.simplify).outline])
-    if options.offset:
-        made = offset(made, options.offset, Join(options.join))
-    wanted = [Treatment(corner, CornerShape.ROUND, options.round) for corner in corners(made)]
-    return treated(made, wanted)[0]
-
-
-def _written(picture: Picture, output: Path | None) -> int:
+def written(picture: Picture, output: Path | None) -> int:
+    """Writes a picture as SVG; answers the exit code."""
     document = write_svg(picture)
     if output is None:
         print(document, end="")
@@ -121,8 +85,8 @@ def _written(picture: Picture, output: Path | None) -> int:
 
 def _regions(options: argparse.Namespace) -> int:
     try:
-        file = read_svg(_text(options.file))
-        found = Arrangement.of([_operand(shape) for shape in file.shapes]).regions
+        file = read_svg(text_of(options.file))
+        found = Arrangement.of([operand(shape) for shape in file.shapes]).regions
     except (CoreError, OSError) as error:
         return refused(options.file, error)
     names = [shape.name for shape in file.shapes]
@@ -157,23 +121,26 @@ def _regions(options: argparse.Namespace) -> int:
     return 0
 
 
-def _text(path: Path) -> str:
+def text_of(path: Path) -> str:
+    """A file's text; raises OSError."""
     try:
         return path.read_text(encoding="utf-8")
     except UnicodeDecodeError as error:
         raise OSError(f"it is not UTF-8 at byte {error.start}") from error
 
 
-def _operand(shape: SvgShape) -> Outline:
+def operand(shape: SvgShape) -> Outline:
     """A shape's outline; a group's shapes are joined."""
     return shape.outlines[0] if len(shape.outlines) == 1 else union(shape.outlines)
 
 
-def _colour(fill: str) -> str:
+def colour(fill: str) -> str:
+    """What a shape is painted in, black if nothing."""
     return "#000000" if fill == "none" else fill
 
 
-def _view_box(file: SvgFile, operands: list[Outline]) -> tuple[float, float, float, float]:
+def view_box(file: SvgFile, operands: list[Outline]) -> tuple[float, float, float, float]:
+    """The view box of a result: the file's, or one round the outlines."""
     if file.view_box:
         return file.view_box
     boxes = [operand.bounds for operand in operands if not operand.is_empty]
