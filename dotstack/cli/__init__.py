@@ -7,8 +7,6 @@ import argparse
 import sys
 from importlib import import_module
 
-from dotstack import ancestor
-
 __all__ = ["main"]
 
 # Each command's module, which is imported on use: nobody waits for what is not asked for.
@@ -35,6 +33,7 @@ _COMMANDS = {
         "look whether all drawings open, and say what to do where one does not",
     ),
 }
+# What workers are copies of is begun before such a command reads the same.
 _WITH_WORKERS = frozenset({"serve", "demo"})
 
 
@@ -47,7 +46,7 @@ def main(arguments: list[str] | None = None) -> int:
         command = commands.add_parser(name, help=purpose)
         if words[:1] == [name]:
             if name in _WITH_WORKERS:
-                ancestor.begin()
+                import_module("dotstack.ancestor").begin()
             import_module(f"dotstack.cli.{module}").furnish(name, command)
     options = parser.parse_args(words)
     code: int = options.run(options)

@@ -33,17 +33,10 @@ def outlines(
     if not len(half):
         return {}
     of = label[faces.of_half_edge[half[offsets[: len(offsets) - 1]]]]
-    edge, back = half >> 1, half & 1
-    every = np.arange(len(half))
-    t = np.stack([graph.t0[edge], graph.t1[edge]])
-    at = graph.vertices[np.stack([graph.tail[edge], graph.head[edge]])]
-    run = Run(
-        graph.segment[edge],
-        t[back, every],
-        t[1 - back, every],
-        at[back, every],
-        at[1 - back, every],
-    )
+    # By half-edge: where it begins.
+    t = np.stack([graph.t0, graph.t1], axis=1).ravel()
+    at = graph.vertices[rotation.origins(graph)]
+    run = Run(graph.segment[half >> 1], t[half], t[half ^ 1], at[half], at[half ^ 1])
     rows, offsets = rejoin.minimal(segments, run, offsets, tolerance)
     rows = rows.translated(middle)
     # Contours come label by label: each label's are one stretch of the rows.

@@ -22,7 +22,7 @@ _LOOKS = 4
 _SHORTEST_RAD = 0.02
 # What readers that compute in float64 lose, in shares of their numbers.
 _ROUNDING = 4.5e-16
-_LEFT = 2e-15
+LEFT = 2e-15
 _LOST_AT_HALF_TURN = 1.5e-8
 
 
@@ -53,7 +53,7 @@ def written(arc: Arc, precision: int) -> Iterator[Written]:
     """
     start, end = rounded(arc.start, precision), rounded(arc.end, precision)
     numbers = abs(start) + abs(end) + max(arc.radii.real, arc.radii.imag)
-    limit = max(_STRAY * 10.0**-precision, _LEFT * numbers)
+    limit = max(_STRAY * 10.0**-precision, LEFT * numbers)
     if start == end:
         if max(abs(spot - start) for spot in arc.points(_LOOKS)) <= limit:
             return

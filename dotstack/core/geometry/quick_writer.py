@@ -1,14 +1,14 @@
-"""SVG path data to be drawn and thrown away (SVG 1.1, chapter 8): as exact as it is kept in.
+"""SVG path data to be drawn and thrown away (SVG 1.1, chapter 8), as exact as what is kept.
 
 Longer than what ``path_writer`` writes, and much sooner there: every command is absolute, with its
-letter, and arcs are not looked at as a reader draws them.
+letter, and few arcs need to be read again as a reader draws them.
 """
 
 import cython
 import numpy as np
 from cython.cimports.libc.math import copysign, cos, fabs, floor, fmod, sin
 
-from dotstack.core.geometry import path_writer
+from dotstack.core.geometry import arc_writer, path_writer
 from dotstack.core.geometry.arrays import Bools, Ints
 from dotstack.core.geometry.numerals import texts
 from dotstack.core.geometry.segments import ARC, CUBIC, Segments
@@ -24,8 +24,7 @@ _LEAST = 512
 # Decimals that make up for what a reader loses of most arcs.
 _SPARE = 3
 _HALF_TURN = np.pi
-# What readers that compute in float64 lose, in shares of their numbers.
-_LOST = 2e-15
+_LOST = arc_writer.LEFT
 # Up to here float64 counts whole numbers.
 _MOST_UNITS = 9e15
 
