@@ -19,9 +19,11 @@ from dotstack.core.arrangement import (
     winding,
 )
 from dotstack.core.arrangement.contacts import Contacts
+from dotstack.core.arrangement.edges import Edges
 from dotstack.core.arrangement.faces import Faces
 from dotstack.core.arrangement.gather import Gathered, gathered
 from dotstack.core.arrangement.graph import Graph
+from dotstack.core.arrangement.vertices import Vertices
 from dotstack.core.errors import ArrangementError
 from dotstack.core.geometry.arrays import Bools, Ints
 from dotstack.core.geometry.flat import Pieces
@@ -113,11 +115,7 @@ class Arrangement:
                 met = Contacts.stacked(
                     [known.contacts, contacts.find(given, pieces, known.settled)]
                 )
-                made = graph.build(given, len(operands), met)
-                # Crossings too may lie on further edges, as they would were they ends.
-                again = contacts.further(given, pieces, met, made.vertices[made.ends :])
-                if len(again.a):
-                    made = graph.build(given, len(operands), Contacts.stacked([met, again]))
+                made = _graph(given, pieces, met)
                 found = faces.find(given.segments, made, tolerance)
             arrangement = cls(operands, rung, given, pieces, met, made, found)
             fault = arrangement._fault()
@@ -340,6 +338,21 @@ def _nothing_known(given: Gathered) -> _Known:
     pieces = curves.pieces_of(given.segments, none, given.tolerance)
     met = Contacts(none, np.empty(0), none, np.empty(0), np.empty(0, np.complex128))
     return _Known(np.zeros(len(given.segments), np.bool_), met, pieces)
+
+
+def _graph(given: Gathered, pieces: Pieces, met: Contacts) -> Graph:
+    """The graph of all segments cut at these contacts.
+
+    Crossings too may lie on further edges, as they would were they ends.
+    """
+    vertices = Vertices.of(given.segments, met.point, given.tolerance.snap)
+    edges = Edges.of(given, met, vertices)
+    again = contacts.further(given, pieces, met, vertices, edges.vertices)
+    if len(again.a):
+        met = Contacts.stacked([met, again])
+        vertices = Vertices.of(given.segments, met.point, given.tolerance.snap)
+        edges = Edges.of(given, met, vertices)
+    return graph.build(given, edges)
 
 
 def _pieces(given: Gathered, known: _Known) -> Pieces:

@@ -15,8 +15,8 @@ cdef class _Feet:
     cdef const double[:] _t0, _t1, _sag
     cdef const double complex[:] _start, _end
     cdef const Py_ssize_t[:] _first
-    cdef IntColumn point, segment
-    cdef FloatColumn parameter
+    cdef IntColumn _point, _on
+    cdef FloatColumn _parameter
     cdef void find(self, Py_ssize_t point, double complex spot, Py_ssize_t i) except *
     cdef void _find_on_piece(
         self, Py_ssize_t point, double complex spot, Py_ssize_t i, Py_ssize_t k

@@ -12,7 +12,8 @@ from cython.cimports.libc.math import fabs, sqrt
 
 from dotstack.core.arrangement import curves, pairs
 from dotstack.core.arrangement.gather import Gathered
-from dotstack.core.geometry.arrays import Bools, Floats, Ints, Points
+from dotstack.core.arrangement.vertices import Vertices
+from dotstack.core.geometry.arrays import Bools, Floats, Ints, Points, grouped
 from dotstack.core.geometry.flat import Pieces
 from dotstack.core.geometry.segments import ARC, CUBIC, LINE, Segments
 from dotstack.core.geometry.table import Table
@@ -107,17 +108,61 @@ def _ends_on(given: Gathered, pieces: Pieces, settled: Bools) -> Contacts:
     # Along a contour each end is the next one's start.
     ends, first = np.unique(ends, return_index=True)
     source, at_end = np.tile(distinct, 2)[first], first >= len(distinct)
-    point, b, u = _points_on(given, pieces, ends, settled[source], settled)
+    feet: _Feet = _Feet(segments, pieces, given.tolerance)
+    spots: cython.doublecomplex[:] = ends
+    known: cython.uchar[:] = settled.view(np.uint8)
+    sources: cython.Py_ssize_t[:] = source
+    found, on = pairs.points_in_boxes(ends, given.strips)
+    place: cython.Py_ssize_t[:] = found
+    rows: cython.Py_ssize_t[:] = distinct[on]
+    k: cython.Py_ssize_t
+    for k in range(place.shape[0]):
+        if not (known[sources[place[k]]] and known[rows[k]]):
+            feet.find(place[k], spots[place[k]], rows[k])
+    point, b, u = feet.columns()
     return Contacts(source[point], at_end[point].astype(float), b, u, ends[point])
 
 
-def further(given: Gathered, pieces: Pieces, met: Contacts, spots: Points) -> Contacts:
-    """Where ``spots`` lie on segments on which none of the contacts ``met`` is there.
+def further(
+    given: Gathered, pieces: Pieces, met: Contacts, vertices: Vertices, points: Points
+) -> Contacts:
+    """Where vertices that are no ends lie on segments that none of the contacts ``met`` is near on.
 
-    Both sides of these contacts name that segment.
+    ``vertices`` are those of the segments that have these contacts; ``points`` are theirs, and
+    of more after them. Both sides of what is found name the segment that a vertex lies on.
     """
-    none = np.zeros(len(spots), np.bool_)
-    point, b, u = _points_on(given, pieces, spots, none, np.zeros(len(given.segments), np.bool_))
+    spots = points[vertices.ends :]
+    found, begins = grouped(vertices.at_contact, len(points))
+    contact: cython.Py_ssize_t[:] = found
+    first: cython.Py_ssize_t[:] = begins[vertices.ends :]
+    ones: cython.Py_ssize_t[:] = met.a
+    others: cython.Py_ssize_t[:] = met.b
+    # By segment: the last of the spots so far that it meets another one at.
+    last: cython.Py_ssize_t[:] = np.full(len(given.segments), -1)
+    at: cython.Py_ssize_t = -1
+    feet: _Feet = _Feet(given.segments, pieces, given.tolerance)
+    spot: cython.doublecomplex[:] = spots
+    point, on = pairs.points_in_boxes(spots, given.strips)
+    place: cython.Py_ssize_t[:] = point
+    rows: cython.Py_ssize_t[:] = given.rows[on]
+    k: cython.Py_ssize_t
+    n: cython.Py_ssize_t
+    for k in range(place.shape[0]):
+        if place[k] != at:
+            at = place[k]
+            for n in range(first[at], first[at + 1]):
+                last[ones[contact[n]]] = last[others[contact[n]]] = at
+        if last[rows[k]] != at:
+            feet.find(at, spot[at], rows[k])
+    if not feet.count:
+        return met.take(slice(0))
+    return _new(given, met, spots, *feet.columns())
+
+
+def _new(
+    given: Gathered, met: Contacts, spots: Points, point: Ints, b: Ints, u: Floats
+) -> Contacts:
+    """Those of ``spots[point]`` on segments b at u that none of the contacts ``met`` is near to."""
     # The contacts before and after on the same segment; parameters are below 2 apart.
     places = np.sort(np.concatenate([2.0 * met.a + met.t, 2.0 * met.b + met.u]))
     after = np.searchsorted(places, 2.0 * b + u)
@@ -131,36 +176,24 @@ def further(given: Gathered, pieces: Pieces, met: Contacts, spots: Points) -> Co
     return Contacts(b, u, b, u, spots[point])
 
 
-def _points_on(
-    given: Gathered, pieces: Pieces, points: Points, known: Bools, settled: Bools
-) -> tuple[Ints, Ints, Floats]:
-    """Which points lie inside which segments, and at which parameter.
-
-    Left out are ``known`` points on ``settled`` segments.
-    """
-    point, on = pairs.points_in_boxes(points, given.strips)
-    feet: _Feet = _Feet(given.segments, pieces, given.tolerance)
-    spots: cython.doublecomplex[:] = points
-    place: cython.Py_ssize_t[:] = point
-    rows: cython.Py_ssize_t[:] = given.rows[on]
-    known_points: cython.uchar[:] = known.view(np.uint8)
-    known_rows: cython.uchar[:] = settled.view(np.uint8)
-    k: cython.Py_ssize_t
-    for k in range(place.shape[0]):
-        if not (known_points[place[k]] and known_rows[rows[k]]):
-            feet.find(place[k], spots[place[k]], rows[k])
-    return feet.point.array(), feet.segment.array(), feet.parameter.array()
-
-
 class _Feet:
-    """Points that lie on segments away from their ends: of each which, on which, and where."""
+    """Points that lie on segments away from their ends."""
 
     def __init__(self, segments: Segments, pieces: Pieces, tolerance: Tolerance) -> None:
         self._each, self._snap = OneByOne(segments), tolerance.snap
         self._t0, self._t1 = pieces.t0, pieces.t1
         self._start, self._end, self._sag = pieces.start, pieces.end, pieces.sag
         self._first = np.searchsorted(pieces.parent, np.arange(len(segments) + 1))
-        self.point, self.segment, self.parameter = IntColumn(), IntColumn(), FloatColumn()
+        self._point, self._on, self._parameter = IntColumn(), IntColumn(), FloatColumn()
+
+    @property
+    def count(self) -> int:
+        """How many were found."""
+        return int(self._point.count)
+
+    def columns(self) -> tuple[Ints, Ints, Floats]:
+        """What was found: points, the segments that they lie on, and at which parameter."""
+        return self._point.array(), self._on.array(), self._parameter.array()
 
     def find(
         self, point: cython.Py_ssize_t, spot: cython.doublecomplex, i: cython.Py_ssize_t
@@ -224,9 +257,9 @@ class _Feet:
     def _append(
         self, point: cython.Py_ssize_t, i: cython.Py_ssize_t, u: cython.double
     ) -> cython.void:
-        self.point.append(point)
-        self.segment.append(i)
-        self.parameter.append(u)
+        self._point.append(point)
+        self._on.append(i)
+        self._parameter.append(u)
 
 
 def _at(segments: Segments, a: Ints, t: Floats, b: Ints, u: Floats) -> Contacts:

@@ -2,13 +2,15 @@
 
 from dataclasses import dataclass
 
+import cython
 import numpy as np
+from cython.cimports.libc.math import fabs, sqrt
 
 from dotstack.core.arrangement import linked, rotation
 from dotstack.core.arrangement.graph import Graph
 from dotstack.core.arrangement.sight import Frame
 from dotstack.core.geometry import measure
-from dotstack.core.geometry.arrays import Floats, Ints, run_starts
+from dotstack.core.geometry.arrays import Floats, Ints
 from dotstack.core.geometry.segments import Segments
 from dotstack.core.geometry.tolerance import Tolerance
 
@@ -88,22 +90,37 @@ def edge_pieces(segments: Segments, graph: Graph) -> Segments:
 
 
 def _cycle_areas(edges: Segments, cycle: Ints, cycles: int) -> Floats:
-    swept = measure.swept_areas(edges)
-    both = np.stack([swept, -swept], axis=1).ravel()
-    return np.bincount(cycle, both, cycles).astype(np.float64)
+    found = np.zeros(cycles)
+    area: cython.double[:] = found
+    swept: cython.double[:] = measure.swept_areas(edges)
+    label: cython.Py_ssize_t[:] = cycle
+    e: cython.Py_ssize_t
+    for e in range(swept.shape[0]):
+        area[label[2 * e]] += swept[e]
+        area[label[2 * e + 1]] -= swept[e]
+    return found
 
 
 def _outer_cycles(area: Floats, component: Ints, tolerance: Tolerance) -> tuple[Ints, int]:
     """The outer cycle of each component, and how many cycles run the outer way round."""
-    order = np.lexsort((area, component))
-    first = run_starts(component[order])
-    outer = order[first]
-    # Rounding leaves slivers with areas of either sign; they are no second outer cycle.
-    extent = np.zeros(len(outer))
-    np.maximum.at(extent, component, np.abs(area))
-    backward = area < -(tolerance.snap * np.sqrt(extent[component]) + tolerance.snap**2)
-    backward[outer] = True
-    return outer, int(backward.sum())
+    found = np.full(int(component.max(initial=-1)) + 1, -1)
+    outer: cython.Py_ssize_t[:] = found
+    of: cython.Py_ssize_t[:] = component
+    areas: cython.double[:] = area
+    extent: cython.double[:] = np.zeros(len(found))
+    snap: cython.double = tolerance.snap
+    k: cython.Py_ssize_t
+    for k in range(of.shape[0]):
+        extent[of[k]] = max(extent[of[k]], fabs(areas[k]))
+        least: cython.Py_ssize_t = outer[of[k]]
+        if least < 0 or areas[k] < areas[least]:
+            outer[of[k]] = k
+    count: cython.Py_ssize_t = 0
+    for k in range(of.shape[0]):
+        # Rounding leaves slivers with areas of either sign; they are no second outer cycle.
+        if k == outer[of[k]] or areas[k] < -(snap * sqrt(extent[of[k]]) + snap * snap):
+            count += 1
+    return found, count
 
 
 def _beside(frame: Frame, component: Ints, cycle: Ints, count: int) -> Ints:
@@ -139,5 +156,5 @@ def contradict_sight(faces: Faces) -> bool:
 
 def _outside_first(face: Ints) -> Ints:
     """Renumbers faces so that the last entry's, the unbounded one, is 0."""
-    outside = face[-1]
+    outside = face[len(face) - 1]
     return np.where(face == outside, 0, np.where(face < outside, face + 1, face))

@@ -2,16 +2,15 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass
-from typing import TypeVar
+from itertools import pairwise
 
 import cython
 import numpy as np
-from numpy.typing import NDArray
 
 from dotstack.core.arrangement import straight
 from dotstack.core.arrangement.pairs import Boxes, Strips
 from dotstack.core.geometry import measure
-from dotstack.core.geometry.arrays import Bools, Ints, ranges
+from dotstack.core.geometry.arrays import Bools, Ints, grouped, ranges
 from dotstack.core.geometry.outline import Outline
 from dotstack.core.geometry.segments import ARC, CUBIC, Segments
 from dotstack.core.geometry.tolerance import Tolerance
@@ -19,12 +18,9 @@ from dotstack.core.geometry.tolerance import Tolerance
 if not cython.compiled:
     from dotstack.core.geometry.one_by_one import OneByOne
 
-_Number = TypeVar("_Number", np.intp, np.bool_)
-
 _ARC, _CUBIC = ARC, CUBIC
-
-# Odd, to make one number of the twelve of a segment.
-_WEIGHTS = np.random.default_rng(20_241).integers(-(2**62), 2**62, 12) | 1
+# So many say all of a segment.
+_NUMBERS = 12
 
 
 @dataclass(frozen=True, eq=False, slots=True)
@@ -38,6 +34,8 @@ class Gathered:
         contour: shape (n,); a number for the contour that each is part of, ascending.
         like: shape (n,); the first segment that is the same, perhaps run backwards.
         backwards: shape (n,); whether it runs backwards along that one.
+        by_likeness, first_like: those like segment i are by_likeness[first_like[i]] up to
+            by_likeness[first_like[i + 1]], itself among them; none if it is like an earlier one.
         rows: the *distinct* ones, which are like no earlier one: they cut and cross others.
         boxes: of the segments.
         strips: the boxes of the distinct ones, which come within *snap* of what meets them.
@@ -52,6 +50,8 @@ class Gathered:
     contour: Ints
     like: Ints
     backwards: Bools
+    by_likeness: Ints
+    first_like: Ints
     rows: Ints
     boxes: Boxes
     strips: Strips
@@ -68,11 +68,9 @@ class Gathered:
 
     def alike(self, index: Ints) -> tuple[Ints, Ints]:
         """All segments that are like those at ``index``: for each its place there, and itself."""
-        rows = np.argsort(self.like, kind="stable")
-        like = self.like[rows]
-        first = np.searchsorted(like, index)
-        count = np.searchsorted(like, index, side="right") - first
-        return np.repeat(np.arange(len(index)), count), rows[ranges(first, count)]
+        first = self.first_like[index]
+        count = self.first_like[index + 1] - first
+        return np.repeat(np.arange(len(index)), count), self.by_likeness[ranges(first, count)]
 
 
 def gathered(operands: Sequence[Outline], coarser: float = 1.0) -> Gathered:
@@ -82,14 +80,15 @@ def gathered(operands: Sequence[Outline], coarser: float = 1.0) -> Gathered:
     """
     segments = Segments.concatenate(each.segments for each in operands)
     operand = np.repeat(np.arange(len(operands)), [len(each.segments) for each in operands])
-    sizes = _joined([np.diff(each.offsets) for each in operands], np.intp)
-    closed = _joined([each.closed for each in operands], np.bool_)
+    sizes = [high - low for each in operands for low, high in pairwise(each.offsets.tolist())]
+    closed = [is_closed for each in operands for is_closed in each.closed.tolist()]
     contour = np.repeat(np.arange(len(sizes)), sizes)
-    owner = np.where(closed[contour], operand, -1)
-    real = ~straight.points(segments)
-    segments, operand, owner, contour = (
-        segments.take(real), operand[real], owner[real], contour[real],
-    )  # fmt: skip
+    owner = np.where(np.array(closed, np.bool_)[contour], operand, -1)
+    point = straight.points(segments)
+    if point.any():
+        segments, operand, owner, contour = (
+            segments.take(~point), operand[~point], owner[~point], contour[~point],
+        )  # fmt: skip
     x0, y0, x1, y1 = measure.boxes(segments)
     low = complex(x0.min(), y0.min()) if len(x0) else 0j
     high = complex(x1.max(), y1.max()) if len(x0) else 0j
@@ -105,13 +104,9 @@ def gathered(operands: Sequence[Outline], coarser: float = 1.0) -> Gathered:
     x0, y0, x1, y1 = (side[rows] for side in boxes)
     strips = Strips((x0, y0, x1, y1), tolerance.snap)
     return Gathered(
-        segments, operand, owner, contour, like, backwards, rows, boxes, strips, middle, extent,
-        tolerance,
+        segments, operand, owner, contour, like, backwards, *grouped(like, len(like)), rows, boxes,
+        strips, middle, extent, tolerance,
     )  # fmt: skip
-
-
-def _joined(columns: list[NDArray[_Number]], kind: type[_Number]) -> NDArray[_Number]:
-    return np.concatenate(columns) if columns else np.empty(0, kind)
 
 
 def _likeness(segments: Segments) -> tuple[Ints, Bools]:
@@ -122,7 +117,7 @@ def _likeness(segments: Segments) -> tuple[Ints, Bools]:
     """
     each: OneByOne = OneByOne(segments)
     rotation: cython.double[:] = segments.rotation
-    table, backwards = np.empty((len(segments), 12)), np.zeros(len(segments), np.bool_)
+    table, backwards = np.empty((len(segments), _NUMBERS)), np.zeros(len(segments), np.bool_)
     rows: cython.double[:, :] = table
     back: cython.uchar[:] = backwards.view(np.uint8)
     i: cython.Py_ssize_t
@@ -142,10 +137,8 @@ def _likeness(segments: Segments) -> tuple[Ints, Bools]:
         rows[i, 9], rows[i, 10], rows[i, 11] = p.imag, q.real, q.imag
     # Zeros of either sign are the same number.
     table += 0.0
-    mixed = table.view(np.int64) * _WEIGHTS
-    # Products of odd weights tell all but the highest bits apart, of which signs are made.
-    keys = ((mixed ^ (mixed >> 32)) * _WEIGHTS).sum(axis=1)
-    _, first, place = np.unique(keys, return_index=True, return_inverse=True)
-    like = first[place]
-    like = np.where((table == table[like]).all(axis=1), like, np.arange(len(like)))
+    numbers, size = table.tobytes(), table.strides[0]
+    earlier: dict[bytes, int] = {}
+    same = [earlier.setdefault(numbers[i * size : (i + 1) * size], i) for i in range(len(table))]
+    like = np.array(same, np.intp)
     return like, backwards != backwards[like]

@@ -8,7 +8,7 @@ import numpy as np
 from cython.cimports.libc.math import pi
 
 from dotstack.core.arrangement.graph import Graph
-from dotstack.core.geometry.arrays import Ints
+from dotstack.core.geometry.arrays import Ints, grouped
 from dotstack.core.geometry.segments import LINE, Segments
 from dotstack.core.geometry.tolerance import Tolerance
 
@@ -30,7 +30,9 @@ _UNTOLD = float("inf")
 
 def origins(graph: Graph) -> Ints:
     """The vertex that each half-edge leaves, shape (2E,)."""
-    return np.stack([graph.tail, graph.head], axis=1).ravel()
+    found = np.empty(2 * len(graph), np.intp)
+    found[0::2], found[1::2] = graph.tail, graph.head
+    return found
 
 
 def ring_order(segments: Segments, graph: Graph, tolerance: Tolerance) -> Ints:
@@ -39,10 +41,8 @@ def ring_order(segments: Segments, graph: Graph, tolerance: Tolerance) -> Ints:
     By their tangents, where these are well apart; round the other vertices by circles.
     """
     origin = origins(graph)
-    order = np.argsort(origin, kind="stable")
-    offsets: cython.Py_ssize_t[:] = np.searchsorted(
-        origin[order], np.arange(len(graph.vertices) + 1)
-    )
+    order, begins = grouped(origin, len(graph.vertices))
+    offsets: cython.Py_ssize_t[:] = begins
     rings: _Rings = _Rings(segments, graph, tolerance, order)
     vertex: cython.Py_ssize_t
     for vertex in range(offsets.shape[0] - 1):

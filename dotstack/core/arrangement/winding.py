@@ -1,13 +1,14 @@
 """How often each operand goes round each face, and which operands cover it."""
 
 from dataclasses import dataclass
+from functools import lru_cache
 
 import cython
 import numpy as np
 
 from dotstack.core.arrangement.faces import Faces
 from dotstack.core.arrangement.graph import Graph
-from dotstack.core.geometry.arrays import Bools, Ints
+from dotstack.core.geometry.arrays import Bools, Ints, grouped
 
 _SEED, _WEIGHT = 20_241, 2**40
 
@@ -54,23 +55,32 @@ def contradicts_itself(graph: Graph, faces: Faces, tree: "Tree") -> bool:
     """
     if not len(graph):
         return False
-    runs = graph.runs
-    weights = np.random.default_rng(_SEED).integers(0, _WEIGHT, int(runs.operand.max()) + 1)
-    rises = np.zeros(len(graph), np.int64)
-    np.add.at(rises, runs.edge, runs.passes * weights[runs.operand])
-    rise: cython.longlong[:] = rises
+    edge_of: cython.Py_ssize_t[:] = graph.runs.edge
+    operand: cython.Py_ssize_t[:] = graph.runs.operand
+    passes: cython.Py_ssize_t[:] = graph.runs.passes
+    weight: cython.longlong[:] = _weights(int(graph.runs.operand.max()) + 1)
+    rise: cython.longlong[:] = np.zeros(len(graph), np.int64)
+    k: cython.Py_ssize_t
+    for k in range(edge_of.shape[0]):
+        rise[edge_of[k]] += passes[k] * weight[operand[k]]
     total: cython.longlong[:] = np.zeros(len(faces.areas), np.int64)
     face: cython.Py_ssize_t[:] = tree.face
     above: cython.Py_ssize_t[:] = tree.above
     half: cython.Py_ssize_t[:] = tree.half
-    k: cython.Py_ssize_t
     for k in range(1, face.shape[0]):
         edge: cython.Py_ssize_t = half[face[k]] >> 1
         over: cython.longlong = -rise[edge] if half[face[k]] & 1 else rise[edge]
         total[face[k]] = total[above[face[k]]] + over
-    totals = np.asarray(total)
-    left, right = faces.of_half_edge[0::2], faces.of_half_edge[1::2]
-    return bool((totals[left] - totals[right] != rises).any())
+    side: cython.Py_ssize_t[:] = faces.of_half_edge
+    for k in range(rise.shape[0]):
+        if total[side[2 * k]] - total[side[2 * k + 1]] != rise[k]:
+            return True
+    return False
+
+
+@lru_cache(maxsize=64)
+def _weights(count: int) -> Ints:
+    return np.random.default_rng(_SEED).integers(0, _WEIGHT, count)
 
 
 @dataclass(frozen=True, eq=False, slots=True)
@@ -94,16 +104,15 @@ class Tree:
         """A walk that goes on from the face reached last that has others beside it."""
         n = len(faces.areas)
         side: cython.Py_ssize_t[:] = faces.of_half_edge
-        order: cython.Py_ssize_t[:] = np.argsort(faces.of_half_edge, kind="stable")
-        first: cython.Py_ssize_t[:] = np.searchsorted(
-            faces.of_half_edge, np.arange(n + 1), sorter=np.asarray(order)
-        )
+        halves, begins = grouped(faces.of_half_edge, n)
+        order: cython.Py_ssize_t[:] = halves
+        first: cython.Py_ssize_t[:] = begins
         found = cls(np.zeros(n, np.intp), np.zeros(n, np.intp), np.full(n, -1))
         face: cython.Py_ssize_t[:] = found.face
         above: cython.Py_ssize_t[:] = found.above
         half: cython.Py_ssize_t[:] = found.half
         # By face: the place in ``order`` of the next of its half-edges to look over.
-        following: cython.Py_ssize_t[:] = np.array(first)
+        following: cython.Py_ssize_t[:] = np.array(begins)
         count: cython.Py_ssize_t = 1
         here: cython.Py_ssize_t = 0
         while True:

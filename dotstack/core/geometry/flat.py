@@ -178,6 +178,8 @@ def flatten(segments: Segments, index: Ints, floor: float, limit_rad: float = FL
     Pieces not longer than ``floor`` are not cut further, whatever their direction does, nor
     those that rounding alone makes up; segments that are one point are a piece of no length.
     """
+    if not len(index):
+        return _tabled([])
     floor = max(floor, _ROUNDING * float(np.abs(segments.start).max(initial=0.0)))
     each: OneByOne = OneByOne(segments)
     found, todo = list[Piece](), list[Piece]()

@@ -6,7 +6,9 @@ cdef class IntColumn:
     cdef Py_ssize_t[:] _view
     cdef readonly Py_ssize_t count
     cdef void append(self, Py_ssize_t value) except *
+    cdef void insert(self, Py_ssize_t place, Py_ssize_t value) except *
     cdef Py_ssize_t get(self, Py_ssize_t place) noexcept
+    cdef void set(self, Py_ssize_t place, Py_ssize_t value) noexcept
 
 @cython.final
 cdef class FloatColumn:

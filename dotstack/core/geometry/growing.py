@@ -24,9 +24,21 @@ class IntColumn:
         self._view[self.count] = value
         self.count += 1
 
+    def insert(self, place: cython.Py_ssize_t, value: cython.Py_ssize_t) -> None:
+        """Adds one at ``place``, before those from there on."""
+        self.append(value)
+        i: cython.Py_ssize_t
+        for i in range(self.count - 1, place, -1):
+            self._view[i] = self._view[i - 1]
+        self._view[place] = value
+
     def get(self, place: cython.Py_ssize_t) -> cython.Py_ssize_t:
         """The one at ``place``, which is below ``count``."""
         return self._view[place]
+
+    def set(self, place: cython.Py_ssize_t, value: cython.Py_ssize_t) -> cython.void:
+        """Puts another one at ``place``."""
+        self._view[place] = value
 
     def clear(self) -> None:
         """Forgets all."""

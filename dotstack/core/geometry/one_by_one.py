@@ -1,6 +1,6 @@
 """Segments one at a time, as loops ask for them that are compiled: see ``segments``."""
 
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, Any
 
 import cython
 import numpy as np
@@ -27,7 +27,13 @@ class OneByOne:
         self.start, self.end = segments.start, segments.end
         self.p, self.q = segments.p, segments.q
         self.angle, self.sweep = segments.angle, segments.sweep
-        self.turn = np.exp(1j * segments.rotation)
+        self.turn = turns = np.ones(len(segments), np.complex128)
+        axis: cython.double[:] = segments.rotation
+        turn: cython.doublecomplex[:] = turns
+        i: cython.Py_ssize_t
+        for i in range(axis.shape[0]):
+            if axis[i] != 0.0:
+                turn[i] = cos(axis[i]) + 1j * sin(axis[i])
 
     def row(self, i: cython.Py_ssize_t) -> cython.Py_ssize_t:
         """The row that i names, below 0 from the end, as everywhere. Raises IndexError."""
@@ -140,24 +146,40 @@ def evaluated(segments: "Segments", index: Ints, t: Floats, order: cython.int) -
     return found
 
 
-def handles(segments: "Segments", index: Ints, t0: Floats, t1: Floats) -> tuple[Points, Points]:
-    """The handles of the stretches from t0 to t1 of segments ``index``, all of shape (n,).
+def pieces(segments: "Segments", index: Ints, t0: Floats, t1: Floats) -> tuple[Any, ...]:
+    """The columns of the stretches from t0 to t1 of segments ``index``, all of shape (n,).
 
-    Of cubics by their polar form (Goldman, *Pyramid Algorithms*, chapter 6), but those of whole
-    ones as they are; centre and radii of arcs.
+    Handles of cubics by their polar form (Goldman, *Pyramid Algorithms*, chapter 6), but those
+    of whole ones as they are.
     """
     each: OneByOne = OneByOne(segments)
-    p, q = segments.p[index], segments.q[index]
-    first: cython.doublecomplex[:] = p
-    second: cython.doublecomplex[:] = q
+    n = len(index)
+    kinds = np.empty(n, np.int8)
+    starts, ends, ps, qs = np.empty((4, n), np.complex128)
+    rotations, angles, sweeps = np.zeros((3, n))
+    kind: cython.schar[:] = kinds
+    start: cython.doublecomplex[:] = starts
+    end: cython.doublecomplex[:] = ends
+    p: cython.doublecomplex[:] = ps
+    q: cython.doublecomplex[:] = qs
+    rotation: cython.double[:] = rotations
+    angle: cython.double[:] = angles
+    sweep: cython.double[:] = sweeps
+    axes: cython.double[:] = segments.rotation
     rows: cython.Py_ssize_t[:] = index
     begin: cython.double[:] = t0
     finish: cython.double[:] = t1
     i: cython.Py_ssize_t
-    for i in range(begin.shape[0]):
+    for i in range(rows.shape[0]):
         row: cython.Py_ssize_t = each.row(rows[i])
-        whole: cython.bint = begin[i] == 0.0 and finish[i] == 1.0
-        if each.kind[row] == _CUBIC and not whole:
-            first[i] = each.polar(row, begin[i], begin[i], finish[i])
-            second[i] = each.polar(row, begin[i], finish[i], finish[i])
-    return p, q
+        kind[i] = each.kind[row]
+        start[i], end[i] = each.at(row, begin[i]), each.at(row, finish[i])
+        p[i], q[i] = each.p[row], each.q[row]
+        if each.kind[row] == _ARC:
+            rotation[i] = axes[row]
+            angle[i] = each.angle[row] + begin[i] * each.sweep[row]
+            sweep[i] = (finish[i] - begin[i]) * each.sweep[row]
+        elif each.kind[row] == _CUBIC and not (begin[i] == 0.0 and finish[i] == 1.0):
+            p[i] = each.polar(row, begin[i], begin[i], finish[i])
+            q[i] = each.polar(row, begin[i], finish[i], finish[i])
+    return kinds, starts, ends, ps, qs, rotations, angles, sweeps

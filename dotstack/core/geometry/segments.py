@@ -135,19 +135,7 @@ class Segments(Table):
 
         The whole segment comes back unchanged. A handle that lies on its node stays there.
         """
-        base = self.take(index)
-        arc = base.kind == ARC
-        p, q = one_by_one.handles(self, index, t0, t1)
-        return Segments(
-            base.kind,
-            self.at(index, t0),
-            self.at(index, t1),
-            p,
-            q,
-            base.rotation,
-            np.where(arc, base.angle + t0 * base.sweep, 0.0),
-            np.where(arc, (t1 - t0) * base.sweep, 0.0),
-        )
+        return Segments(*one_by_one.pieces(self, index, t0, t1))
 
     def reversed(self) -> "Segments":
         """Each segment run the other way, in the same order of rows."""

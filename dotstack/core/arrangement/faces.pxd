@@ -1,0 +1,1 @@
+# Nothing but its loops is compiled.
