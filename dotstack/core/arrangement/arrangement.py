@@ -35,7 +35,8 @@ _MAX_SNAP = 1e-6
 _SPOT_ERROR = 0.1
 
 
-@dataclass(frozen=True, eq=False, slots=True)
+# Not frozen, which would take three times as long to make: there are thousands.
+@dataclass(eq=False, slots=True)
 class Region:
     """A piece of plane bounded by outlines, with none inside it.
 

@@ -86,9 +86,7 @@ class Edges:
         return found
 
 
-def _stations(
-    distinct: Ints, contacts: Contacts, vertices: Vertices
-) -> tuple[Ints, Floats, Ints]:
+def _stations(distinct: Ints, contacts: Contacts, vertices: Vertices) -> tuple[Ints, Floats, Ints]:
     """Everything that lies on each distinct segment, in order along it: segment, t, vertex."""
     n = len(distinct)
     segment = np.concatenate([distinct, distinct, contacts.a, contacts.b])

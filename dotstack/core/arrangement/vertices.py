@@ -53,8 +53,9 @@ class Vertices:
 def _clusters(points: Points, snap: float) -> Ints:
     """For each point what leads to the first one that steps of at most ``snap`` lead to from it.
 
-    That one leads to itself. Crowds are thinned first, or all pairs within them would be looked at: one point stands
-    for all in a small cell, and a step from it may be longer by as far as they reach.
+    That one leads to itself. Crowds are thinned first, or all pairs within them would be looked
+    at: one point stands for all in a small cell, and a step from it may be longer by as far as
+    they reach.
     """
     scale = _CELLS / snap if snap else 1.0
     across, down = points.real * scale, points.imag * scale

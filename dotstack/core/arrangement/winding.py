@@ -71,11 +71,9 @@ def contradicts_itself(graph: Graph, faces: Faces, tree: "Tree") -> bool:
         edge: cython.Py_ssize_t = half[face[k]] >> 1
         over: cython.longlong = -rise[edge] if half[face[k]] & 1 else rise[edge]
         total[face[k]] = total[above[face[k]]] + over
-    side: cython.Py_ssize_t[:] = faces.of_half_edge
-    for k in range(rise.shape[0]):
-        if total[side[2 * k]] - total[side[2 * k + 1]] != rise[k]:
-            return True
-    return False
+    totals = np.asarray(total)
+    left, right = faces.of_half_edge[0::2], faces.of_half_edge[1::2]
+    return bool((totals[left] - totals[right] != np.asarray(rise)).any())
 
 
 @lru_cache(maxsize=64)

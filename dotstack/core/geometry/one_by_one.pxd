@@ -14,3 +14,10 @@ cdef class OneByOne:
     cdef double complex acceleration(self, Py_ssize_t i, double t) noexcept
     cdef double forward(self, Py_ssize_t i, double theta) noexcept
     cdef double complex polar(self, Py_ssize_t i, double r, double s, double t) noexcept
+
+@cython.final
+cdef class _Rows:
+    cdef object columns
+    cdef signed char[:] kind
+    cdef double complex[:] start, end, p, q
+    cdef double[:] rotation, angle, sweep

@@ -146,6 +146,16 @@ def evaluated(segments: "Segments", index: Ints, t: Floats, order: cython.int) -
     return found
 
 
+class _Rows:
+    """Columns of segments that are written row by row."""
+
+    def __init__(self, n: cython.Py_ssize_t) -> None:
+        points, angles = np.empty((4, n), np.complex128), np.zeros((3, n))
+        self.columns = (np.empty(n, np.int8), *points, *angles)
+        self.kind, self.start, self.end, self.p, self.q = self.columns[:5]
+        self.rotation, self.angle, self.sweep = self.columns[5:]
+
+
 def pieces(segments: "Segments", index: Ints, t0: Floats, t1: Floats) -> tuple[Any, ...]:
     """The columns of the stretches from t0 to t1 of segments ``index``, all of shape (n,).
 
@@ -153,33 +163,49 @@ def pieces(segments: "Segments", index: Ints, t0: Floats, t1: Floats) -> tuple[A
     of whole ones as they are.
     """
     each: OneByOne = OneByOne(segments)
-    n = len(index)
-    kinds = np.empty(n, np.int8)
-    starts, ends, ps, qs = np.empty((4, n), np.complex128)
-    rotations, angles, sweeps = np.zeros((3, n))
-    kind: cython.schar[:] = kinds
-    start: cython.doublecomplex[:] = starts
-    end: cython.doublecomplex[:] = ends
-    p: cython.doublecomplex[:] = ps
-    q: cython.doublecomplex[:] = qs
-    rotation: cython.double[:] = rotations
-    angle: cython.double[:] = angles
-    sweep: cython.double[:] = sweeps
-    axes: cython.double[:] = segments.rotation
+    out: _Rows = _Rows(len(index))
+    axis: cython.double[:] = segments.rotation
     rows: cython.Py_ssize_t[:] = index
     begin: cython.double[:] = t0
     finish: cython.double[:] = t1
     i: cython.Py_ssize_t
     for i in range(rows.shape[0]):
         row: cython.Py_ssize_t = each.row(rows[i])
-        kind[i] = each.kind[row]
-        start[i], end[i] = each.at(row, begin[i]), each.at(row, finish[i])
-        p[i], q[i] = each.p[row], each.q[row]
+        out.kind[i] = each.kind[row]
+        out.start[i], out.end[i] = each.at(row, begin[i]), each.at(row, finish[i])
+        out.p[i], out.q[i] = each.p[row], each.q[row]
         if each.kind[row] == _ARC:
-            rotation[i] = axes[row]
-            angle[i] = each.angle[row] + begin[i] * each.sweep[row]
-            sweep[i] = (finish[i] - begin[i]) * each.sweep[row]
+            out.rotation[i] = axis[row]
+            out.angle[i] = each.angle[row] + begin[i] * each.sweep[row]
+            out.sweep[i] = (finish[i] - begin[i]) * each.sweep[row]
         elif each.kind[row] == _CUBIC and not (begin[i] == 0.0 and finish[i] == 1.0):
-            p[i] = each.polar(row, begin[i], begin[i], finish[i])
-            q[i] = each.polar(row, begin[i], finish[i], finish[i])
-    return kinds, starts, ends, ps, qs, rotations, angles, sweeps
+            out.p[i] = each.polar(row, begin[i], begin[i], finish[i])
+            out.q[i] = each.polar(row, begin[i], finish[i], finish[i])
+    return out.columns
+
+
+def turned(segments: "Segments", by_rad: cython.double) -> tuple[Any, ...]:
+    """The columns of segments turned about the origin.
+
+    Of arcs the axes turn, but of circles the angles.
+    """
+    each: OneByOne = OneByOne(segments)
+    out: _Rows = _Rows(len(segments))
+    axis: cython.double[:] = segments.rotation
+    turn: cython.doublecomplex = cos(by_rad) + 1j * sin(by_rad)
+    i: cython.Py_ssize_t
+    for i in range(axis.shape[0]):
+        out.kind[i] = each.kind[i]
+        out.start[i], out.end[i], out.p[i] = (
+            each.start[i] * turn,
+            each.end[i] * turn,
+            each.p[i] * turn,
+        )
+        q: cython.doublecomplex = each.q[i]
+        out.q[i] = q * turn if each.kind[i] == _CUBIC else q
+        if each.kind[i] == _ARC:
+            is_circle: cython.bint = q.real == q.imag
+            out.rotation[i] = axis[i] if is_circle else axis[i] + by_rad
+            out.angle[i] = each.angle[i] + by_rad if is_circle else each.angle[i]
+            out.sweep[i] = each.sweep[i]
+    return out.columns

@@ -172,19 +172,7 @@ class Segments(Table):
 
     def turned(self, by_rad: float) -> "Segments":
         """All segments turned about the origin; of circles the angles, of others the axes."""
-        turn = np.exp(1j * by_rad)
-        cubic, arc = self.kind == CUBIC, self.kind == ARC
-        circle = arc & (self.q.real == self.q.imag)
-        return Segments(
-            self.kind,
-            self.start * turn,
-            self.end * turn,
-            self.p * turn,
-            np.where(cubic, self.q * turn, self.q),
-            self.rotation + by_rad * (arc & ~circle),
-            self.angle + by_rad * circle,
-            self.sweep,
-        )
+        return Segments(*one_by_one.turned(self, by_rad))
 
     def transformed(self, by: Affine) -> "Segments":
         """All segments under an affine map; each keeps its kind.
