@@ -34,7 +34,18 @@ export default ts.config(
   {
     files: ['**/*.vue', '**/*.ts'],
     languageOptions: { globals: globals.browser, parserOptions: { parser: ts.parser } },
-    rules: { 'vue/multi-word-component-names': 'off' },
+    rules: {
+      'vue/multi-word-component-names': 'off',
+      'no-restricted-syntax': [
+        'error',
+        {
+          selector:
+            'CallExpression[callee.name="watch"] > ArrowFunctionExpression:first-child' +
+            ':matches([body.type="ArrayExpression"], [body.expression.type="ArrayExpression"])',
+          message: 'A fresh list counts as a change whatever is in it: watch a list of getters',
+        },
+      ],
+    },
   },
   { files: ['public/*.js'], languageOptions: { globals: globals.serviceworker } },
   ...floors,

@@ -1,5 +1,6 @@
 """What the strip offers for what is selected, and going into what was made of it."""
 
+from collections import Counter
 from pathlib import Path
 
 import pytest
@@ -61,6 +62,31 @@ def test_every_tile_of_the_strip_is_reached_by_wheel_arrow_and_key(
     page.keyboard.press("ArrowLeft")
     expect(last).to_be_focused()
     expect(last).to_be_in_viewport(ratio=1)
+
+
+def test_while_a_live_thing_is_sized_only_its_look_is_asked_again_and_again(editor: Editor) -> None:
+    editor.type_shape("1", (100, 128), radius=50)
+    editor.type_shape("2", (150, 128), width=80, height=40)
+    editor.press("Control+a", "c")
+    expect(editor.tile("cut")).to_have_attribute("aria-pressed", "true")
+    width = editor.fact("w")
+    mouse, box = editor.page.mouse, editor.grip(1, 1).bounding_box()
+    assert box is not None
+    x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+    asked: list[str] = []
+    editor.page.on("request", lambda each: asked.append(each.url.rsplit("/", 1)[-1]))
+    mouse.move(x, y)
+    mouse.down()
+    for step in range(1, 5):
+        before = width.input_value()
+        mouse.move(x + 20 * step, y + 20 * step)
+        expect(width).not_to_have_value(before)
+    mouse.up()
+    editor.saved()
+    # What was asked of the selection as it is may still be on its way, once each.
+    sized = Counter(asked[: asked.index("commands")])
+    assert sized.pop("preview") > 1
+    assert max(sized.values(), default=0) <= 1, sized
 
 
 def test_an_open_path_is_told_in_words_and_closed_from_the_strip(editor: Editor) -> None:

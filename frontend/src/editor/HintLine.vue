@@ -3,6 +3,7 @@ import { computed } from 'vue';
 
 import { articled } from '@/marks/keys';
 import { shapeWord } from '@/marks/shapes';
+import { shared } from '@/marks/sharing';
 import { useActions } from '@/stores/actions';
 import { useColours } from '@/stores/colours';
 import { useCorners } from '@/stores/corners';
@@ -122,7 +123,7 @@ const HOLDS: Record<number, string> = {
   3: 'a dot on it to bend it',
 };
 
-const hint = computed<Hint>(() => {
+function hintNow(): Hint {
   if (colours.waiting)
     return {
       says: 'Click where the colour is to be taken from.',
@@ -214,7 +215,8 @@ const hint = computed<Hint>(() => {
       ['?', 'all keys'],
     ],
   };
-});
+}
+const hint = computed<Hint>((before) => shared(before, hintNow()));
 </script>
 
 <template>

@@ -95,17 +95,18 @@ function paintOfNode(node: Node): Piece[] {
 const figureById = computed(
   () =>
     new Map(
-      Object.values(drawing.shown.figures)
+      Object.values(drawing.figures)
         .flat()
         .map((figure) => [figure.id, figure]),
     ),
 );
+/** The plates as they are kept: while something is in hand their pictures wait. */
 const tabs = computed(() =>
   drawing.plates.flatMap((id) => {
-    const head = drawing.shown.heads[id];
+    const head = drawing.heads[id];
     if (!head) return [];
     const pieces = head.nodes.flatMap((key) => {
-      const node = drawing.shown.nodes[key];
+      const node = drawing.nodes[key];
       return node ? paintOfNode(node) : [];
     });
     return [{ id, head, pieces, box: { x0: 0, y0: 0, x1: head.width, y1: head.height } }];

@@ -23,11 +23,9 @@ const asked = latestWins(
     ),
   (measured) => (found.value = measured),
 );
-watch(
-  () => [props.ids.join(), drawing.revision],
-  () => asked.ask([...props.ids]),
-  { immediate: true },
-);
+watch([() => props.ids.join(), () => drawing.revision], () => asked.ask([...props.ids]), {
+  immediate: true,
+});
 
 const gap = computed(() =>
   found.value?.gap === null

@@ -70,7 +70,7 @@ function copy(parts: ('fill' | 'line' | 'effects')[]): void {
 const REST_MS = 400;
 const ratio = shallowRef<ContrastAnswer | null>(null);
 watch(
-  () => [props.nodes, drawing.revision],
+  [() => props.nodes, () => drawing.revision],
   (_now, _was, onCleanup) => {
     const asked = setTimeout(() => void compare(), REST_MS);
     onCleanup(() => clearTimeout(asked));

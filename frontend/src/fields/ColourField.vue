@@ -29,7 +29,7 @@ const offered = computed(() =>
 );
 
 watch(
-  () => [props.fill, drawing.refusals],
+  [() => props.fill, () => drawing.refusals],
   () => {
     text.value = shown();
     fault.value = '';

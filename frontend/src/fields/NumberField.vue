@@ -64,7 +64,7 @@ const shown = computed(() =>
 );
 watch(
   // What was refused gives way to what is true.
-  () => [props.value, expression.value, drawing.refusals],
+  [() => props.value, () => expression.value, () => drawing.refusals],
   () => reset(),
   { immediate: true },
 );

@@ -57,7 +57,7 @@ function fromField(): void {
   if (anchor !== typing.chosen.anchor || head !== typing.chosen.head) typing.choose(head, anchor);
 }
 watch(
-  () => [typing.chosen, typing.draft] as const,
+  [() => typing.chosen, () => typing.draft],
   async () => {
     beat.value += 1;
     await nextTick();

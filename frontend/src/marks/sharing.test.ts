@@ -1,6 +1,6 @@
 import { expect, test } from 'vitest';
 
-import { shared } from '@/marks/sharing';
+import { shared, steady } from '@/marks/sharing';
 
 const drawing = () => ({
   name: 'Quay',
@@ -35,4 +35,14 @@ test.each([
   ['something for nothing', undefined, { a: 1 }],
 ])('%s is the fresh value', (_, old, fresh) => {
   expect(shared<unknown>(old, fresh)).toBe(fresh);
+});
+
+test('a list with the same things in it is the old list', () => {
+  const [hull, mast] = drawing().nodes;
+  const old = [hull, mast];
+  expect(steady(old, [hull, mast])).toBe(old);
+  for (const fresh of [[mast, hull], [hull], [hull, mast, mast], [hull, { ...mast }]])
+    expect(steady<unknown>(old, fresh)).toBe(fresh);
+  const first = [hull];
+  expect(steady(undefined, first)).toBe(first);
 });

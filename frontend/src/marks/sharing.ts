@@ -16,3 +16,9 @@ export function shared<T>(old: unknown, fresh: T): T {
 function isObject(value: unknown): value is object {
   return typeof value === 'object' && value !== null;
 }
+
+/** The fresh list, or the old one if the same things are in it. */
+export function steady<T>(old: T[] | undefined, fresh: T[]): T[] {
+  const same = old?.length === fresh.length && fresh.every((each, i) => Object.is(each, old[i]));
+  return same ? old : fresh;
+}

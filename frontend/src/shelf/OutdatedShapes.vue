@@ -22,11 +22,9 @@ const asking = latestWins(
   (answer) => (found.value = answer.shapes),
   { restMs: 300 },
 );
-watch(
-  () => [drawing.id, drawing.revision, shelf.state] as const,
-  ([id]) => asking.ask(id),
-  { immediate: true },
-);
+watch([() => drawing.id, () => drawing.revision, () => shelf.state], ([id]) => asking.ask(id), {
+  immediate: true,
+});
 
 async function each(keep: boolean): Promise<void> {
   for (const shape of found.value) if (!(await drawing.renew(shape.id, keep))) return;

@@ -167,19 +167,16 @@ function unfold(keys: readonly string[]): void {
 }
 
 // What is selected or worked on must be seen: what holds it unfolds.
-watch(
-  () => [selection.selected, selection.focused] as const,
-  ([rows, focused]) => {
-    const inHand = focused ? [...rows, focused] : rows;
-    const open = inHand.flatMap((row) => row.chain.slice(1));
-    const alone = focused ?? (rows.length === 1 ? rows[0]! : null);
-    if (alone && staysLive(alone.node)) open.push(alone.node.id);
-    unfold(open);
-  },
-);
+watch([() => selection.selected, () => selection.focused], ([rows, focused]) => {
+  const inHand = focused ? [...rows, focused] : rows;
+  const open = inHand.flatMap((row) => row.chain.slice(1));
+  const alone = focused ?? (rows.length === 1 ? rows[0]! : null);
+  if (alone && staysLive(alone.node)) open.push(alone.node.id);
+  unfold(open);
+});
 // A strand does only where one goes to it, not where shapes that are selected come to lie in it.
 watch(
-  () => [selection.picked, selection.focus, selection.strand] as const,
+  [() => selection.picked, () => selection.focus, () => selection.strand],
   ([, focus, strand]) => {
     const inner = selection.selected.flatMap((row) => row.chain);
     const holders = inner.flatMap((key) => holderOf(selection.rowById.get(key)!) ?? []);

@@ -1,5 +1,5 @@
 import { defineStore } from 'pinia';
-import { nextTick, ref } from 'vue';
+import { computed, nextTick, ref } from 'vue';
 
 import type { Command, Node } from '@/api/types';
 import type { Fields } from '@/marks/commands';
@@ -492,7 +492,11 @@ export const useActions = defineStore('actions', () => {
     },
   };
   const actions = Object.fromEntries(
-    ACTION_NAMES.map((name) => [name, { ...ACTION_WORDS[name], ...doing[name] }]),
+    ACTION_NAMES.map((name) => {
+      // Whoever asks whether it makes sense is told anew only where the answer is another.
+      const makesSense = computed(doing[name].can);
+      return [name, { ...ACTION_WORDS[name], ...doing[name], can: () => makesSense.value }];
+    }),
   ) as Record<ActionName, Action>;
 
   /** Does what a key stands for; answers whether it stands for something now. */

@@ -54,10 +54,7 @@ export const useCorners = defineStore('corners', () => {
       map.value = found;
     },
   );
-  watch(
-    () => [of.value, drawing.revision] as const,
-    ([id]) => (id ? asked.ask(id) : asked.cancel()),
-  );
+  watch([() => of.value, () => drawing.revision], ([id]) => (id ? asked.ask(id) : asked.cancel()));
 
   const corners = computed<Corner[]>(() => {
     const figure = of.value ? selection.figureById.get(of.value) : undefined;

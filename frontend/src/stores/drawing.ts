@@ -415,6 +415,7 @@ export const useDrawing = defineStore('drawing', () => {
     sources,
     heads,
     nodes,
+    figures,
     undoLabel,
     redoLabel,
     saveState,

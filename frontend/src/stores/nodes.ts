@@ -100,9 +100,8 @@ export const useNodes = defineStore('nodes', () => {
       },
     },
   );
-  watch(
-    () => [of.value, drawing.revision] as const,
-    ([ids]) => (ids.length ? asked.ask(ids) : asked.cancel()),
+  watch([() => of.value, () => drawing.revision], ([ids]) =>
+    ids.length ? asked.ask(ids) : asked.cancel(),
   );
 
   /** Goes on with other maps; what was picked stays picked as far as it is there. */

@@ -208,16 +208,13 @@ export const useRegions = defineStore('regions', () => {
 
   // What was picked is of the drawing as it was: a change from elsewhere ends it.
   let applying = false;
-  watch(
-    () => [drawing.revision, selection.plate],
-    () => {
-      if (!open.value || applying) return;
-      leave();
-      notices.say(
-        'The drawing has changed, so that picking regions was left; press R to begin again.',
-      );
-    },
-  );
+  watch([() => drawing.revision, () => selection.plate], () => {
+    if (!open.value || applying) return;
+    leave();
+    notices.say(
+      'The drawing has changed, so that picking regions was left; press R to begin again.',
+    );
+  });
 
   return {
     map,

@@ -1,5 +1,6 @@
 import { defineStore } from 'pinia';
 import { computed, ref, watch } from 'vue';
+import type { ComputedRef } from 'vue';
 
 import type { Figure, Node, Role } from '@/api/types';
 import {
@@ -12,7 +13,7 @@ import {
   piecesOf,
 } from '@/marks/kinds';
 import { boxRound } from '@/marks/matrix';
-import { shared } from '@/marks/sharing';
+import { shared, steady } from '@/marks/sharing';
 import { useDrawing } from '@/stores/drawing';
 
 /** What comes in pieces shows these in one strand of the stack, what it is made from in another. */
@@ -96,6 +97,11 @@ const kept = new WeakMap<Node, OnPlate>();
 /** The last rows by that node's id: of nodes in it that stay the same they are used again. */
 const last = new Map<string, Row[]>();
 
+/** A computed list that tells of a change only where other things are in it. */
+function listed<T>(found: () => T[]): ComputedRef<T[]> {
+  return computed<T[]>((old) => steady(old, found()));
+}
+
 const NO_FIGURES: readonly Figure[] = [];
 
 function rowsOnPlate(node: Node, figures: readonly Figure[]): Row[] {
@@ -152,11 +158,11 @@ export const useSelection = defineStore('selection', () => {
   });
 
   const focused = computed(() => (focus.value ? rowById.value.get(focus.value) : undefined));
-  const ids = computed(() => picked.value.filter((key) => rowById.value.has(key)));
+  const ids = listed(() => picked.value.filter((key) => rowById.value.has(key)));
   const chosen = computed(() => new Set(ids.value));
-  const selected = computed(() => ids.value.map((key) => rowById.value.get(key)!));
+  const selected = listed(() => ids.value.map((key) => rowById.value.get(key)!));
   /** The selected shapes as they stand on the plate, and the box round them. */
-  const figures = computed(() => ids.value.flatMap((key) => figureById.value.get(key) ?? []));
+  const figures = listed(() => ids.value.flatMap((key) => figureById.value.get(key) ?? []));
   const bounds = computed(() =>
     figures.value.length ? boxRound(figures.value.map((figure) => figure.bounds)) : null,
   );
@@ -169,14 +175,14 @@ export const useSelection = defineStore('selection', () => {
     return found?.node ?? null;
   });
   /** The selection, if it is two or more shapes side by side that take part in outcomes. */
-  const combinable = computed(() => {
+  const combinable = listed(() => {
     const able = selected.value.filter((row) => isActive(row.node) && !row.held);
     const parents = new Set(selected.value.map((row) => `${row.parent} ${row.strand}`));
     return able.length > 1 && parents.size === 1 ? able.map((row) => row.node.id) : [];
   });
 
   /** What outcomes are made of: shapes side by side, or those that one live thing is made of. */
-  const operands = computed(() => {
+  const operands = listed(() => {
     const node = only.value?.node;
     const count = node && kindOf(node).retaken ? childrenOf(node).length : 0;
     const again = node && count > 1 && count <= MOST_RETAKEN && !only.value?.held;
@@ -267,7 +273,7 @@ export const useSelection = defineStore('selection', () => {
   }
 
   /** The shapes that can be picked where one works, topmost first. */
-  const beside = computed(() =>
+  const beside = listed(() =>
     rows.value.filter(
       (row) =>
         row.parent === (focused.value?.node.id ?? null) &&

@@ -44,15 +44,12 @@ export const useSimplifying = defineStore('simplifying', () => {
     },
     { failed: (error) => (fault.value = error instanceof RefusedError ? error.message : '') },
   );
-  watch(
-    () => [of.value, bound.value, drawing.revision] as const,
-    ([ids]) => {
-      told.value = null;
-      fault.value = '';
-      if (ids.length) asked.ask(bound.value);
-      else asked.cancel();
-    },
-  );
+  watch([() => of.value, () => bound.value, () => drawing.revision], ([ids]) => {
+    told.value = null;
+    fault.value = '';
+    if (ids.length) asked.ask(bound.value);
+    else asked.cancel();
+  });
 
   /** The nodes that would be left, on the plate. */
   const dots = computed<Point[]>(() =>

@@ -60,7 +60,7 @@ export const useSnaps = defineStore('snaps', () => {
   );
 
   watch(
-    () => [drawing.id, drawing.revision, selection.plate] as const,
+    [() => drawing.id, () => drawing.revision, () => selection.plate],
     ([id, revision, plate]) => {
       targets.value = null;
       if (id && plate && drawing.heads[plate]) asked.ask({ plate, revision });

@@ -73,26 +73,23 @@ export const useTyping = defineStore('typing', () => {
       ),
     (found) => (known.value = found),
   );
-  watch(
-    () => [of.value, drawing.revision] as const,
-    ([id]) => {
-      if (!id || fresh.value) {
-        asked.cancel();
-        return;
-      }
-      if (!text.value) {
-        // It was taken back, or removed elsewhere.
-        close();
-        return;
-      }
-      // What was done elsewhere, or undone, is taken; what is being typed stays.
-      const isTyped = draft.value !== saved.value;
-      saved.value = text.value.words;
-      if (!isTyped) draft.value = saved.value;
-      asked.ask(id);
-      if (draft.value !== saved.value) look();
-    },
-  );
+  watch([() => of.value, () => drawing.revision], ([id]) => {
+    if (!id || fresh.value) {
+      asked.cancel();
+      return;
+    }
+    if (!text.value) {
+      // It was taken back, or removed elsewhere.
+      close();
+      return;
+    }
+    // What was done elsewhere, or undone, is taken; what is being typed stays.
+    const isTyped = draft.value !== saved.value;
+    saved.value = text.value.words;
+    if (!isTyped) draft.value = saved.value;
+    asked.ask(id);
+    if (draft.value !== saved.value) look();
+  });
 
   /** Takes a text in hand; a new one where there is none yet. */
   async function begin(id: string, how: 'typing' | 'spacing' = 'typing'): Promise<void> {

@@ -50,7 +50,7 @@ const asked = latestWins(
   (found) => (contours.value = found.contours),
 );
 watch(
-  () => [node.value.id, drawing.revision] as const,
+  [() => node.value.id, () => drawing.revision],
   ([id]) => {
     contours.value = [];
     view.outcome = null;
