@@ -47,11 +47,11 @@ class _Desk:
 
     def call(self, case: Case) -> None:
         """Asks, and keeps what was answered."""
-        drawings = self.studio.drawings.summaries()
-        drawing = self._random.choice(drawings)
-        ids = sorted(all_ids(drawing.drawing)) or ["none"]
-        assert drawing.drawing.plates, f"{drawing.drawing.name} has no plate"
-        plates = [plate.id for plate in drawing.drawing.plates]
+        drawing = self._random.choice(self.studio.drawings.summaries())
+        _, document = self.studio.drawings.glanced(drawing.id)
+        ids = sorted(all_ids(document)) or ["none"]
+        assert document.plates, f"{drawing.name} has no plate"
+        plates = [plate.id for plate in document.plates]
         real = {
             "drawing_id": [drawing.id],
             "drawing": [drawing.id],

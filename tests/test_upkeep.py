@@ -25,7 +25,7 @@ def url(folder: Path) -> str:
 
 def names(folder: Path) -> list[str]:
     database = Database(url(folder))
-    found = sorted(each.drawing.name for each in DrawingStore(database, utc_now).summaries())
+    found = sorted(each.name for each in DrawingStore(database, utc_now).summaries())
     database.close()
     return found
 

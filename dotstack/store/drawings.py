@@ -73,7 +73,8 @@ class Summary:
     """A drawing in a list of drawings."""
 
     id: str
-    drawing: Drawing
+    name: str
+    revision: int
     changed_at: datetime
 
 
@@ -137,7 +138,17 @@ class DrawingStore:
                 .where(DrawingRow.deleted_at.is_(None))
                 .order_by(DrawingRow.changed_at.desc(), DrawingRow.id)
             )
-            return [Summary(row.id, self._drawing(session, row), row.changed_at) for row in rows]
+            return [Summary(row.id, row.name, row.revision, row.changed_at) for row in rows]
+
+    def glanced(self, drawing_id: str) -> tuple[int, Drawing]:
+        """A drawing as it stands, and its revision, for who only looks; raises GoneError.
+
+        It takes no place among those that are remembered for who works on them.
+        """
+        with self._database.reading() as session:
+            row = row_of(session, drawing_id)
+            known = self._recalled(row.id, row.revision)
+            return row.revision, known or drawing_at(session, row.id, row.position)
 
     def create(self, drawing: Drawing) -> Opened:
         """A new drawing whose journal begins here."""

@@ -39,9 +39,15 @@ class Evaluators:
 
     @contextmanager
     def of_idle(self, drawing_id: str) -> Iterator[Evaluator]:
-        """The evaluator of a drawing that nobody uses just now, or else a new one."""
-        kept = self._of(drawing_id)
-        if not kept.lock.acquire(blocking=False):
+        """The evaluator of a drawing that is in use, but not just now, or else one to be forgotten.
+
+        Who only looks takes no evaluator from those who work.
+        """
+        version = self._version()
+        with self._lock:
+            self._forget_unless(version)
+            kept = self._kept.get(drawing_id)
+        if kept is None or not kept.lock.acquire(blocking=False):
             yield Evaluator(self._surroundings)
             return
         try:
@@ -52,13 +58,16 @@ class Evaluators:
     def _of(self, drawing_id: str) -> _Kept:
         version = self._version()
         with self._lock:
-            if version != self._seen:
-                # What was computed in other surroundings may be wrong.
-                self._seen = version
-                self._kept.clear()
+            self._forget_unless(version)
             kept = self._kept.get(drawing_id) or _Kept(Evaluator(self._surroundings))
             self._kept[drawing_id] = kept
             self._kept.move_to_end(drawing_id)
             while len(self._kept) > _IN_USE:
                 self._kept.popitem(last=False)
             return kept
+
+    def _forget_unless(self, version: int) -> None:
+        """What was computed in other surroundings may be wrong."""
+        if version != self._seen:
+            self._seen = version
+            self._kept.clear()

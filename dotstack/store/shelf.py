@@ -5,6 +5,7 @@ from collections.abc import Callable, Iterable, Iterator, Sequence
 from contextlib import contextmanager
 from dataclasses import dataclass
 from datetime import datetime
+from functools import lru_cache
 from typing import Any, Literal, TypeAlias, TypeVar
 
 from pydantic import TypeAdapter
@@ -23,6 +24,8 @@ from dotstack.store.models import AssetRow, CollectionRow, SectionRow, ShelfStep
 
 MAX_ASSETS = 20_000
 _node: TypeAdapter[Node] = TypeAdapter(Node)
+# How many marks are remembered, none of a longer document.
+_MARKS, _LONGEST = 1024, 20_000
 
 Kind: TypeAlias = Literal["collection", "section", "asset"]
 _Row = TypeVar("_Row", bound=CollectionRow | SectionRow | AssetRow)
@@ -373,5 +376,14 @@ def asset_of(row: AssetRow) -> Asset:
         row.name,
         tuple(json.loads(row.tags)),
         row.revision,
-        tied_alone(_node.validate_json(row.node)),
+        _known_mark(row.node) if len(row.node) <= _LONGEST else _mark(row.node),
     )
+
+
+def _mark(document: str) -> Node:
+    """The node that a document says."""
+    return tied_alone(_node.validate_json(document))
+
+
+# What is computed of a node is known by the node itself.
+_known_mark = lru_cache(maxsize=_MARKS)(_mark)

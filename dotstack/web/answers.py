@@ -94,9 +94,8 @@ def plate_picture(plate: Plate, evaluator: Evaluator) -> PlatePicture:
     )
 
 
-def card(summary: Summary, evaluator: Evaluator) -> DrawingCard:
+def card(summary: Summary, drawing: Drawing, evaluator: Evaluator) -> DrawingCard:
     """A drawing in the list, with pictures of its first plates and the heads of the others."""
-    drawing: Drawing = summary.drawing
     return DrawingCard(
         id=summary.id,
         name=drawing.name,

@@ -29,6 +29,7 @@ from dotstack.web import (
     shared as sharing,
 )
 from dotstack.web.blueprints import limit_bodies
+from dotstack.web.cards import Cards
 from dotstack.web.studio import Studio
 
 
@@ -59,13 +60,15 @@ def create_app(
 
     fonts = FontStore(database, now)
     evaluators = Evaluators(Surroundings(fonts.font), fonts.count)
+    stored = DrawingStore(database, now, evaluators)
     app.extensions["dotstack"] = Studio(
         database,
         evaluators,
-        DrawingStore(database, now, evaluators),
+        stored,
         ShelfStore(database, now),
         PictureStore(database, now),
         fonts,
+        Cards(stored, evaluators, fonts),
         shared,
     )
     errors.register(app)

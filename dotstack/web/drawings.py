@@ -75,12 +75,7 @@ blueprint = Part("drawings", "/api/drawings")
 @blueprint.get("", responses={200: DrawingCards})
 def list_drawings() -> Response:
     """All drawings, with pictures of their first plates."""
-    cards = []
-    for summary in studio().drawings.summaries():
-        # What a drawing takes just now, the list does not wait for.
-        with studio().evaluators.of_idle(summary.id) as evaluator:
-            cards.append(answers.card(summary, evaluator))
-    return answers.json(DrawingCards(drawings=cards))
+    return answers.json(DrawingCards(drawings=studio().cards.all(answers.card)))
 
 
 @blueprint.post("", responses={201: DrawingState})

@@ -6,11 +6,12 @@ from flask import current_app
 
 from dotstack.shared import SharedShelf
 from dotstack.store import Database, DrawingStore, Evaluators, FontStore, PictureStore, ShelfStore
+from dotstack.web.cards import Cards
 
 
 @dataclass(frozen=True, slots=True)
 class Studio:
-    """The stores, and an evaluator for each drawing and page, for one request at a time."""
+    """The stores, an evaluator for each drawing and page in use, and the cards of all drawings."""
 
     database: Database
     evaluators: Evaluators
@@ -18,6 +19,7 @@ class Studio:
     shelf: ShelfStore
     pictures: PictureStore
     fonts: FontStore
+    cards: Cards
     shared: SharedShelf | None = None
 
 

@@ -26,7 +26,7 @@ class Editor:
 
     def open(self, drawing: str = "Quay signs") -> "Editor":
         summaries = self.server.drawings.summaries()
-        (known,) = (each.id for each in summaries if each.drawing.name == drawing)
+        (known,) = (each.id for each in summaries if each.name == drawing)
         self.page.goto(f"{self.server.address}/drawing/{known}")
         expect(self.page.get_by_test_id("desk").locator("svg")).to_be_visible()
         self.saved()

@@ -198,7 +198,7 @@ def export(
 
 
 def _shown(picture: Picture, precision: int = _PRECISION) -> str:
-    return write_svg(picture, SvgStyle(precision=precision))
+    return write_svg(picture, SvgStyle(precision=precision, quick=True))
 
 
 def _name_of_all(pictures: Sequence[Picture]) -> str:

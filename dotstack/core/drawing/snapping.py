@@ -2,6 +2,7 @@
 
 from contextlib import suppress
 from enum import StrEnum
+from functools import partial
 from typing import NamedTuple
 
 import numpy as np
@@ -61,27 +62,24 @@ class SnapTargets(Value):
 
 def snap_targets(plate: Plate, evaluator: Evaluator) -> SnapTargets:
     """The key points of all visible shapes of a plate, and the crossings between outlines."""
-    found: list[tuple[str, Outline, Affine, Node]] = []
+    found: list[_Offering] = []
     for node in plate.nodes:
         # What cannot be shown offers nothing.
         with suppress(*FAULTS):
-            _collect(node, Affine(), evaluator, found)
-    outlines = [outline for _, outline, _, _ in found]
-    centres = np.array(
-        [complex(*centre_of(node, affine, evaluator)) for _, _, affine, node in found], complex
-    )
+            offer = partial(_offerings, node, Affine(), evaluator)
+            found += evaluator.remembered("offerings", offer, node)
+    outlines = [each.outline for each in found]
+    centres = np.array([each.centre for each in found], np.complex128)
     batches = [(SnapKind.CENTRE, np.arange(len(found)), centres), *_key_points(outlines)]
     one, two, crossings = meetings(outlines)
     points = np.concatenate([*(spots for _, _, spots in batches), crossings])
     kinds = [kind for kind, _, spots in batches for _ in range(len(spots))]
     shape = np.concatenate([*(of for _, of, _ in batches), one])
     other = np.concatenate([np.full(len(points) - len(two), -1), two])
-    circles = [
-        SnapCircle(*circle, i) for i, outline in enumerate(outlines) if (circle := _circle(outline))
-    ]
+    circles = [SnapCircle(*each.circle, i) for i, each in enumerate(found) if each.circle]
     # Checked by construction: thousands of points need no second look.
     return SnapTargets.model_construct(
-        shapes=tuple(node_id for node_id, *_ in found),
+        shapes=tuple(each.id for each in found),
         x=points.real.tolist(),
         y=points.imag.tolist(),
         kind=[*kinds, *[SnapKind.CROSSING] * len(two)],
@@ -91,18 +89,24 @@ def snap_targets(plate: Plate, evaluator: Evaluator) -> SnapTargets:
     )
 
 
-def _collect(
-    node: Node,
-    outer: Affine,
-    evaluator: Evaluator,
-    found: list[tuple[str, Outline, Affine, Node]],
-) -> None:
+class _Offering(NamedTuple):
+    """A visible shape as it stands on the plate, and the circle that it is, if it is one."""
+
+    id: str
+    outline: Outline
+    centre: complex
+    circle: tuple[float, float, float] | None
+
+
+def _offerings(node: Node, outer: Affine, evaluator: Evaluator) -> list[_Offering]:
+    """A node and all in it, as far as they can be seen."""
     if not node.visible:
-        return
+        return []
     affine = outer @ node.transform.affine
-    found.append((node.id, evaluator.seen_outline(node).transformed(affine), affine, node))
-    for child in node.children:
-        _collect(child, affine, evaluator, found)
+    outline = evaluator.seen_outline(node).transformed(affine)
+    centre = complex(*centre_of(node, affine, evaluator))
+    inner = [each for child in node.children for each in _offerings(child, affine, evaluator)]
+    return [_Offering(node.id, outline, centre, _circle(outline)), *inner]
 
 
 def _key_points(outlines: list[Outline]) -> list[tuple[SnapKind, Ints, Points]]:

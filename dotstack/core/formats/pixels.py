@@ -10,7 +10,7 @@ import resvg_py
 from PIL import Image, ImageChops, ImageFilter
 
 from dotstack.core.formats.picture import Box, Layer, Part, Picture, extent, slug
-from dotstack.core.formats.svg import write_svg
+from dotstack.core.formats.svg import SvgStyle, write_svg
 from dotstack.core.paint import Shadow
 
 # Of pictures of shadows: how many pixels a soft edge has, a unit has at most, and a side.
@@ -26,7 +26,7 @@ def write_png(picture: Picture, size: int) -> bytes:
     scale = size / max(width, height)
     return bytes(
         resvg_py.svg_to_bytes(
-            svg_string=write_svg(picture),
+            svg_string=write_svg(picture, SvgStyle(words=False, quick=True)),
             skip_system_fonts=True,
             width=max(1, round(width * scale)),
             height=max(1, round(height * scale)),

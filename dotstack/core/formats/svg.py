@@ -46,6 +46,7 @@ class SvgStyle:
         one_colour: every paint is ``currentColor``, and there is no ground.
         precision: decimals of the numbers of paths.
         once: a path that is another one moved, turned or mirrored is said by ``<use>``.
+        quick: it is drawn and thrown away: its paths are longer, and written sooner.
 
     """
 
@@ -55,6 +56,7 @@ class SvgStyle:
     one_colour: bool = False
     precision: int = 6
     once: bool = False
+    quick: bool = False
 
 
 def write_svg(picture: Picture, style: SvgStyle | None = None) -> str:
@@ -168,7 +170,8 @@ class _Writer:
         fill = self._ink(painted.fill) if painted.fill else '"none"'
         stroke = self._stroke(line) if line else ""
         within = self._within(painted)
-        data = outline.to_path_data(self._style.precision)
+        write = outline.to_quick_data if self._style.quick else outline.to_path_data
+        data = write(self._style.precision)
         if painted in self._firsts and len(data) > _WORTH:
             key = self._ids[painted] = key or f"shape-{next(self._numbers)}"
         return f'<path{_id(key)} fill={fill}{rule}{stroke}{within} d="{data}"/>'
