@@ -18,6 +18,7 @@ from contextlib import suppress
 from dataclasses import dataclass, field
 from typing import Any
 
+import numpy as np
 from pydantic import ValidationError
 
 from dotstack.core.drawing import (
@@ -34,6 +35,7 @@ from dotstack.core.drawing import (
 )
 from dotstack.core.drawing.places import all_ids
 from dotstack.core.drawing.scene import Figure, all_figures, require_shown
+from dotstack.core.drawing.snapping import snap_targets
 from dotstack.core.drawing.surroundings import Surroundings
 from dotstack.core.drawing.tree import walk
 from dotstack.core.errors import CoreError
@@ -52,6 +54,8 @@ _MAKES_HOLDERS = (
     "combine", "group", "make-twin", "make-repeat", "build-regions", "put-inside", "mirror",
     "complete-half", "set-refinements",
 )  # fmt: skip
+# Points as near are the same.
+_NEAR = 1e-6
 # As one request may take.
 _SLOW_S = 60.0
 _SCHEMA = command_adapter.json_schema()
@@ -263,8 +267,14 @@ def _wrongly_read(after: Drawing, evaluator: Evaluator) -> Iterator[str]:
     read = tied(Drawing.model_validate_json(after.model_dump_json()))
     if _said(read) != _said(after):
         yield "it reads otherwise than it was written"
-    if _shown(read, _evaluator()) != _shown(after, evaluator):
+    anew = _evaluator()
+    if _shown(read, anew) != _shown(after, evaluator):
         yield "it is shown otherwise when it is opened anew"
+    for plate, same in zip(whole(after).plates, whole(read).plates):
+        known, found = snap_targets(plate, evaluator), snap_targets(same, anew)
+        centres = [np.column_stack([each.x, each.y])[: len(each.shapes)] for each in (known, found)]
+        if known.shapes != found.shapes or not np.allclose(*centres, atol=_NEAR):
+            yield "its shapes offer other centres when it is opened anew"
 
 
 def _said(drawing: Drawing) -> dict[str, Any]:

@@ -72,6 +72,17 @@ def test_assets_are_found_where_they_were_put_with_the_newest_first(shelf: Shelf
     assert shelf.shelf().undo_label == "Update Buoy"
 
 
+def test_a_mark_is_the_same_node_for_all_who_ask_until_it_is_another(shelf: ShelfStore) -> None:
+    filled(shelf)
+    head = shelf.shelf().collections[0].sections[0].assets[0]
+    node = shelf.asset(head.id).node
+    assert shelf.assets([head.id])[0].node is node
+    shelf.update(head.id, disc("Other").node)
+    assert shelf.asset(head.id).node.name == "Other"
+    shelf.undo()
+    assert shelf.asset(head.id).node is node
+
+
 def test_a_kit_is_loaded_anew_beside_or_in_place_and_what_stays_keeps_its_id(
     shelf: ShelfStore,
 ) -> None:

@@ -49,6 +49,41 @@ def test_a_step_answers_just_what_it_changed(caller: Caller) -> None:
     assert caller.post("redo")["figures"]["top"][0]["x"] == 85
 
 
+def test_home_shows_each_drawing_as_it_is_whoever_changed_it(
+    caller: Caller, tmp_path: Path
+) -> None:
+    def shown() -> dict[str, list[str]]:
+        cards = caller.client.get("/api/drawings").json["drawings"]
+        return {
+            card["name"]: [piece["path"] for plate in card["plates"] for piece in plate["pieces"]]
+            for card in cards
+        }
+
+    assert shown() == {"Quay": []}
+    caller.add(disc("low", 50))
+    first = shown()
+    assert len(first["Quay"]) == 1
+    assert shown() == first
+    move = {"kind": "transform", "ids": ["low"], "by": {"e": 5, "f": 0}}
+    caller.do(**move)
+    moved = shown()
+    assert moved != first
+    caller.post("undo")
+    assert shown() == first
+    database = Database(f"sqlite:///{tmp_path}/dotstack.db")
+    here, caller.client = caller.client, create_app(database).test_client()
+    caller.do(**move)
+    caller.client = here
+    assert shown() == moved
+    caller.do("rename-drawing", name="Harbour")
+    assert shown() == {"Harbour": moved["Quay"]}
+    caller.client.delete(f"/api/drawings/{caller.id}")
+    assert shown() == {}
+    caller.client.post(f"/api/drawings/{caller.id}/restore")
+    assert shown() == {"Harbour": moved["Quay"]}
+    database.close()
+
+
 def test_a_step_inside_a_twin_answers_all_twins_whoever_has_opened_the_drawing(
     caller: Caller, tmp_path: Path
 ) -> None:

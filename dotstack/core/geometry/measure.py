@@ -135,6 +135,29 @@ def boxes_and_bends(
     return (found[0], found[1], found[2], found[3]), turning
 
 
+def are_within(segments: Segments, limit: cython.double) -> bool:
+    """Whether no number of theirs is larger than ``limit``, or none at all."""
+    each: OneByOne = OneByOne(segments)
+    rotation: cython.double[:] = segments.rotation
+    i: cython.Py_ssize_t
+    for i in range(rotation.shape[0]):
+        if not (
+            _is_within(each.start[i], limit)
+            and _is_within(each.end[i], limit)
+            and _is_within(each.p[i], limit)
+            and _is_within(each.q[i], limit)
+            and fabs(rotation[i]) <= limit
+            and fabs(each.angle[i]) <= limit
+            and fabs(each.sweep[i]) <= limit
+        ):
+            return False
+    return True
+
+
+def _is_within(point: cython.doublecomplex, limit: cython.double) -> cython.bint:
+    return fabs(point.real) <= limit and fabs(point.imag) <= limit
+
+
 def extremes(segments: Segments) -> Floats:
     """Parameters (n, 4) inside at which x, twice, or y, twice, is extreme; 0 where it is not."""
     each: OneByOne = OneByOne(segments)

@@ -1,6 +1,6 @@
 cimport cython
 
-cdef int _ARC, _CUBIC
+cdef int _LINE, _ARC, _CUBIC
 cdef double _TURN
 
 @cython.final
@@ -16,7 +16,7 @@ cdef class OneByOne:
     cdef double complex polar(self, Py_ssize_t i, double r, double s, double t) noexcept
 
 @cython.final
-cdef class _Rows:
+cdef class Rows:
     cdef object columns
     cdef signed char[:] kind
     cdef double complex[:] start, end, p, q

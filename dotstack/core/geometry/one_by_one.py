@@ -12,7 +12,7 @@ if TYPE_CHECKING:
     from dotstack.core.geometry.segments import Segments
 
 LINE, ARC, CUBIC = 0, 1, 2
-_ARC, _CUBIC = ARC, CUBIC
+_LINE, _ARC, _CUBIC = LINE, ARC, CUBIC
 _TURN = 2 * np.pi
 
 
@@ -146,7 +146,26 @@ def evaluated(segments: "Segments", index: Ints, t: Floats, order: cython.int) -
     return found
 
 
-class _Rows:
+def translated(segments: "Segments", by: cython.doublecomplex) -> tuple[Points, ...]:
+    """The columns of points of segments moved by a vector: start, end, p and q."""
+    each: OneByOne = OneByOne(segments)
+    starts, ends, ps, qs = np.empty((4, len(segments)), np.complex128)
+    start: cython.doublecomplex[:] = starts
+    end: cython.doublecomplex[:] = ends
+    p: cython.doublecomplex[:] = ps
+    q: cython.doublecomplex[:] = qs
+    i: cython.Py_ssize_t
+    for i in range(start.shape[0]):
+        start[i], end[i] = each.start[i] + by, each.end[i] + by
+        p[i], q[i] = each.p[i], each.q[i]
+        if each.kind[i] != _LINE:
+            p[i] = each.p[i] + by
+        if each.kind[i] == _CUBIC:
+            q[i] = each.q[i] + by
+    return starts, ends, ps, qs
+
+
+class Rows:
     """Columns of segments that are written row by row."""
 
     def __init__(self, n: cython.Py_ssize_t) -> None:
@@ -163,7 +182,7 @@ def pieces(segments: "Segments", index: Ints, t0: Floats, t1: Floats) -> tuple[A
     of whole ones as they are.
     """
     each: OneByOne = OneByOne(segments)
-    out: _Rows = _Rows(len(index))
+    out: Rows = Rows(len(index))
     axis: cython.double[:] = segments.rotation
     rows: cython.Py_ssize_t[:] = index
     begin: cython.double[:] = t0
@@ -190,7 +209,7 @@ def turned(segments: "Segments", by_rad: cython.double) -> tuple[Any, ...]:
     Of arcs the axes turn, but of circles the angles.
     """
     each: OneByOne = OneByOne(segments)
-    out: _Rows = _Rows(len(segments))
+    out: Rows = Rows(len(segments))
     axis: cython.double[:] = segments.rotation
     turn: cython.doublecomplex = cos(by_rad) + 1j * sin(by_rad)
     i: cython.Py_ssize_t

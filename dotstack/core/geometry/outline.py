@@ -3,6 +3,7 @@
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from functools import cached_property
+from itertools import accumulate
 from typing import Literal, Self
 
 import numpy as np
@@ -33,7 +34,8 @@ class Contour:
     @classmethod
     def ring(cls, segments: Segments) -> Self:
         """The closed contour of segments, each of which is made to end where the next starts."""
-        return cls(segments.with_ends(segments.start, np.roll(segments.start, -1)), closed=True)
+        start = segments.start
+        return cls(segments.with_ends(start, np.concatenate([start[1:], start[:1]])), closed=True)
 
     @property
     def backwards(self) -> "Contour":
@@ -62,14 +64,11 @@ class Outline:
     fill_rule: FillRule = "nonzero"
 
     def __post_init__(self) -> None:
-        rows = self.segments
-        points = np.abs(np.concatenate([rows.start, rows.end, rows.p, rows.q]))
-        turns = np.abs(np.concatenate([rows.rotation, rows.angle, rows.sweep]))
-        for largest in (points.max(initial=0.0), turns.max(initial=0.0)):
-            if not largest <= _ABSURD:
-                raise GeometryError(
-                    f"An outline needs finite numbers up to {_ABSURD:g} (got {largest:g})."
-                )
+        if not measure.are_within(self.segments, _ABSURD):
+            largest = max(float(np.abs(column).max()) for column in self.segments.columns)
+            raise GeometryError(
+                f"An outline needs finite numbers up to {_ABSURD:g} (got {largest:g})."
+            )
 
     @classmethod
     def empty(cls, fill_rule: FillRule = "nonzero") -> Self:
@@ -80,10 +79,10 @@ class Outline:
     def from_contours(cls, contours: Iterable[Contour], fill_rule: FillRule = "nonzero") -> Self:
         """The outline of these contours, in this order."""
         contours = list(contours)
-        counts = [0, *(len(contour.segments) for contour in contours)]
+        counts = (len(contour.segments) for contour in contours)
         return cls(
             Segments.concatenate(contour.segments for contour in contours),
-            np.cumsum(counts, dtype=np.intp),
+            np.array(list(accumulate(counts, initial=0)), np.intp),
             np.array([contour.closed for contour in contours], np.bool_),
             fill_rule,
         )

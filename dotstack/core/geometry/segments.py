@@ -158,17 +158,8 @@ class Segments(Table):
 
     def translated(self, by: complex) -> "Segments":
         """All segments moved by a vector."""
-        cubic, line = self.kind == CUBIC, self.kind == LINE
-        return Segments(
-            self.kind,
-            self.start + by,
-            self.end + by,
-            np.where(line, 0.0, self.p + by),
-            np.where(cubic, self.q + by, self.q),
-            self.rotation,
-            self.angle,
-            self.sweep,
-        )
+        start, end, p, q = one_by_one.translated(self, by)
+        return Segments(self.kind, start, end, p, q, self.rotation, self.angle, self.sweep)
 
     def turned(self, by_rad: float) -> "Segments":
         """All segments turned about the origin; of circles the angles, of others the axes."""

@@ -26,6 +26,8 @@ class Table:
     @classmethod
     def stacked(cls, batches: Sequence[Self]) -> Self:
         """All rows of one or more batches, in order."""
+        if len(batches) == 1:
+            return batches[0]
         names = cls.__dataclass_fields__
         return cls(*(_stacked([getattr(each, name) for each in batches]) for name in names))
 

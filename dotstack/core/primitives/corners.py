@@ -1,12 +1,22 @@
 """Polygons with their corners rounded by exact arcs."""
 
+import cython
 import numpy as np
+from cython.cimports.libc.math import fabs
 
 from dotstack.core.geometry import Contour, Outline, Segments
-from dotstack.core.geometry.arrays import Floats, Points, cross, dot
+from dotstack.core.geometry.arrays import Floats, Points
+from dotstack.core.geometry.segments import ARC, LINE
 
+if not cython.compiled:
+    from dotstack.core.geometry.one_by_one import Rows
+    from dotstack.core.geometry.plane import angle, cross, dot, norm
+
+_LINE, _ARC = LINE, ARC
 # Corners that turn by less, or back, are drawn as they are: there is nothing to round.
 _LEAST = 1e-9
+# Of a side: what is as short is no segment.
+_NOTHING = 1e-12
 
 
 def fitting_radii(nodes: Points, radii: Floats) -> Floats:
@@ -15,14 +25,18 @@ def fitting_radii(nodes: Points, radii: Floats) -> Floats:
     Where the arcs of two corners want more of a side than there is, both become smaller in
     the same proportion.
     """
-    if not radii.any():
-        return radii
-    reach = radii * _reach_per_radius(nodes)
-    side = np.abs(np.roll(nodes, -1) - nodes)
-    wanted = reach + np.roll(reach, -1)
-    with np.errstate(divide="ignore", invalid="ignore", over="ignore"):
-        share = np.where(wanted > side, side / wanted, 1.0)
-    fitting: Floats = radii * np.minimum(share, np.roll(share, 1))
+    corners: _Corners = _Corners(nodes)
+    asked: cython.double[:] = np.asarray(radii, np.float64)
+    fitting = np.array(radii, np.float64)
+    fits: cython.double[:] = fitting
+    i: cython.Py_ssize_t
+    for i in range(asked.shape[0]):
+        after: cython.Py_ssize_t = i + 1 if i + 1 < asked.shape[0] else 0
+        wanted: cython.double = asked[i] * corners.reach(i) + asked[after] * corners.reach(after)
+        if wanted > corners.side[i]:
+            share: cython.double = corners.side[i] / wanted
+            fits[i] = min(fits[i], asked[i] * share)
+            fits[after] = min(fits[after], asked[after] * share)
     return fitting
 
 
@@ -31,44 +45,63 @@ def rounded(nodes: Points, radii: Floats) -> Outline:
 
     Of a side that two arcs fill wholly nothing is left: it is no segment.
     """
-    sides = Segments.lines(nodes, np.roll(nodes, -1))
     if not radii.any():
-        return Outline.from_contours([Contour(sides, closed=True)])
-    fitting = fitting_radii(nodes, radii)
-    reach = fitting * _reach_per_radius(nodes)
-    into, out = _directions(nodes)
-    begins, ends = nodes - reach * into, nodes + reach * out
-    turn = np.arctan2(cross(into, out), dot(into, out))
-    # The centre lies to the side that the corner turns to.
-    normal = 1j * np.sign(turn) * into
-    centres = begins + fitting * normal
-    round_ = fitting.astype(np.complex128) * (1 + 1j)
-    arcs = Segments.arcs(centres, round_, np.zeros(len(nodes)), np.angle(-normal), turn).with_ends(
-        begins, ends
-    )
-    sides = Segments.lines(ends, np.roll(begins, -1))
-    both = Segments.concatenate([arcs, sides])
-    n = len(nodes)
-    both = both.take(np.arange(2 * n).reshape(2, n).T.ravel())
-    room = np.abs(np.roll(nodes, -1) - nodes)
-    kept = np.stack(
-        [np.abs(each.end - each.start) > 1e-12 * room for each in (arcs, sides)], axis=1
-    ).ravel()
-    return Outline.from_contours([Contour.ring(both.take(kept))])
+        return Outline.from_contours([Contour.ring(Segments.lines(nodes, nodes))])
+    corners: _Corners = _Corners(nodes)
+    n: cython.Py_ssize_t = len(nodes)
+    radius: cython.double[:] = fitting_radii(nodes, radii)
+    begins, ends = np.empty((2, n), np.complex128)
+    begin: cython.doublecomplex[:] = begins
+    end: cython.doublecomplex[:] = ends
+    i: cython.Py_ssize_t
+    for i in range(n):
+        reach: cython.double = radius[i] * corners.reach(i)
+        begin[i] = corners.node[i] - reach * corners.out[corners.before(i)]
+        end[i] = corners.node[i] + reach * corners.out[i]
+    rows: Rows = Rows(2 * n)
+    count: cython.Py_ssize_t = 0
+    for i in range(n):
+        room: cython.double = _NOTHING * corners.side[i]
+        if norm(end[i] - begin[i]) > room:
+            into: cython.doublecomplex = corners.out[corners.before(i)]
+            turn: cython.double = angle(corners.out[i] * into.conjugate())
+            # The centre lies to the side that the corner turns to.
+            normal: cython.doublecomplex = 1j * into if turn > 0.0 else -1j * into
+            rows.kind[count] = _ARC
+            rows.start[count], rows.end[count] = begin[i], end[i]
+            rows.p[count] = begin[i] + radius[i] * normal
+            rows.q[count] = radius[i] + 1j * radius[i]
+            rows.angle[count], rows.sweep[count] = angle(-normal), turn
+            count += 1
+        after: cython.Py_ssize_t = i + 1 if i + 1 < n else 0
+        if norm(begin[after] - end[i]) > room:
+            rows.kind[count] = _LINE
+            rows.start[count], rows.end[count] = end[i], begin[after]
+            rows.p[count] = rows.q[count] = 0.0
+            count += 1
+    kept = Segments(*rows.columns).take(slice(count))
+    return Outline.from_contours([Contour.ring(kept)])
 
 
-def _directions(nodes: Points) -> tuple[Points, Points]:
-    """Unit vectors of the sides that come into the nodes, and of those that leave them."""
-    along = np.roll(nodes, -1) - nodes
-    out = along / np.abs(along)
-    return np.roll(out, 1), out
+class _Corners:
+    """The nodes of a closed polygon, the lengths of the sides after them and their directions."""
 
+    def __init__(self, nodes: Points) -> None:
+        along = np.concatenate([nodes[1:], nodes[:1]]) - nodes
+        sides = np.abs(along)
+        self.node, self.side = nodes, sides
+        self.out = along / np.where(sides > 0.0, sides, 1.0)
 
-def _reach_per_radius(nodes: Points) -> Floats:
-    """How far along both sides the arc of radius 1 at each corner reaches."""
-    into, out = _directions(nodes)
-    # The tangent of half the turn, exact for right angles; a spike has nothing to round.
-    across, along = np.abs(cross(into, out)), 1.0 + dot(into, out)
-    rounds = (across > _LEAST) & (along > _LEAST)
-    reach: Floats = np.where(rounds, across / np.where(rounds, along, 1.0), 0.0)
-    return reach
+    def before(self, i: cython.Py_ssize_t) -> cython.Py_ssize_t:
+        """The node before."""
+        return i - 1 if i > 0 else self.node.shape[0] - 1
+
+    def reach(self, i: cython.Py_ssize_t) -> cython.double:
+        """How far along both sides the arc of radius 1 at a corner reaches.
+
+        The tangent of half the turn, exact for right angles; a spike has nothing to round.
+        """
+        into: cython.doublecomplex = self.out[self.before(i)]
+        across: cython.double = fabs(cross(into, self.out[i]))
+        along: cython.double = 1.0 + dot(into, self.out[i])
+        return across / along if across > _LEAST and along > _LEAST else 0.0

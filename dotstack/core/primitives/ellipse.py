@@ -6,6 +6,7 @@ import numpy as np
 
 from dotstack.core.geometry import Contour, Outline, Segments
 from dotstack.core.geometry.arrays import Floats
+from dotstack.core.geometry.segments import ARC
 
 
 def ellipse(
@@ -32,10 +33,12 @@ def ellipse(
 
 
 def _whole(rx: float, ry: float) -> Contour:
-    arcs = _arcs(rx, ry, np.array([0.0, np.pi]), np.full(2, np.pi))
     # The far nodes lie on the axis exactly, not at the sine of a rounded π.
-    ends = np.array([rx, -rx], complex)
-    return Contour(arcs.with_ends(ends, ends[::-1]), closed=True)
+    ends, half = np.array([rx, -rx], complex), np.array([np.pi, np.pi])
+    kind, zero = np.full(2, ARC, np.int8), np.zeros(2)
+    radii, centre = np.full(2, complex(rx, ry)), np.zeros(2, complex)
+    arcs = Segments(kind, ends, ends[::-1], centre, radii, zero, np.array([0.0, np.pi]), half)
+    return Contour(arcs, closed=True)
 
 
 def arc_of(rx: float, ry: float, start_deg: float, sweep_deg: float) -> Segments:

@@ -277,6 +277,8 @@ def test_noisy_lines_through_one_point_meet_in_one() -> None:
 def test_dots_lie_in_the_widest_place_of_any_region(operands: list[Outline]) -> None:
     for region in Arrangement.of(operands).regions:
         x, y = region.dot
+        # It is looked for once, however often it is asked for.
+        assert region.spot is region.spot
         outline = region.outline
         extent = max(outline.bounds[2] - outline.bounds[0], outline.bounds[3] - outline.bounds[1])
         if region.area < 1e-7 * extent**2:
