@@ -63,6 +63,7 @@ bench: compiled $(SHIPPED)
 	@$(PYTHON) -m bench.painting
 	@$(PYTHON) -m bench.repeating
 	@$(PYTHON) -m bench.shelf
+	@$(PYTHON) -m bench.waits
 
 sweep: compiled frontend/node_modules/.ready $(STATIC) $(SHIPPED) fonts postgresql
 	@$(PYTHON) -m bench.fuzz

@@ -270,7 +270,7 @@ def _wrongly_read(after: Drawing, evaluator: Evaluator) -> Iterator[str]:
     anew = _evaluator()
     if _shown(read, anew) != _shown(after, evaluator):
         yield "it is shown otherwise when it is opened anew"
-    for plate, same in zip(whole(after).plates, whole(read).plates):
+    for plate, same in zip(after.plates, read.plates):
         known, found = snap_targets(plate, evaluator), snap_targets(same, anew)
         centres = [np.column_stack([each.x, each.y])[: len(each.shapes)] for each in (known, found)]
         if known.shapes != found.shapes or not np.allclose(*centres, atol=_NEAR):
