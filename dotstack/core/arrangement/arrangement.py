@@ -363,4 +363,5 @@ def _pieces(given: Gathered, known: _Known) -> Pieces:
     if not len(known.pieces):
         return new
     every = Pieces.stacked([known.pieces, new])
-    return every.take(np.lexsort((every.t0, every.parent)))
+    # Those of one segment are all known or all new, and in their order.
+    return every.take(np.argsort(every.parent, kind="stable"))

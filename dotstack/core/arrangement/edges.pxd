@@ -16,3 +16,5 @@ cdef class _Courses:
     cdef const double[:] _t0, _t1
     cdef bint same(self, Py_ssize_t a, Py_ssize_t b) noexcept
     cdef bint _lies_along(self, Py_ssize_t a, Py_ssize_t b) noexcept
+
+cdef void _sort(Py_ssize_t[:] order, const double[:] t, Py_ssize_t first, Py_ssize_t last) noexcept

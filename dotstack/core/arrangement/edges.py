@@ -8,7 +8,7 @@ import numpy as np
 from dotstack.core.arrangement.contacts import Contacts
 from dotstack.core.arrangement.gather import Gathered
 from dotstack.core.arrangement.vertices import Vertices
-from dotstack.core.geometry.arrays import Floats, Ints, Points
+from dotstack.core.geometry.arrays import Floats, Ints, Points, grouped
 from dotstack.core.geometry.segments import LINE, Segments
 
 if not cython.compiled:
@@ -87,17 +87,42 @@ class Edges:
 
 
 def _stations(distinct: Ints, contacts: Contacts, vertices: Vertices) -> tuple[Ints, Floats, Ints]:
-    """Everything that lies on each distinct segment, in order along it: segment, t, vertex."""
+    """Everything that lies on each distinct segment, in order along it: segment, t, vertex.
+
+    At equal parameters the segment's own start comes first and its own end last.
+    """
     n = len(distinct)
-    segment = np.concatenate([distinct, distinct, contacts.a, contacts.b])
-    t = np.concatenate([np.zeros(n), np.ones(n), contacts.t, contacts.u])
+    segment = np.concatenate([distinct, contacts.a, contacts.b, distinct])
+    t = np.concatenate([np.zeros(n), contacts.t, contacts.u, np.ones(n)])
     at_start, at_end = vertices.at_start[distinct], vertices.at_end[distinct]
-    vertex = np.concatenate([at_start, at_end, vertices.at_contact, vertices.at_contact])
-    # At equal parameters the segment's own start comes first and its own end last.
-    rank = np.ones(len(t), np.int8)
-    rank[:n], rank[n : 2 * n] = 0, 2
-    order = np.lexsort((rank, t, segment))
+    vertex = np.concatenate([at_start, vertices.at_contact, vertices.at_contact, at_end])
+    order, begins = grouped(segment, len(vertices.at_start))
+    first: cython.Py_ssize_t[:] = begins
+    k: cython.Py_ssize_t
+    for k in range(first.shape[0] - 1):
+        _sort(order, t, first[k], first[k + 1])
     return segment[order], t[order], vertex[order]
+
+
+def _sort(
+    order: cython.Py_ssize_t[:], t: cython.double[:], first: cython.Py_ssize_t,
+    last: cython.Py_ssize_t,
+) -> cython.void:  # fmt: skip
+    """Sorts a stretch of ``order`` by t, and what has the same by its place there (Shell 1959)."""
+    gap: cython.Py_ssize_t = (last - first) // 2
+    k: cython.Py_ssize_t
+    while gap > 0:
+        for k in range(first + gap, last):
+            here: cython.Py_ssize_t = order[k]
+            place: cython.Py_ssize_t = k
+            while place >= first + gap:
+                before: cython.Py_ssize_t = order[place - gap]
+                if t[before] < t[here] or (t[before] == t[here] and before < here):
+                    break
+                order[place] = before
+                place -= gap
+            order[place] = here
+        gap //= 2
 
 
 def _without_loops(segments: Segments, edges: Edges, snap: float) -> Edges:

@@ -16,11 +16,12 @@ from dotstack.core.geometry.segments import ARC, CUBIC, Segments
 from dotstack.core.geometry.tolerance import Tolerance
 
 if not cython.compiled:
+    from dotstack.core.geometry.growing import IntColumn
     from dotstack.core.geometry.one_by_one import OneByOne
 
 _ARC, _CUBIC = ARC, CUBIC
-# So many say all of a segment.
-_NUMBERS = 12
+# So many say all of a segment; their weights begin with this one.
+_NUMBERS, _APART = 12, 0.7312
 
 
 @dataclass(frozen=True, eq=False, slots=True)
@@ -135,10 +136,45 @@ def _likeness(segments: Segments) -> tuple[Ints, Bools]:
         rows[i, 3], rows[i, 4], rows[i, 5] = each.sweep[i], start.real, start.imag
         rows[i, 6], rows[i, 7], rows[i, 8] = end.real, end.imag, p.real
         rows[i, 9], rows[i, 10], rows[i, 11] = p.imag, q.real, q.imag
-    # Zeros of either sign are the same number.
-    table += 0.0
-    numbers, size = table.tobytes(), table.strides[0]
-    earlier: dict[bytes, int] = {}
-    same = [earlier.setdefault(numbers[i * size : (i + 1) * size], i) for i in range(len(table))]
-    like = np.array(same, np.intp)
+    like = _firsts(rows)
     return like, backwards != backwards[like]
+
+
+def _firsts(rows: cython.double[:, :]) -> Ints:
+    """For each row of numbers the first that has the same.
+
+    Those that are the same have the same sum, in which each number has a weight of its own.
+    """
+    sums = np.empty(rows.shape[0])
+    total: cython.double[:] = sums
+    i: cython.Py_ssize_t
+    k: cython.Py_ssize_t
+    for i in range(total.shape[0]):
+        sum_: cython.double = 0.0
+        for k in range(rows.shape[1]):
+            sum_ += rows[i, k] * (k + _APART)
+        total[i] = sum_
+    order: cython.Py_ssize_t[:] = np.argsort(sums, kind="stable")
+    found = np.arange(len(sums))
+    first: cython.Py_ssize_t[:] = found
+    # Of rows with one sum those that no earlier one is like.
+    leaders: IntColumn = IntColumn()
+    for k in range(order.shape[0]):
+        i = order[k]
+        if k == 0 or total[i] != total[order[k - 1]]:
+            leaders.clear()
+        n: cython.Py_ssize_t = 0
+        while n < leaders.count and not _are_same(rows, leaders.get(n), i):
+            n += 1
+        if n < leaders.count:
+            first[i] = leaders.get(n)
+        else:
+            leaders.append(i)
+    return found
+
+
+def _are_same(rows: cython.double[:, :], i: cython.Py_ssize_t, j: cython.Py_ssize_t) -> cython.bint:
+    k: cython.Py_ssize_t = 0
+    while k < rows.shape[1] and rows[i, k] == rows[j, k]:
+        k += 1
+    return k == rows.shape[1]

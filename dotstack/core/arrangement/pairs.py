@@ -34,16 +34,17 @@ class Strips:
     def __init__(self, boxes: Boxes, margin: float, bounds: Floats | None = None) -> None:
         self.margin = margin
         self.x0, self.y0, self.x1, self.y1 = boxes
-        low, high = boxes[1] - margin, boxes[3] + margin
         if bounds is None:
-            bounds = _bounds(low, high)
-        last: cython.Py_ssize_t[:] = np.searchsorted(bounds, high)
+            bounds = _bounds(boxes[1] - margin, boxes[3] + margin)
+        last: cython.Py_ssize_t[:] = np.empty(len(boxes[0]), np.intp)
         from_left: cython.Py_ssize_t[:] = np.argsort(boxes[0])
-        self._bounds, self.first = bounds, np.searchsorted(bounds, low)
+        self._bounds, self.first = bounds, np.empty(len(boxes[0]), np.intp)
         self.offsets = np.zeros(len(bounds) + 2, np.intp)
         i: cython.Py_ssize_t
         k: cython.Py_ssize_t
         for i in range(last.shape[0]):
+            self.first[i] = self.of(self.y0[i] - margin)
+            last[i] = self.of(self.y1[i] + margin)
             for k in range(self.first[i], last[i] + 1):
                 self.offsets[k + 1] += 1
         for k in range(self.offsets.shape[0] - 1):
