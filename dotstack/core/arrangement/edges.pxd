@@ -5,6 +5,7 @@ from dotstack.core.geometry.growing cimport IntColumn
 from dotstack.core.geometry.locate cimport nearest_on
 from dotstack.core.geometry.one_by_one cimport OneByOne
 from dotstack.core.geometry.plane cimport norm
+from dotstack.core.geometry.sorting cimport sort_by
 
 cdef int _INNER, _LINE
 
@@ -16,5 +17,3 @@ cdef class _Courses:
     cdef const double[:] _t0, _t1
     cdef bint same(self, Py_ssize_t a, Py_ssize_t b) noexcept
     cdef bint _lies_along(self, Py_ssize_t a, Py_ssize_t b) noexcept
-
-cdef void _sort(Py_ssize_t[:] order, const double[:] t, Py_ssize_t first, Py_ssize_t last) noexcept

@@ -17,6 +17,7 @@ if not cython.compiled:
     from dotstack.core.geometry.locate import nearest_on
     from dotstack.core.geometry.one_by_one import OneByOne
     from dotstack.core.geometry.plane import norm
+    from dotstack.core.geometry.sorting import sort_by
 
 # At how many points edges are compared.
 _INNER = 3
@@ -100,29 +101,8 @@ def _stations(distinct: Ints, contacts: Contacts, vertices: Vertices) -> tuple[I
     first: cython.Py_ssize_t[:] = begins
     k: cython.Py_ssize_t
     for k in range(first.shape[0] - 1):
-        _sort(order, t, first[k], first[k + 1])
+        sort_by(t, order, first[k], first[k + 1])
     return segment[order], t[order], vertex[order]
-
-
-def _sort(
-    order: cython.Py_ssize_t[:], t: cython.double[:], first: cython.Py_ssize_t,
-    last: cython.Py_ssize_t,
-) -> cython.void:  # fmt: skip
-    """Sorts a stretch of ``order`` by t, and what has the same by its place there (Shell 1959)."""
-    gap: cython.Py_ssize_t = (last - first) // 2
-    k: cython.Py_ssize_t
-    while gap > 0:
-        for k in range(first + gap, last):
-            here: cython.Py_ssize_t = order[k]
-            place: cython.Py_ssize_t = k
-            while place >= first + gap:
-                before: cython.Py_ssize_t = order[place - gap]
-                if t[before] < t[here] or (t[before] == t[here] and before < here):
-                    break
-                order[place] = before
-                place -= gap
-            order[place] = here
-        gap //= 2
 
 
 def _without_loops(segments: Segments, edges: Edges, snap: float) -> Edges:

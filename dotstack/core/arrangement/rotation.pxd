@@ -3,6 +3,7 @@ cimport cython
 from dotstack.core.arrangement.paths cimport Path
 from dotstack.core.geometry.one_by_one cimport OneByOne
 from dotstack.core.geometry.plane cimport angle, norm
+from dotstack.core.geometry.sorting cimport sort_by
 
 cdef double _REACH, _WIDER, _TOLD, _VAGUE_RAD, _FULL_TURN, _HALF_TURN, _UNTOLD
 cdef int _LINE, _WIDENINGS
@@ -20,7 +21,6 @@ cdef class _Rings:
     cdef unsigned char[:] _apart
     cdef void sort(self, Py_ssize_t first, Py_ssize_t last) noexcept
     cdef void _note_tangent(self, Py_ssize_t half) noexcept
-    cdef void _by_angle(self, Py_ssize_t first, Py_ssize_t last) noexcept
     cdef bint _is_told(self, Py_ssize_t first, Py_ssize_t last) noexcept
     cdef void _by_circles(self, Py_ssize_t first, Py_ssize_t last) noexcept
     cdef void _cut_where_widest(self, Py_ssize_t first, Py_ssize_t last) noexcept

@@ -16,6 +16,7 @@ if not cython.compiled:
     from dotstack.core.arrangement.paths import Path
     from dotstack.core.geometry.one_by_one import OneByOne
     from dotstack.core.geometry.plane import angle, norm
+    from dotstack.core.geometry.sorting import sort_by
 
 _LINE = LINE
 _REACH = 0.3
@@ -74,7 +75,7 @@ class _Rings:
         k: cython.Py_ssize_t
         for k in range(first, last):
             self._note_tangent(self.order[k])
-        self._by_angle(first, last)
+        sort_by(self._angle, self.order, first, last)
         if not self._is_told(first, last):
             self._by_circles(first, last)
 
@@ -101,22 +102,6 @@ class _Rings:
         self._angle[half] = _UNTOLD
         if vague < _VAGUE_RAD:
             self._angle[half] = angle(-along if half & 1 else along)
-
-    def _by_angle(self, first: cython.Py_ssize_t, last: cython.Py_ssize_t) -> cython.void:
-        """Sorts by the angles noted (Shell 1959): there are few, or many that are sorted nearly."""
-        gap: cython.Py_ssize_t = (last - first) // 2
-        k: cython.Py_ssize_t
-        while gap > 0:
-            for k in range(first + gap, last):
-                half: cython.Py_ssize_t = self.order[k]
-                place: cython.Py_ssize_t = k
-                while place >= first + gap:
-                    if self._angle[self.order[place - gap]] <= self._angle[half]:
-                        break
-                    self.order[place] = self.order[place - gap]
-                    place -= gap
-                self.order[place] = half
-            gap //= 2
 
     def _is_told(self, first: cython.Py_ssize_t, last: cython.Py_ssize_t) -> cython.bint:
         """Whether the angles tell all neighbours apart."""
@@ -151,7 +136,7 @@ class _Rings:
             radius = min(radius, self._limit[half])
         for k in range(first, last):
             self._angle[self.order[k]] = self._exit_angle(self.order[k], radius)
-        self._by_angle(first, last)
+        sort_by(self._angle, self.order, first, last)
         self._cut_where_widest(first, last)
         self._apart[first] = self._apart[last] = True
         for k in range(first + 1, last):
@@ -207,7 +192,7 @@ class _Rings:
                     elif turn < -_HALF_TURN:
                         turn += _FULL_TURN
                     self._angle[self.order[k]] = turn
-                self._by_angle(begin, end)
+                sort_by(self._angle, self.order, begin, end)
                 for k in range(begin + 1, end):
                     gap: cython.double = self._angle[self.order[k]]
                     gap -= self._angle[self.order[k - 1]]
