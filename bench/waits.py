@@ -7,6 +7,7 @@ wait is told as it is at first, when nothing is known of the drawing, and again,
 
 import argparse
 import cProfile
+import gc
 import itertools
 import pstats
 import statistics
@@ -61,8 +62,9 @@ class Waits:
         self.took = 0.0
 
     def forget(self) -> None:
-        """Begins anew, as after a start of the server."""
+        """Begins anew, as after a start of the server; what is left of before is swept up first."""
         self._begin()
+        gc.collect()
 
     def _begin(self) -> Studio:
         app = create_app(self._database)
