@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, nextTick, ref, watch } from 'vue';
+import { computed, nextTick, provide, ref, shallowRef, watch } from 'vue';
 
 import type { Line } from '@/api/types';
 import CompassRing from '@/desk/CompassRing.vue';
@@ -12,12 +12,14 @@ import EffectLayer from '@/desk/EffectLayer.vue';
 import GradientLayer from '@/desk/GradientLayer.vue';
 import NodeLayer from '@/desk/NodeLayer.vue';
 import PlateScene from '@/desk/PlateScene.vue';
+import SaidBeside from '@/desk/SaidBeside.vue';
 import SelectionMarks from '@/desk/SelectionMarks.vue';
 import SizeCard from '@/desk/SizeCard.vue';
 import SizeGrips from '@/desk/SizeGrips.vue';
+import SnapMarks from '@/desk/SnapMarks.vue';
 import ValueTags from '@/desk/ValueTags.vue';
 import WaitingLayer from '@/desk/WaitingLayer.vue';
-import type { Gesture, Hands, Said, Sized } from '@/desk/gestures';
+import type { Gesture, Hands, Sized } from '@/desk/gestures';
 import {
   endGesture,
   keysOf,
@@ -27,6 +29,8 @@ import {
   throughGesture,
 } from '@/desk/gestures';
 import { shapesAt } from '@/desk/picking';
+import type { SaidAt } from '@/desk/said';
+import { SAID } from '@/desk/said';
 import { useAsset } from '@/desk/useAsset';
 import { useDeskView } from '@/desk/useDeskView';
 import { useDraw } from '@/desk/useDraw';
@@ -84,7 +88,8 @@ const waiting = useWaitingMarks();
 
 const desk = ref<HTMLElement>();
 const words = ref<InstanceType<typeof TypingLayer>>();
-const said = ref<(Said & { at: Point }) | null>(null);
+const plated = ref<SVGGElement>();
+const said = shallowRef<SaidAt | null>(null);
 const menu = ref(false);
 const menuAt = ref<Point>({ x: 0, y: 0 });
 const busy = ref(false);
@@ -143,8 +148,7 @@ const { ring, grabRing, grabPivot } = useRing(given);
 const { band, moved, pressPick, pressNodes } = usePick(given);
 const { pressWords, chooseWord } = useTypingPress(given);
 
-/** Why something snapped: what is in hand, or the next node of a path. */
-const marks = computed(() => said.value?.marks ?? path.marks.value);
+provide(SAID, { said, marks: computed(() => said.value?.marks ?? path.marks.value) });
 
 function onPointerDown(event: PointerEvent): void {
   (document.activeElement as HTMLElement | null)?.blur();
@@ -374,10 +378,15 @@ watch(
   },
 );
 
-const movedBy = computed(() => ({
-  '--moved-x': `${moved.value.x}px`,
-  '--moved-y': `${moved.value.y}px`,
-}));
+// Set by hand, for all on the desk would be rendered again at each move of the pointer.
+watch(
+  [moved, plated],
+  ([by, plate]) => {
+    plate?.style.setProperty('--moved-x', `${by.x}px`);
+    plate?.style.setProperty('--moved-y', `${by.y}px`);
+  },
+  { flush: 'post' },
+);
 defineExpose({
   fit,
   fitSelection,
@@ -427,7 +436,7 @@ const { ghost } = asset;
         :height="head.height * view.zoom"
         fill="url(#no-ground)"
       />
-      <g :transform="`translate(${view.pan.x} ${view.pan.y}) scale(${view.zoom})`" :style="movedBy">
+      <g ref="plated" :transform="`translate(${view.pan.x} ${view.pan.y}) scale(${view.zoom})`">
         <rect
           class="plate"
           :width="head.width"
@@ -504,10 +513,7 @@ const { ghost } = asset;
           :width="band.x1 - band.x0"
           :height="band.y1 - band.y0"
         />
-        <template v-for="(mark, i) in marks" :key="i">
-          <path class="snap" :d="`M${mark.from.x} ${mark.from.y}L${mark.to.x} ${mark.to.y}`" />
-          <circle class="snap-dot" :cx="mark.to.x" :cy="mark.to.y" :r="4 / view.zoom" />
-        </template>
+        <SnapMarks />
       </g>
       <RegionLayer
         v-if="regions.open"
@@ -567,24 +573,7 @@ const { ghost } = asset;
       :figure="selection.figureById.get(only.node.id)!"
       :ring="ring"
     />
-    <div
-      v-for="(mark, i) in marks"
-      :key="i"
-      class="reason"
-      :style="{
-        left: `${view.toDesk(mark.to).x + 9}px`,
-        top: `${view.toDesk(mark.to).y - 22 - 18 * i}px`,
-      }"
-    >
-      {{ mark.says }}
-    </div>
-    <div
-      v-if="said?.text"
-      class="numbers mono"
-      :style="{ left: `${said.at.x + 16}px`, top: `${said.at.y + (marks.length ? 30 : 14)}px` }"
-    >
-      {{ said.text }}
-    </div>
+    <SaidBeside />
     <div v-if="compare.label" class="before" role="status">before {{ compare.label }}</div>
     <SizeCard
       v-if="card && view.tool !== 'pick'"
@@ -640,9 +629,7 @@ svg {
 .edge,
 .hovered,
 .path,
-.band,
-.snap,
-.snap-dot {
+.band {
   pointer-events: none;
   vector-effect: non-scaling-stroke;
 }
@@ -679,23 +666,6 @@ svg {
   stroke: var(--tide);
   stroke-dasharray: 4 3;
 }
-.snap {
-  stroke: var(--moss);
-  stroke-width: 1.4;
-}
-.snap-dot {
-  fill: var(--moss);
-}
-.reason {
-  position: absolute;
-  padding: 0 6px;
-  border-radius: 8px;
-  background: rgb(251 247 239 / 90%);
-  color: var(--moss);
-  font-size: 12px;
-  pointer-events: none;
-  white-space: nowrap;
-}
 .caption {
   position: absolute;
   font-size: 12px;
@@ -711,15 +681,5 @@ svg {
   background: var(--ink);
   color: #fff;
   transform: translateX(-50%);
-}
-.numbers {
-  position: absolute;
-  padding: 2px 8px;
-  border: 1px solid var(--clay);
-  border-radius: 10px;
-  background: #fff;
-  color: var(--clay);
-  pointer-events: none;
-  white-space: nowrap;
 }
 </style>
