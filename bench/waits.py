@@ -47,14 +47,14 @@ class Waits:
         assets = list(itertools.islice(every, _PICKED))
         self._keys = itertools.count()
         self.all: dict[str, Callable[[], object]] = {
-            f"opening {_SHAPES} shapes": lambda: self._get(f"/api/drawings/{self._id}"),
+            f"opening {_SHAPES} shapes": lambda: self._ask(f"/api/drawings/{self._id}"),
             "a nudge of one": self._nudge,
             "its undo": lambda: (self._nudge(), self._timed_post("undo")),
             "what is snapped to": lambda: self._timed_post("snaps", plate="plate"),
             f"regions of {_PICKED} shapes": lambda: self._timed_post("regions", ids=self._picked),
             f"PNG at 1024 of {_SHAPES} shapes": self._png,
-            f"home with {_CARDS + 1} drawings": lambda: self._get("/api/drawings"),
-            "the shelf of 1,000": lambda: self._get("/api/shelf"),
+            f"home with {_CARDS + 1} drawings": lambda: self._ask("/api/drawings"),
+            "the shelf of 1,000": lambda: self._ask("/api/shelf"),
             f"{_PICKED} pictures of the shelf": lambda: self._ask(
                 "/api/shelf/pictures", ids=assets
             ),
@@ -72,24 +72,17 @@ class Waits:
         studio: Studio = app.extensions["dotstack"]
         return studio
 
-    def _get(self, address: str) -> dict[str, Any]:
-        begun = time.perf_counter()
-        answer = self._client.get(address)
-        self.took = time.perf_counter() - begun
-        assert answer.status_code == 200, answer.json
-        found: dict[str, Any] = answer.json
-        return found
-
     def _ask(self, address: str, **body: Any) -> dict[str, Any]:
+        """Gets what is at an address, or posts a body there, and notes how long that takes."""
         begun = time.perf_counter()
-        answer = self._client.post(address, json=body)
+        answer = self._client.open(address, method="POST" if body else "GET", json=body or None)
         self.took = time.perf_counter() - begun
         assert answer.status_code == 200, answer.json
         found: dict[str, Any] = answer.json
         return found
 
     def _timed_post(self, step: str, **fields: Any) -> dict[str, Any]:
-        revision = self._get(f"/api/drawings/{self._id}/revision")["revision"]
+        revision = self._ask(f"/api/drawings/{self._id}/revision")["revision"]
         return self._ask(f"/api/drawings/{self._id}/{step}", revision=revision, **fields)
 
     def _nudge(self) -> None:

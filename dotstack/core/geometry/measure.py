@@ -145,7 +145,7 @@ def boxes_and_bends(
 
 
 def are_within(segments: Segments, limit: cython.double) -> bool:
-    """Whether no number of theirs is larger than ``limit``, or none at all."""
+    """Whether all of their numbers are numbers, and none is larger than ``limit``."""
     each: OneByOne = OneByOne(segments)
     rotation: cython.double[:] = segments.rotation
     i: cython.Py_ssize_t

@@ -157,11 +157,8 @@ def translated(segments: "Segments", by: cython.doublecomplex) -> tuple[Points, 
     i: cython.Py_ssize_t
     for i in range(start.shape[0]):
         start[i], end[i] = each.start[i] + by, each.end[i] + by
-        p[i], q[i] = each.p[i], each.q[i]
-        if each.kind[i] != _LINE:
-            p[i] = each.p[i] + by
-        if each.kind[i] == _CUBIC:
-            q[i] = each.q[i] + by
+        p[i] = each.p[i] if each.kind[i] == _LINE else each.p[i] + by
+        q[i] = each.q[i] + by if each.kind[i] == _CUBIC else each.q[i]
     return starts, ends, ps, qs
 
 
@@ -215,13 +212,9 @@ def turned(segments: "Segments", by_rad: cython.double) -> tuple[Any, ...]:
     i: cython.Py_ssize_t
     for i in range(axis.shape[0]):
         out.kind[i] = each.kind[i]
-        out.start[i], out.end[i], out.p[i] = (
-            each.start[i] * turn,
-            each.end[i] * turn,
-            each.p[i] * turn,
-        )
+        out.start[i], out.end[i] = each.start[i] * turn, each.end[i] * turn
         q: cython.doublecomplex = each.q[i]
-        out.q[i] = q * turn if each.kind[i] == _CUBIC else q
+        out.p[i], out.q[i] = each.p[i] * turn, q * turn if each.kind[i] == _CUBIC else q
         if each.kind[i] == _ARC:
             is_circle: cython.bint = q.real == q.imag
             out.rotation[i] = axis[i] if is_circle else axis[i] + by_rad

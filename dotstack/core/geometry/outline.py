@@ -65,7 +65,8 @@ class Outline:
 
     def __post_init__(self) -> None:
         if not measure.are_within(self.segments, _ABSURD):
-            largest = max(float(np.abs(column).max()) for column in self.segments.columns)
+            # Of what is no number NumPy says so; Python's own would pass it over.
+            largest = np.max([np.abs(column).max() for column in self.segments.columns])
             raise GeometryError(
                 f"An outline needs finite numbers up to {_ABSURD:g} (got {largest:g})."
             )

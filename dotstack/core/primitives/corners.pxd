@@ -8,7 +8,6 @@ cdef double _LEAST, _NOTHING
 
 @cython.final
 cdef class _Corners:
-    cdef const double complex[:] node, out
+    cdef const double complex[:] into, out
     cdef const double[:] side
-    cdef Py_ssize_t before(self, Py_ssize_t i) noexcept
-    cdef double reach(self, Py_ssize_t i) noexcept
+    cdef double[:] reach

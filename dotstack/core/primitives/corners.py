@@ -25,19 +25,7 @@ def fitting_radii(nodes: Points, radii: Floats) -> Floats:
     Where the arcs of two corners want more of a side than there is, both become smaller in
     the same proportion.
     """
-    corners: _Corners = _Corners(nodes)
-    asked: cython.double[:] = np.asarray(radii, np.float64)
-    fitting = np.array(radii, np.float64)
-    fits: cython.double[:] = fitting
-    i: cython.Py_ssize_t
-    for i in range(asked.shape[0]):
-        after: cython.Py_ssize_t = i + 1 if i + 1 < asked.shape[0] else 0
-        wanted: cython.double = asked[i] * corners.reach(i) + asked[after] * corners.reach(after)
-        if wanted > corners.side[i]:
-            share: cython.double = corners.side[i] / wanted
-            fits[i] = min(fits[i], asked[i] * share)
-            fits[after] = min(fits[after], asked[after] * share)
-    return fitting
+    return _Corners(nodes).fitting(radii)
 
 
 def rounded(nodes: Points, radii: Floats) -> Outline:
@@ -49,21 +37,22 @@ def rounded(nodes: Points, radii: Floats) -> Outline:
         return Outline.from_contours([Contour.ring(Segments.lines(nodes, nodes))])
     corners: _Corners = _Corners(nodes)
     n: cython.Py_ssize_t = len(nodes)
-    radius: cython.double[:] = fitting_radii(nodes, radii)
+    node: cython.doublecomplex[:] = nodes
+    radius: cython.double[:] = corners.fitting(radii)
     begins, ends = np.empty((2, n), np.complex128)
     begin: cython.doublecomplex[:] = begins
     end: cython.doublecomplex[:] = ends
     i: cython.Py_ssize_t
     for i in range(n):
-        reach: cython.double = radius[i] * corners.reach(i)
-        begin[i] = corners.node[i] - reach * corners.out[corners.before(i)]
-        end[i] = corners.node[i] + reach * corners.out[i]
+        reach: cython.double = radius[i] * corners.reach[i]
+        begin[i] = node[i] - reach * corners.into[i]
+        end[i] = node[i] + reach * corners.out[i]
     rows: Rows = Rows(2 * n)
     count: cython.Py_ssize_t = 0
     for i in range(n):
         room: cython.double = _NOTHING * corners.side[i]
         if norm(end[i] - begin[i]) > room:
-            into: cython.doublecomplex = corners.out[corners.before(i)]
+            into: cython.doublecomplex = corners.into[i]
             turn: cython.double = angle(corners.out[i] * into.conjugate())
             # The centre lies to the side that the corner turns to.
             normal: cython.doublecomplex = 1j * into if turn > 0.0 else -1j * into
@@ -84,24 +73,42 @@ def rounded(nodes: Points, radii: Floats) -> Outline:
 
 
 class _Corners:
-    """The nodes of a closed polygon, the lengths of the sides after them and their directions."""
+    """The corners of a closed polygon.
+
+    Attributes:
+        side: the lengths of the sides after them.
+        into, out: the directions of the sides before and after them.
+        reach: how far along both sides the arc of radius 1 reaches: the tangent of half the
+            turn, exact for right angles. A spike has nothing to round.
+
+    """
 
     def __init__(self, nodes: Points) -> None:
         along = np.concatenate([nodes[1:], nodes[:1]]) - nodes
         sides = np.abs(along)
-        self.node, self.side = nodes, sides
-        self.out = along / np.where(sides > 0.0, sides, 1.0)
+        out = along / np.where(sides > 0.0, sides, 1.0)
+        last = len(nodes) - 1
+        self.side, self.out = sides, out
+        self.into = np.concatenate([out[last:], out[:last]])
+        self.reach = np.zeros(len(nodes))
+        i: cython.Py_ssize_t
+        for i in range(self.reach.shape[0]):
+            across: cython.double = fabs(cross(self.into[i], self.out[i]))
+            straight: cython.double = 1.0 + dot(self.into[i], self.out[i])
+            if across > _LEAST and straight > _LEAST:
+                self.reach[i] = across / straight
 
-    def before(self, i: cython.Py_ssize_t) -> cython.Py_ssize_t:
-        """The node before."""
-        return i - 1 if i > 0 else self.node.shape[0] - 1
-
-    def reach(self, i: cython.Py_ssize_t) -> cython.double:
-        """How far along both sides the arc of radius 1 at a corner reaches.
-
-        The tangent of half the turn, exact for right angles; a spike has nothing to round.
-        """
-        into: cython.doublecomplex = self.out[self.before(i)]
-        across: cython.double = fabs(cross(into, self.out[i]))
-        along: cython.double = 1.0 + dot(into, self.out[i])
-        return across / along if across > _LEAST and along > _LEAST else 0.0
+    def fitting(self, radii: Floats) -> Floats:
+        """The radii that are drawn: see ``fitting_radii``."""
+        asked: cython.double[:] = np.asarray(radii, np.float64)
+        fitting = np.array(radii, np.float64)
+        fits: cython.double[:] = fitting
+        i: cython.Py_ssize_t
+        for i in range(asked.shape[0]):
+            after: cython.Py_ssize_t = i + 1 if i + 1 < asked.shape[0] else 0
+            wanted: cython.double = asked[i] * self.reach[i] + asked[after] * self.reach[after]
+            if wanted > self.side[i]:
+                share: cython.double = self.side[i] / wanted
+                fits[i] = min(fits[i], asked[i] * share)
+                fits[after] = min(fits[after], asked[after] * share)
+        return fitting

@@ -186,6 +186,11 @@ def test_unreadable_path_data_is_refused_with_its_character(data: str, position:
 def test_absurd_numbers_are_refused() -> None:
     with pytest.raises(GeometryError, match="finite"):
         Outline.from_path_data("M0 0H1e13V1Z")
+    for absurd in (math.nan, math.inf, 2e12):
+        with pytest.raises(
+            GeometryError, match=rf"finite .* \(got {absurd:g}\)".replace("+", r"\+")
+        ):
+            Outline.of_line(Segments.polyline(7, 0, absurd, 5))
     with pytest.raises(GeometryError, match="finite"):
         Affine(math.nan)
 
