@@ -33,6 +33,8 @@ from dotstack.core.geometry.outline import Outline
 _LADDER = (1.0, 4.0, 20.0, 100.0, 500.0, 2500.0)
 _MAX_SNAP = 1e-6
 _SPOT_ERROR = 0.1
+# What an arrangement takes for a segment or an edge.
+_BYTES = 600
 
 
 # Not frozen, which would take three times as long to make: there are thousands.
@@ -93,6 +95,11 @@ class Arrangement:
     _contacts: Contacts
     _graph: Graph
     _faces: Faces
+
+    @property
+    def weight(self) -> int:
+        """About how many bytes it takes."""
+        return _BYTES * (len(self._given.segments) + len(self._graph))
 
     @classmethod
     def of(cls, operands: Sequence[Outline], last: Self | None = None) -> Self:

@@ -1,8 +1,8 @@
 """Evaluation: from nodes to exact outlines, remembered by the identity of what made them."""
 
-from collections import OrderedDict, defaultdict
+from collections import OrderedDict
 from collections.abc import Callable, Sequence
-from typing import Any, TypeVar
+from typing import TypeVar
 
 from dotstack.core.arrangement import Arrangement
 from dotstack.core.drawing.kinds import InPieces, Node, NodeBase, PieceNode, TwinNode
@@ -11,55 +11,29 @@ from dotstack.core.drawing.kinds.pieces import as_held
 from dotstack.core.drawing.refining import Note, Refined, refined, stretch_of, together
 from dotstack.core.drawing.surroundings import NOWHERE, Surroundings
 from dotstack.core.errors import CoreError
-from dotstack.core.geometry import Outline, bundle
+from dotstack.core.geometry import Affine, Outline, bundle
 from dotstack.core.letters import Font
+from dotstack.core.memory import Memory
 from dotstack.core.values import Placement
 
-# Of each thing that is remembered; arrangements are large.
-_RESULTS = 6000
-_ARRANGEMENTS = 16
+# How much is remembered, and in how many bytes.
+_RESULTS, _ARRANGEMENTS = 40_000, 16
+_WEIGHT = 256 * 2**20
+# How many shapes of twins are known for those of their sources.
+_MODELS = 6000
 
 # What evaluation may raise: what the core refuses, and what numbers do at their limits.
 FAULTS = (CoreError, ValueError, ArithmeticError)
+
+_UNMOVED = Affine()
 
 Bounds = tuple[float, float, float, float]
 T = TypeVar("T")
 
 
-_Key = tuple[int | tuple[float], ...]
-
-
-def _key(source: object) -> int | tuple[float]:
-    return (source,) if isinstance(source, float) else id(source)
-
-
-class Memory:
-    """The last results by the identity of the values they came from, which are kept alive.
-
-    Numbers count by what they are.
-    """
-
-    def __init__(self, limit: int) -> None:
-        self._limit = limit
-        self._known: OrderedDict[_Key, tuple[tuple[object, ...], Any]] = OrderedDict()
-
-    def get(self, make: Callable[[], T], *sources: object) -> T:
-        """What was made of these very sources, or else what is made of them now."""
-        key = tuple(map(_key, sources))
-        if key not in self._known:
-            self._known[key] = (sources, make())
-            while len(self._known) > self._limit:
-                self._known.popitem(last=False)
-        self._known.move_to_end(key)
-        made: T = self._known[key][1]
-        return made
-
-    def nearest(self, *sources: object) -> Any | None:
-        """Of all that is remembered what came of most of these sources, or None."""
-        wanted = set(map(_key, sources))
-        alike = ((len(wanted.intersection(key)), made) for key, (_, made) in self._known.items())
-        shared, made = max(alike, key=lambda each: each[0], default=(0, None))
-        return made if shared else None
+def _key(source: object) -> int | tuple[object]:
+    """What tells a source from others: what it is of numbers and maps, of all else which."""
+    return (source,) if isinstance(source, float | Affine) else id(source)
 
 
 class Evaluator:
@@ -75,8 +49,8 @@ class Evaluator:
 
     def __init__(self, surroundings: Surroundings = NOWHERE) -> None:
         self._surroundings = surroundings
-        self._memories: defaultdict[str, Memory] = defaultdict(lambda: Memory(_RESULTS))
-        self._arrangements = Memory(_ARRANGEMENTS)
+        self._results = Memory(_RESULTS, _WEIGHT)
+        self._arrangements = Memory(_ARRANGEMENTS, _WEIGHT)
         # By identity, with what was asked for, which is kept alive by it.
         self._models: OrderedDict[int, tuple[Node, Node]] = OrderedDict()
 
@@ -91,8 +65,13 @@ class Evaluator:
         """
         if isinstance(node, PieceNode) and node.transform == Placement():
             return node.area
-        own, place = self.own_outline(node), node.transform
-        return self.remembered("outline", lambda: own.transformed(place.affine), own, place)
+        return self.placed(self.own_outline(node), node.transform.affine)
+
+    def placed(self, outline: Outline, by: Affine) -> Outline:
+        """An outline under a map, remembered by both."""
+        if by == _UNMOVED:
+            return outline
+        return self.remembered("placed", lambda: outline.transformed(by), outline, by)
 
     def own_outline(self, node: Node) -> Outline:
         """The node's refined outline in its own axes; raises ArrangementError."""
@@ -118,7 +97,7 @@ class Evaluator:
         """
         for shown, plain in twin.models():
             self._models[id(shown)] = shown, plain
-        while len(self._models) > _RESULTS:
+        while len(self._models) > _MODELS:
             self._models.popitem(last=False)
 
     def _model(self, node: Node) -> Node:
@@ -127,8 +106,8 @@ class Evaluator:
 
     def _refined(self, node: NodeBase, outline: Outline) -> Refined:
         """An outline of the node, in its own axes, with its refinements."""
-        stretch = stretch_of(node.transform.affine)
-        if not node.refinements or not stretch.determinant:
+        stretch = stretch_of(node.transform.affine) if node.refinements else None
+        if stretch is None or not stretch.determinant:
             return Refined(outline, ())
         return self.remembered(
             "refined",
@@ -145,7 +124,7 @@ class Evaluator:
             "seen",
             lambda: bundle(
                 [
-                    self.seen_outline(child).transformed(child.transform.affine)
+                    self.placed(self.seen_outline(child), child.transform.affine)
                     for child in inner
                     if child.visible
                 ]
@@ -203,13 +182,13 @@ class Evaluator:
 
     def arranged(self, outlines: Sequence[Outline]) -> Arrangement:
         """The arrangement of outlines, remembered for a while; raises ArrangementError."""
-        known = self._arrangements
+        known, key = self._arrangements, tuple(map(id, outlines))
 
         def arrange() -> Arrangement:
-            return Arrangement.of(outlines, known.nearest(*outlines))
+            return Arrangement.of(outlines, known.nearest(key))
 
-        return known.get(arrange, *outlines)
+        return known.get(key, arrange, tuple(outlines))
 
     def remembered(self, what: str, make: Callable[[], T], *sources: object) -> T:
         """What was made of these very sources, or else what is made of them now."""
-        return self._memories[what].get(make, *sources)
+        return self._results.get((what, *map(_key, sources)), make, sources)

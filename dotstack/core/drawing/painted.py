@@ -60,9 +60,8 @@ def painted(
 def on_plate(node: Node, outer: Affine, evaluator: Evaluator, whole: bool = False) -> Outline:
     """What is to be seen of a node, or its ``whole`` outline, in the plate's axes."""
     if node.seen(evaluator) is not None and not whole:
-        return evaluator.seen_outline(node).transformed(outer @ node.transform.affine)
-    outline = evaluator.outline(node)
-    return outline if outer == Affine() else outline.transformed(outer)
+        return evaluator.placed(evaluator.seen_outline(node), outer @ node.transform.affine)
+    return evaluator.placed(evaluator.outline(node), outer)
 
 
 def painted_in(

@@ -1,8 +1,8 @@
 """The scene: what is painted, and what a person can take hold of, as path data."""
 
-from collections import OrderedDict
 from collections.abc import Callable, Iterator
 from contextlib import suppress
+from functools import partial
 from math import isfinite
 from typing import Literal, Self
 
@@ -33,10 +33,10 @@ from dotstack.core.geometry.gap import gap
 from dotstack.core.paint import Blend, Gradient, Look, Shadow, Stop
 from dotstack.core.values import Cap, Colour, Join, Placement, Value
 
+# What a figure takes, or something painted, beside its paths.
+_LEAST_BYTES = 3000
 # Enough for what is seen at any zoom.
 _PRECISION = 6
-# How many places a figure is remembered at.
-_PLACES = 2
 # Tiles are pictures, and shown on the desk for a moment.
 _TILE_PRECISION = 3
 _PLAIN = Look(fill=None)
@@ -134,6 +134,12 @@ class Piece(Value):
     shadows: tuple[Shadow, ...] = ()
     region: Box | None = None
 
+    @property
+    def weight(self) -> int:
+        """About how many bytes it takes."""
+        inner = sum(item.weight for item in self.items)
+        return _LEAST_BYTES + len(self.path) + len(self.clip or "") + inner
+
     @classmethod
     def of(cls, item: Item, write: Callable[[Outline], str] = for_screen) -> Self:
         """What is painted, as it is sent to be drawn."""
@@ -212,6 +218,12 @@ class Figure(Value):
     font_missing: bool = False
     fault: str | None = None
 
+    @property
+    def weight(self) -> int:
+        """About how many bytes it takes."""
+        painted = sum(piece.weight for piece in self.pieces or ())
+        return _LEAST_BYTES + len(self.path) + len(self.area or "") + painted
+
 
 def figures(node: Node, evaluator: Evaluator, outer: Affine | None = None) -> Iterator[Figure]:
     """The node's figure, and those of all nodes inside it.
@@ -229,14 +241,8 @@ def _figure_at(node: Node, within: Affine, evaluator: Evaluator) -> Figure:
     """The node's own figure, remembered."""
     if isinstance(node, TwinNode):
         evaluator.meet(node)
-    known: OrderedDict[Affine, Figure] = evaluator.remembered("figures", OrderedDict, node)
-    if within not in known:
-        known[within] = _figure_or_fault(node, within, evaluator)
-    known.move_to_end(within)
-    # Where a look puts it, it hardly comes again; where it stood before, every look asks.
-    while len(known) > _PLACES:
-        known.popitem(last=False)
-    return known[within]
+    make = partial(_figure_or_fault, node, within, evaluator)
+    return evaluator.remembered("figure", make, node, within)
 
 
 def _inside(node: Node, evaluator: Evaluator) -> Iterator[Node]:

@@ -1,7 +1,7 @@
 cimport cython
 
 cdef int _LINE, _ARC, _CUBIC
-cdef double _TURN
+cdef double _TURN, _ROUND
 
 @cython.final
 cdef class OneByOne:
@@ -21,3 +21,8 @@ cdef class Rows:
     cdef signed char[:] kind
     cdef double complex[:] start, end, p, q
     cdef double[:] rotation, angle, sweep
+
+@cython.final
+cdef class Matrix:
+    cdef double a, b, c, d, e, f
+    cdef double complex image(self, double complex z) noexcept

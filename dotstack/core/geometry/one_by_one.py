@@ -4,16 +4,19 @@ from typing import TYPE_CHECKING, Any
 
 import cython
 import numpy as np
-from cython.cimports.libc.math import copysign, cos, fmod, sin
+from cython.cimports.libc.math import atan2, copysign, cos, fabs, fmod, hypot, sin
 
 from dotstack.core.geometry.arrays import Floats, Ints, Points
 
 if TYPE_CHECKING:
+    from dotstack.core.geometry.affine import Affine
     from dotstack.core.geometry.segments import Segments
 
 LINE, ARC, CUBIC = 0, 1, 2
 _LINE, _ARC, _CUBIC = LINE, ARC, CUBIC
 _TURN = 2 * np.pi
+# Radii that differ by less than rounding are those of a circle.
+_ROUND = 4e-16
 
 
 class OneByOne:
@@ -27,13 +30,12 @@ class OneByOne:
         self.start, self.end = segments.start, segments.end
         self.p, self.q = segments.p, segments.q
         self.angle, self.sweep = segments.angle, segments.sweep
-        self.turn = turns = np.ones(len(segments), np.complex128)
+        self.turn = turns = np.empty(len(segments), np.complex128)
         axis: cython.double[:] = segments.rotation
         turn: cython.doublecomplex[:] = turns
         i: cython.Py_ssize_t
         for i in range(axis.shape[0]):
-            if axis[i] != 0.0:
-                turn[i] = cos(axis[i]) + 1j * sin(axis[i])
+            turn[i] = 1.0 if axis[i] == 0.0 else cos(axis[i]) + 1j * sin(axis[i])
 
     def row(self, i: cython.Py_ssize_t) -> cython.Py_ssize_t:
         """The row that i names, below 0 from the end, as everywhere. Raises IndexError."""
@@ -172,6 +174,18 @@ class Rows:
         self.rotation, self.angle, self.sweep = self.columns[5:]
 
 
+class Matrix:
+    """The six numbers of an affine map."""
+
+    def __init__(self, by: "Affine") -> None:
+        self.a, self.b, self.c, self.d, self.e, self.f = by.a, by.b, by.c, by.d, by.e, by.f
+
+    def image(self, z: cython.doublecomplex) -> cython.doublecomplex:
+        """The image of a point."""
+        x: cython.double = self.a * z.real + self.c * z.imag + self.e
+        return x + 1j * (self.b * z.real + self.d * z.imag + self.f)
+
+
 def pieces(segments: "Segments", index: Ints, t0: Floats, t1: Floats) -> tuple[Any, ...]:
     """The columns of the stretches from t0 to t1 of segments ``index``, all of shape (n,).
 
@@ -220,4 +234,52 @@ def turned(segments: "Segments", by_rad: cython.double) -> tuple[Any, ...]:
             out.rotation[i] = axis[i] if is_circle else axis[i] + by_rad
             out.angle[i] = each.angle[i] + by_rad if is_circle else each.angle[i]
             out.sweep[i] = each.sweep[i]
+    return out.columns
+
+
+def transformed(segments: "Segments", by: "Affine") -> tuple[Any, ...]:
+    """The columns of segments under an affine map z → α·z + β·conj(z) + γ.
+
+    An arc A·e^{iθ} + B·e^{−iθ} goes to one of the same form, whose radii are
+    |A| + |B| and |A| − |B|; a mirror makes the second negative and turns the sweep.
+    """
+    each: OneByOne = OneByOne(segments)
+    out: Rows = Rows(len(segments))
+    matrix: Matrix = Matrix(by)
+    alpha: cython.doublecomplex
+    beta: cython.doublecomplex
+    alpha, beta, _ = by.complex_form
+    i: cython.Py_ssize_t
+    for i in range(out.kind.shape[0]):
+        kind: cython.int = each.kind[i]
+        out.kind[i] = kind
+        out.start[i], out.end[i] = matrix.image(each.start[i]), matrix.image(each.end[i])
+        out.p[i] = each.p[i] if kind == _LINE else matrix.image(each.p[i])
+        out.q[i] = matrix.image(each.q[i]) if kind == _CUBIC else each.q[i]
+        if kind == _ARC:
+            radii: cython.doublecomplex = each.q[i]
+            turn: cython.doublecomplex = each.turn[i]
+            back_turn: cython.doublecomplex = turn.conjugate()
+            mean: cython.double = (radii.real + radii.imag) / 2.0
+            half: cython.double = (radii.real - radii.imag) / 2.0
+            one: cython.doublecomplex = alpha * turn * mean + beta * back_turn * half
+            two: cython.doublecomplex = alpha * turn * half + beta * back_turn * mean
+            forth: cython.double = hypot(one.real, one.imag)
+            back: cython.double = hypot(two.real, two.imag)
+            ahead: cython.double = atan2(one.imag, one.real)
+            behind: cython.double = atan2(two.imag, two.real)
+            larger: cython.double = max(forth, back)
+            sign: cython.double = -1.0 if back > forth else 1.0
+            phase: cython.double
+            # A circle has no axes of its own: its rotation stays zero, so that its radius
+            # and angles are not disturbed by the noise of a vanishing second term.
+            if min(forth, back) <= _ROUND * larger:
+                phase = ahead if sign > 0.0 else -behind
+                out.q[i] = larger * (1.0 + 1j)
+            else:
+                out.rotation[i] = (ahead + behind) / 2.0
+                phase = (ahead - behind) / 2.0
+                out.q[i] = forth + back + 1j * fabs(forth - back)
+            out.angle[i] = sign * (each.angle[i] + phase)
+            out.sweep[i] = sign * each.sweep[i]
     return out.columns

@@ -166,45 +166,10 @@ class Segments(Table):
         return Segments(*one_by_one.turned(self, by_rad))
 
     def transformed(self, by: Affine) -> "Segments":
-        """All segments under an affine map; each keeps its kind.
-
-        An arc A·e^{iθ} + B·e^{−iθ} goes to one of the same form, whose radii are
-        |A| + |B| and |A| − |B|; a mirror makes the second negative and turns the sweep.
-        """
+        """All segments under an affine map; each keeps its kind."""
         if by.is_translation:
             return self.translated(complex(by.e, by.f))
-        cubic, arc = self.kind == CUBIC, self.kind == ARC
-        p = np.where(cubic | arc, by.apply(self.p), 0.0)
-        q = np.where(cubic, by.apply(self.q), 0.0)
-        rotation, angle, sweep = self.rotation.copy(), self.angle.copy(), self.sweep.copy()
-        if arc.any():
-            alpha, beta, _ = by.complex_form
-            turn = np.exp(1j * self.rotation[arc])
-            rx, ry = self.q[arc].real, self.q[arc].imag
-            mean, half = (rx + ry) / 2, (rx - ry) / 2
-            forth = alpha * turn * mean + beta * turn.conj() * half
-            back = alpha * turn * half + beta * turn.conj() * mean
-            big, small = np.abs(forth), np.abs(back)
-            mirrored = small > big
-            # A circle has no axes of its own: its rotation stays zero, so that its radius
-            # and angles are not disturbed by the noise of a vanishing second term.
-            round_ = np.minimum(big, small) <= 4e-16 * np.maximum(big, small)
-            arg_forth, arg_back = np.angle(forth), np.angle(back)
-            axis = np.where(round_, 0.0, (arg_forth + arg_back) / 2)
-            phase = np.where(
-                round_,
-                np.where(mirrored, -arg_back, arg_forth),
-                (arg_forth - arg_back) / 2,
-            )
-            radius = np.maximum(big, small)
-            q[arc] = np.where(round_, radius * (1 + 1j), big + small + 1j * np.abs(big - small))
-            sign = np.where(mirrored, -1.0, 1.0)
-            rotation[arc] = axis
-            angle[arc] = sign * (angle[arc] + phase)
-            sweep[arc] = sign * sweep[arc]
-        return Segments(
-            self.kind, by.apply(self.start), by.apply(self.end), p, q, rotation, angle, sweep
-        )
+        return Segments(*one_by_one.transformed(self, by))
 
 
 def _on_ellipse(centre: Points, radii: Points, rotation: Floats, theta: Floats) -> Points:

@@ -2,7 +2,7 @@
 
 from abc import ABC, abstractmethod
 from collections.abc import Callable, Iterator, Mapping, Sequence
-from functools import cache, lru_cache
+from functools import cache
 from typing import TYPE_CHECKING, Annotated, Protocol, Self, TypeVar
 
 from pydantic import Field
@@ -12,6 +12,7 @@ from dotstack.core.drawing.kinds.formulas import Formula
 from dotstack.core.drawing.kinds.refinements import Refinements
 from dotstack.core.geometry import Affine, Outline
 from dotstack.core.letters import Font
+from dotstack.core.memory import Memory
 from dotstack.core.paint import OF_WHOLE, Look, Tint
 from dotstack.core.values import Id, Length, Name, Placement, Radius, Value
 
@@ -21,8 +22,8 @@ if TYPE_CHECKING:
 
 T = TypeVar("T")
 N = TypeVar("N", bound="NodeBase")
-# How many outlines of each kind of primitive are remembered.
-_DRAWN = 2000
+# How many outlines of each kind of primitive are remembered, and in how many bytes.
+_DRAWN, _WEIGHT = 2000, 128 * 2**20
 # How many of a shape's numbers can follow measures.
 MAX_FORMULAS = 200
 # A radius that is drawn this much smaller than it was asked for is clamped.
@@ -346,7 +347,8 @@ def revised(node: N, changes: Mapping[str, object]) -> N:
 
 def remembered(draw: Callable[..., Outline]) -> Callable[..., Outline]:
     """The same, remembered by its parameters, so that what is moved is not made again."""
-    return lru_cache(_DRAWN)(draw)
+    memory = Memory(_DRAWN, _WEIGHT)
+    return lambda *parameters: memory.get(parameters, lambda: draw(*parameters))
 
 
 def share(wanted: float, given: float) -> float:

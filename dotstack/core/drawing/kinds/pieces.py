@@ -88,6 +88,11 @@ class PieceNode(LeafNode):
     def drawn(self) -> Outline:
         return self.area
 
+    @property
+    def weight(self) -> int:
+        """About how many bytes its outline takes."""
+        return self.area.weight
+
     def told(self, evaluation: Evaluation) -> dict[str, object]:
         return {"piece": self}
 
