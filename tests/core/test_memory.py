@@ -32,7 +32,8 @@ def test_the_last_results_are_kept_as_far_as_count_and_weight_allow(
     memory, kept = Memory(count, 100), dict[int, Heavy]()
     for key, weight in asked:
         made = memory.get(key, partial(Heavy, weight))
-        assert made is kept.get(key, made) and (key in kept or made.weight == weight)
+        assert made is kept.get(key, made)
+        assert key in kept or made.weight == weight
         # The last one asked for is the last one to go.
         kept[key] = kept.pop(key, made)
         while len(kept) > 1 and (len(kept) > count or sum(k.weight for k in kept.values()) > 100):
