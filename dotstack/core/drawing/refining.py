@@ -27,7 +27,7 @@ from dotstack.core.drawing.kinds.refinements import (
     Side,
 )
 from dotstack.core.drawing.sides import Origins
-from dotstack.core.geometry import Affine, Outline, bundle, measure, open_part
+from dotstack.core.geometry import Affine, Outline, arc_length, bundle, open_part
 from dotstack.core.refine import Corner, Treatment, corners, inked, offset, rings, treated
 from dotstack.core.values import Value
 
@@ -91,7 +91,7 @@ class CornerPlace:
     def convex(self) -> bool:
         """Whether the area lies on its inside."""
         corner, rows = self.corner, self.outline.segments
-        sides = measure.lengths(rows.take(np.array([corner.before, corner.after])))
+        sides = arc_length.lengths(rows.take(np.array([corner.before, corner.after])))
         ahead = corner.node + corner.inward * _INSIDE * float(sides.min())
         return self.outline.contains(ahead.real, ahead.imag)
 

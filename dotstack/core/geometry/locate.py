@@ -5,8 +5,8 @@ import numpy as np
 import scipy
 
 from dotstack.core.geometry import arrays, flat
+from dotstack.core.geometry.arc_length import lengths
 from dotstack.core.geometry.arrays import Floats, Ints, Points, ranges
-from dotstack.core.geometry.measure import lengths
 from dotstack.core.geometry.segments import Segments
 
 if not cython.compiled:

@@ -1,11 +1,10 @@
-"""Exact measures of segments, row by row: enclosed area, length, bounds."""
+"""Exact measures of segments, row by row: enclosed area, bounds."""
 
 import cython
 import numpy as np
-import scipy
 from cython.cimports.libc.math import atan2, copysign, fabs, sqrt
 
-from dotstack.core.geometry.arrays import Bools, Floats, Ints
+from dotstack.core.geometry.arrays import Bools, Floats
 from dotstack.core.geometry.segments import ARC, CUBIC, LINE, Segments
 
 if not cython.compiled:
@@ -14,11 +13,6 @@ if not cython.compiled:
 
 _LINE, _ARC, _CUBIC = LINE, ARC, CUBIC
 _HALF_TURN = np.pi
-
-# Of a cubic's length, how far a part and its halves may differ; and how often parts are halved.
-_AGREEING = 1e-11
-_HALVINGS = 50
-_GAUSS_NODES, _GAUSS_WEIGHTS = np.polynomial.legendre.leggauss(24)
 
 
 def swept_areas(segments: Segments, origin: complex = 0j) -> Floats:
@@ -47,68 +41,6 @@ def swept_areas(segments: Segments, origin: complex = 0j) -> Floats:
                 + 0.15 * (cross(a, c) + cross(b, c) + cross(b, d))
                 + 0.05 * cross(a, d)
             )
-    return found
-
-
-def lengths(segments: Segments) -> Floats:
-    """Arc lengths; lines and circles in closed form, ellipses by elliptic integrals.
-
-    Cubics by Gauss–Legendre quadrature with 24 nodes, halved wherever the halves say otherwise:
-    the relative error is below 1e-9, also at cusps.
-    """
-    length = np.abs(segments.end - segments.start)
-    arc, cubic = segments.kind == ARC, np.flatnonzero(segments.kind == CUBIC)
-    if arc.any():
-        length[arc] = _arc_lengths(segments.take(arc))
-    length[cubic] = 0.0
-    index, low, high = cubic, np.zeros(len(cubic)), np.ones(len(cubic))
-    whole = _gauss_lengths(segments, index, low, high)
-    scale = np.zeros(len(segments))
-    scale[cubic] = whole
-    for _ in range(_HALVINGS):
-        if not len(index):
-            break
-        middle = (low + high) / 2
-        first = _gauss_lengths(segments, index, low, middle)
-        second = _gauss_lengths(segments, index, middle, high)
-        done = np.abs(first + second - whole) <= _AGREEING * scale[index]
-        np.add.at(length, index[done], (first + second)[done])
-        index = np.tile(index[~done], 2)
-        low, high = (
-            np.concatenate([one[~done], two[~done]]) for one, two in ((low, middle), (middle, high))
-        )
-        whole = np.concatenate([first[~done], second[~done]])
-    np.add.at(length, index, whole)
-    return length
-
-
-def _gauss_lengths(segments: Segments, index: Ints, low: Floats, high: Floats) -> Floats:
-    t = low[:, None] + (high - low)[:, None] * (_GAUSS_NODES + 1.0) / 2.0
-    speed = np.abs(segments.velocity(index[:, None], t))
-    measured: Floats = (speed @ (_GAUSS_WEIGHTS / 2.0)) * (high - low)
-    return measured
-
-
-def _arc_lengths(arcs: Segments) -> Floats:
-    rx, ry = arcs.q.real, arcs.q.imag
-    found: Floats = rx * np.abs(arcs.sweep)
-    elliptic = rx != ry
-    # SciPy's functions take half a second to be read: not where there are circles only.
-    if elliptic.any():
-        found[elliptic] = _elliptic_lengths(arcs.take(elliptic))
-    return found
-
-
-def _elliptic_lengths(arcs: Segments) -> Floats:
-    rx, ry = arcs.q.real, arcs.q.imag
-    # ellipeinc measures from the end of the minor axis: shift the angle by a quarter.
-    major = np.maximum(rx, ry)
-    begin = arcs.angle + np.where(rx >= ry, np.pi / 2, 0.0)
-    modulus = 1.0 - (np.minimum(rx, ry) / major) ** 2
-    found: Floats = major * np.abs(
-        scipy.special.ellipeinc(begin + arcs.sweep, modulus)
-        - scipy.special.ellipeinc(begin, modulus)
-    )
     return found
 
 

@@ -9,7 +9,14 @@ from typing import Literal, Self
 import numpy as np
 
 from dotstack.core.errors import GeometryError
-from dotstack.core.geometry import locate, measure, path_writer, pathdata, quick_writer
+from dotstack.core.geometry import (
+    arc_length,
+    locate,
+    measure,
+    path_writer,
+    pathdata,
+    quick_writer,
+)
 from dotstack.core.geometry.affine import Affine
 from dotstack.core.geometry.arrays import Bools, Ints
 from dotstack.core.geometry.segments import Segments
@@ -203,7 +210,7 @@ class Outline:
     @cached_property
     def length(self) -> float:
         """The length of all contours together."""
-        return float(measure.lengths(self.segments).sum())
+        return float(arc_length.lengths(self.segments).sum())
 
     @cached_property
     def bounds(self) -> tuple[float, float, float, float]:

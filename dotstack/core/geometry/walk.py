@@ -4,14 +4,10 @@ from itertools import pairwise
 
 import numpy as np
 
-from dotstack.core.geometry import measure
+from dotstack.core.geometry import arc_length
 from dotstack.core.geometry.arrays import Floats, Ints
 from dotstack.core.geometry.outline import Contour
 from dotstack.core.geometry.segments import Segments
-
-# Newton's steps are kept between bounds that close in; so many find any point.
-_STEPS = 60
-_PRECISE = 1e-12
 
 
 class Walk:
@@ -23,7 +19,7 @@ class Walk:
 
     def __init__(self, contour: Contour) -> None:
         self._contour = contour
-        self._ends = np.cumsum(measure.lengths(contour.segments))
+        self._ends = np.cumsum(arc_length.lengths(contour.segments))
 
     @property
     def length(self) -> float:
@@ -69,33 +65,8 @@ class Walk:
         """The sides on which distances between the ends lie, and the parameters there."""
         sides = np.minimum(np.searchsorted(self._ends, distances), len(self._ends) - 1)
         begins = np.concatenate([[0.0], self._ends])[sides]
-        return sides, self._parameters(sides, distances - begins)
-
-    def _parameters(self, sides: Ints, distances: Floats) -> Floats:
-        """Where on sides the ways from their starts are as long as ``distances``.
-
-        By Newton's method on the length, between bounds.
-        """
-        rows = self._contour.segments
-        whole = np.diff(self._ends, prepend=0.0)[sides]
-        low, high = np.zeros(len(sides)), np.ones(len(sides))
-        t = np.divide(distances, whole, out=np.zeros(len(sides)), where=whole > 0)
-        open_ = np.flatnonzero(whole > 0)
-        for _ in range(_STEPS):
-            pieces = rows.pieces(sides[open_], np.zeros(len(open_)), t[open_])
-            off = measure.lengths(pieces) - distances[open_]
-            astray = np.abs(off) > _PRECISE * whole[open_]
-            open_, off = open_[astray], off[astray]
-            if not len(open_):
-                break
-            here = t[open_]
-            high[open_] = np.where(off > 0, here, high[open_])
-            low[open_] = np.where(off > 0, low[open_], here)
-            speed = np.abs(rows.velocity(sides[open_], here))
-            near = here - np.divide(off, speed, out=np.full(len(off), np.inf), where=speed > 0)
-            inside = (low[open_] < near) & (near < high[open_])
-            t[open_] = np.where(inside, near, (low[open_] + high[open_]) / 2)
-        return t
+        ts = arc_length.parameters(self._contour.segments, sides, distances - begins)
+        return sides, ts
 
     def _way(self, side: int, t: float) -> complex:
         """The unit vector of the way at a parameter; at a place that stands still, nearby."""

@@ -19,7 +19,15 @@ from dotstack.core.arrangement import Arrangement, straight
 from dotstack.core.arrangement.curves import is_free
 from dotstack.core.combine import union
 from dotstack.core.errors import GeometryError
-from dotstack.core.geometry import Contour, Outline, Segments, bundle, closed_part, measure
+from dotstack.core.geometry import (
+    Contour,
+    Outline,
+    Segments,
+    arc_length,
+    bundle,
+    closed_part,
+    measure,
+)
 from dotstack.core.geometry.arrays import run_starts
 from dotstack.core.geometry.directions import at_ends
 from dotstack.core.refine.bends import without_tips
@@ -89,7 +97,7 @@ def _thicker(outline: Outline, least: float) -> Outline:
         return outline
     rows, begins = outline.segments, outline.offsets[:-1]
     areas = np.abs(np.add.reduceat(measure.swept_areas(rows), begins))
-    thick = areas > least * np.add.reduceat(measure.lengths(rows), begins)
+    thick = areas > least * np.add.reduceat(arc_length.lengths(rows), begins)
     return Outline.from_contours(
         each for each, kept in zip(outline.contours, thick, strict=True) if kept
     )
@@ -140,7 +148,7 @@ def _cycle(
     rows = without_tips(whole.segments, grain)
     ends = () if contour.closed else (contour.segments.start[0], contour.segments.end[-1])
     n = len(rows)
-    made = parallels(rows, np.full(n, left))
+    made = parallels(rows, np.full(n, left, np.float64))
     begins, arrives = at_ends(rows)
     node, after = rows.end, np.roll(begins, -1)
     turn = turns(rows, arrives, after, grain)

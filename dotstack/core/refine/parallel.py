@@ -11,11 +11,12 @@ from dataclasses import dataclass
 import numpy as np
 
 from dotstack.core.arrangement.curves import is_free
-from dotstack.core.geometry.arrays import Bools, Floats, Ints, Points, cross, stretches
+from dotstack.core.geometry.arrays import Bools, Floats, Ints, Points, stretches
 from dotstack.core.geometry.directions import at_ends
 from dotstack.core.geometry.segments import ARC, Segments
 from dotstack.core.geometry.table import Table
 from dotstack.core.refine.bends import most_bent
+from dotstack.core.refine.beside import Beside
 from dotstack.core.refine.fit import fitted
 
 # Of the distance: how far a fitted curve may stray from the true one.
@@ -25,7 +26,6 @@ _BACK = 1 / 64
 # A circular arc whose parallel would have less than this of its radius has none: a point.
 _NOTHING = 1e-12
 
-_BISECTIONS = 50
 _INSIDE = 1e-6
 
 
@@ -81,31 +81,19 @@ def _plain(segments: Segments, index: Ints, left: Floats) -> Parallels:
 def _fitted(segments: Segments, index: Ints, left: Floats) -> Parallels:
     """Cubics that stray from the parallels of other curves by no more than the bound."""
     rows, left = segments.take(index), left[index]
-    of, t0, t1 = _parts(rows, left)
-    begins, arrives = at_ends(rows)
-    forth = _ahead(rows, left, of, (t0 + t1) / 2) > 0
+    beside = Beside(rows, left)
+    of, t0, t1 = _parts(rows, beside)
+    forth = beside.run_forth(of, (t0 + t1) / 2)
 
     def curve(part: Ints, t: Floats) -> tuple[Points, Points]:
-        which = of[part]
-        speed = rows.velocity(which, t)
-        way = speed / np.maximum(np.abs(speed), np.finfo(float).tiny)
-        way = np.where(t <= 0.0, begins[which], np.where(t >= 1.0, arrives[which], way))
-        point = rows.at(which, t) + 1j * left[which] * way
-        return point, np.where(forth[part], way, -way)
+        return beside.curve(of[part], forth[part], t)
 
     bound = np.where(forth, BOUND, _BACK * BOUND) * np.abs(left)[of]
     made, part, t0, t1 = fitted(curve, t0, t1, bound)
     return Parallels(made, index[of[part]], t0, t1, forth[part])
 
 
-def _ahead(rows: Segments, left: Floats, which: Ints, t: Floats) -> Floats:
-    """Positive where the parallel runs with its curve, negative where against it."""
-    speed, bend = rows.velocity(which, t), rows.acceleration(which, t)
-    ahead: Floats = np.abs(speed) ** 3 - left[which] * cross(speed, bend)
-    return ahead
-
-
-def _parts(rows: Segments, left: Floats) -> tuple[Ints, Floats, Floats]:
+def _parts(rows: Segments, beside: Beside) -> tuple[Ints, Floats, Floats]:
     """The stretches of curves on which their parallels run one way, as row, t0 and t1.
 
     They turn back where the distance is the radius of curvature, and that is at most once
@@ -114,12 +102,4 @@ def _parts(rows: Segments, left: Floats) -> tuple[Ints, Floats, Floats]:
     n = len(rows)
     grid = np.column_stack([np.zeros(n), np.sort(most_bent(rows), axis=1), np.ones(n)])
     # At an end where its curve stands still, this says nothing.
-    grid = np.clip(grid, _INSIDE, 1.0 - _INSIDE)
-    sign = _ahead(rows, left, np.arange(n)[:, None], grid) > 0
-    row, column = np.nonzero(sign[:, 1:] != sign[:, :-1])
-    low, high, below = grid[row, column], grid[row, column + 1], sign[row, column]
-    for _ in range(_BISECTIONS):
-        middle = (low + high) / 2
-        same = (_ahead(rows, left, row, middle) > 0) == below
-        low, high = np.where(same, middle, low), np.where(same, high, middle)
-    return stretches(n, row, (low + high) / 2)
+    return stretches(n, *beside.turnings(np.clip(grid, _INSIDE, 1.0 - _INSIDE)))

@@ -10,7 +10,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from dotstack.core.errors import GeometryError
-from dotstack.core.geometry import CUBIC, LINE, Contour, Outline, Segments, locate, measure
+from dotstack.core.geometry import CUBIC, LINE, Contour, Outline, Segments, arc_length, locate
 from dotstack.core.geometry.arrays import Bools, Floats, Ints, Points, cross, dot
 from dotstack.core.geometry.directions import at_ends
 from dotstack.core.refine.along import arc_along, curve_along, direction
@@ -91,7 +91,7 @@ class _Course:
     @classmethod
     def along(cls, contour: Contour, bound: float) -> "_Course":
         rows, n = contour.segments, len(contour.segments)
-        sizes = measure.lengths(rows)
+        sizes = arc_length.lengths(rows)
         length = np.concatenate([[0.0], np.cumsum(sizes)])
         whole, stretch = float(length[-1]), _STRETCH * bound
         nodes = np.append(rows.start, rows.end[-1:])

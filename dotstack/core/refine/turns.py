@@ -3,7 +3,7 @@
 import numpy as np
 
 from dotstack.core.arrangement.paths import exits
-from dotstack.core.geometry import Segments, measure
+from dotstack.core.geometry import Segments, arc_length
 from dotstack.core.geometry.arrays import Bools, Floats, Points, cross
 
 # Turns closer to a half turn than this are told by what the sides do further on: by the first
@@ -26,7 +26,7 @@ def turns(rows: Segments, before: Points, after: Points, grain: float) -> Floats
         return turn
     following = (back + 1) % len(rows)
     one, two = rows.take(back), rows.take(following)
-    most = _AT_MOST * np.minimum(measure.lengths(one), measure.lengths(two))
+    most = _AT_MOST * np.minimum(arc_length.lengths(one), arc_length.lengths(two))
     side, radius = np.ones(len(back)), _APART * grain
     todo = np.flatnonzero(~_alike(one.reversed(), two, grain))
     for _ in range(_WIDENINGS):

@@ -7,9 +7,10 @@ import numpy as np
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
+from scipy.special import ellipeinc
 
 from dotstack.core.errors import GeometryError, PathDataError
-from dotstack.core.geometry import Affine, Contour, Outline, Segments, measure
+from dotstack.core.geometry import Affine, Contour, Outline, Segments, arc_length
 from dotstack.core.geometry.gap import gap
 from dotstack.core.primitives import ellipse, rectangle
 from tests.strategies import assert_outlines_equal, outlines
@@ -115,7 +116,29 @@ def test_lengths_of_cubics_hold_their_bound(points: tuple[complex, ...], kind: i
             for one, two in pairwise([*cuts, end]):
                 t = (one + two) / 2 + (two - one) / 2 * nodes
                 total += abs(two - one) / 2 * float(np.abs(speed(t)) @ weights)
-    assert measure.lengths(segments)[0] == pytest.approx(total, rel=1e-9, abs=1e-12)
+    assert arc_length.lengths(segments)[0] == pytest.approx(total, rel=1e-9, abs=1e-12)
+
+
+@given(st.floats(0, 1), st.floats(0.1, 100), st.floats(-7, 7), st.floats(-6.3, 6.3))
+def test_lengths_of_ellipses_are_the_elliptic_integrals(
+    flat: float, radius: float, angle: float, sweep: float
+) -> None:
+    """From flat ones, along which one comes to a stand at both ends, to round ones."""
+    numbers = (np.array([each]) for each in (0.0, angle, sweep))
+    arc = Segments.arcs(np.zeros(1, complex), np.array([radius * (1 + flat * 1j)]), *numbers)
+    # E(φ, m) begins at the end of the minor axis.
+    begin, modulus = angle + np.pi / 2, 1 - flat * flat
+    integral = ellipeinc(begin + sweep, modulus) - ellipeinc(begin, modulus)
+    assert arc_length.lengths(arc)[0] == pytest.approx(radius * abs(integral), rel=1e-9, abs=1e-11)
+
+
+@given(outlines, st.floats(0, 1))
+def test_where_a_length_is_reached_as_much_lies_behind(outline: Outline, share: float) -> None:
+    rows = outline.segments
+    every, whole = np.arange(len(rows)), arc_length.lengths(rows)
+    t = arc_length.parameters(rows, every, share * whole)
+    behind = arc_length.lengths(rows.pieces(every, np.zeros(len(rows)), t))
+    assert behind == pytest.approx(share * whole, rel=1e-9, abs=1e-11)
 
 
 @given(outlines, st.tuples(st.floats(-5, 15), st.floats(-5, 15)))

@@ -5,7 +5,7 @@ from collections.abc import Callable
 import numpy as np
 
 from dotstack.core.errors import GeometryError
-from dotstack.core.geometry import ARC, CUBIC, LINE, Contour, Outline, Segments, measure
+from dotstack.core.geometry import ARC, CUBIC, LINE, Contour, Outline, Segments, arc_length
 from dotstack.core.geometry.arrays import Floats, Ints, Points, cross, dot
 from dotstack.core.geometry.directions import at_ends
 from dotstack.core.refine.fit import one_for_each
@@ -13,7 +13,6 @@ from dotstack.core.refine.nodes.table import nodes_of
 
 # Nearer to a node, as a parameter, a new one would be the same.
 _SAME = 1e-9
-_HALVINGS = 45
 # Of their size: how alike the ellipses of arcs that are pieces of one are.
 _ALIKE = 1e-9
 
@@ -37,17 +36,7 @@ def added(outline: Outline, sides: Ints, t: Floats) -> Outline:
 
 def halfway(rows: Segments, sides: Ints) -> Floats:
     """The parameter at which each of these sides has half its length behind it."""
-    low, high = np.zeros(len(sides)), np.ones(len(sides))
-    half = measure.lengths(rows.take(sides)) / 2
-    # Lines and circles go evenly.
-    if (rows.kind[sides] == LINE).all() or not len(sides):
-        return np.full(len(sides), 0.5)
-    for _ in range(_HALVINGS):
-        middle = (low + high) / 2
-        short = measure.lengths(rows.pieces(sides, np.zeros(len(sides)), middle)) < half
-        low, high = np.where(short, middle, low), np.where(short, high, middle)
-    even = (rows.kind[sides] == LINE) | (rows.q[sides].real == rows.q[sides].imag)
-    return np.where(even & (rows.kind[sides] <= ARC), 0.5, (low + high) / 2)
+    return arc_length.parameters(rows, sides, arc_length.lengths(rows.take(sides)) / 2)
 
 
 def loops(rows: Segments) -> tuple[Ints, Floats]:
