@@ -2,13 +2,14 @@
 
 import cython
 import numpy as np
-from cython.cimports.libc.math import fabs, hypot
+from cython.cimports.libc.math import fabs
 
 from dotstack.core.geometry.arrays import Floats, Ints
 from dotstack.core.geometry.segments import ARC, LINE, Segments
 
 if not cython.compiled:
     from dotstack.core.geometry.one_by_one import OneByOne
+    from dotstack.core.geometry.plane import size
 
 _LINE, _ARC = LINE, ARC
 # Of a curve's length, how far a part and its halves may differ; and how often parts are halved.
@@ -101,8 +102,7 @@ class _Along:
 
     def speed(self, i: cython.Py_ssize_t, t: cython.double) -> cython.double:
         """How much longer the way becomes with the parameter."""
-        velocity: cython.doublecomplex = self.each.velocity(i, t)
-        return hypot(velocity.real, velocity.imag)
+        return size(self.each.velocity(i, t))
 
     def between(
         self, i: cython.Py_ssize_t, low: cython.double, high: cython.double, whole: cython.double

@@ -1,7 +1,7 @@
 """The two products of the plane, and directions, for single vectors: see ``arrays``."""
 
 import cython
-from cython.cimports.libc.math import atan2, sqrt
+from cython.cimports.libc.math import atan2, hypot, sqrt
 
 
 def cross(a: cython.doublecomplex, b: cython.doublecomplex) -> cython.double:
@@ -22,3 +22,8 @@ def angle(vector: cython.doublecomplex) -> cython.double:
 def norm(vector: cython.doublecomplex) -> cython.double:
     """The length of a vector, whose square is far from what is no number any more."""
     return sqrt(vector.real * vector.real + vector.imag * vector.imag)
+
+
+def size(vector: cython.doublecomplex) -> cython.double:
+    """The length of a vector, however small or large that is."""
+    return hypot(vector.real, vector.imag)

@@ -1,7 +1,7 @@
 cimport cython
 from dotstack.core.geometry.growing cimport FloatColumn, IntColumn
 from dotstack.core.geometry.one_by_one cimport OneByOne
-from dotstack.core.geometry.plane cimport cross
+from dotstack.core.geometry.plane cimport cross, size
 
 cdef int _BISECTIONS
 

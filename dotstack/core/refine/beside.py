@@ -4,7 +4,6 @@ from typing import TYPE_CHECKING
 
 import cython
 import numpy as np
-from cython.cimports.libc.math import hypot
 
 from dotstack.core.geometry.arrays import Bools, Floats, Ints, Points
 from dotstack.core.geometry.directions import at_ends
@@ -12,7 +11,7 @@ from dotstack.core.geometry.directions import at_ends
 if not cython.compiled:
     from dotstack.core.geometry.growing import FloatColumn, IntColumn
     from dotstack.core.geometry.one_by_one import OneByOne
-    from dotstack.core.geometry.plane import cross
+    from dotstack.core.geometry.plane import cross, size
 
 if TYPE_CHECKING:
     from dotstack.core.geometry.segments import Segments
@@ -32,7 +31,7 @@ class Beside:
         """Positive where the points run with segment i, negative where against it."""
         speed: cython.doublecomplex = self.each.velocity(i, t)
         bend: cython.doublecomplex = self.each.acceleration(i, t)
-        fast: cython.double = hypot(speed.real, speed.imag)
+        fast: cython.double = size(speed)
         return fast * fast * fast - self.left[i] * cross(speed, bend)
 
     def run_forth(self, of: Ints, at: Floats) -> Bools:
@@ -101,5 +100,5 @@ class Beside:
         if t >= 1.0:
             return self.arrives[i]
         speed: cython.doublecomplex = self.each.velocity(i, t)
-        size: cython.double = hypot(speed.real, speed.imag)
-        return speed / size if size > 0.0 else speed
+        fast: cython.double = size(speed)
+        return speed / fast if fast > 0.0 else speed

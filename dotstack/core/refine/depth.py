@@ -13,6 +13,7 @@ from dotstack.core.arrangement import Arrangement
 from dotstack.core.geometry import LINE, Affine, Contour, Outline, Segments, measure
 from dotstack.core.geometry.arrays import Points, stretches
 from dotstack.core.geometry.directions import at_ends
+from dotstack.core.refine import solid_sides
 from dotstack.core.refine.offset import rings
 from dotstack.core.values import Join
 
@@ -22,10 +23,9 @@ _SMOOTH_RAD = 1e-3
 _EDGE = 1e-9
 # Of the bevel: how far its edges are drawn beyond it, so that they part what lies between.
 _BEYOND = 1e-3
-# A curved side is told by normals no further apart than this, on a bevel by as many faces.
+_NORMAL_BYTES = 120
+# On a bevel a curved side has faces that turn by no more than this.
 _STEP_RAD = np.radians(10.0)
-# Enough to tell which of two sides is nearer: so many looks at once, so often.
-_LOOKS, _ROUNDS = 257, 3
 
 
 @dataclass(frozen=True, slots=True)
@@ -45,6 +45,11 @@ class Face:
     start: complex
     across: complex
     normals: tuple[tuple[float, complex], ...]
+
+    @property
+    def weight(self) -> int:
+        """About how many bytes it takes."""
+        return self.outline.weight + _NORMAL_BYTES * len(self.normals)
 
 
 @dataclass(frozen=True, slots=True)
@@ -181,43 +186,15 @@ def _is_ahead(one: Segments, two: Segments, by: complex) -> bool:
         for run in (one, two)
     ]
     place = (max(low for low, _ in spans) + min(high for _, high in spans)) / 2
-    first, second = (_met(run, place, across) for run in (one, two))
+    first, second = (solid_sides.met(run, place, across) for run in (one, two))
     return bool(((first - second) * np.conj(by)).real > 0)
-
-
-def _met(run: Segments, place: float, across: complex) -> complex:
-    """The point of a stretch at a place square to the way, between bounds that close in."""
-    starts, ends = ((points * np.conj(across)).real for points in (run.start, run.end))
-    inside = (np.minimum(starts, ends) <= place) & (place <= np.maximum(starts, ends))
-    row = np.flatnonzero(inside)[:1]
-    if not len(row):
-        return complex(run.start[0])
-    sign = 1.0 if ends[row[0]] > starts[row[0]] else -1.0
-    low, high = 0.0, 1.0
-    for _ in range(_ROUNDS):
-        ts = np.linspace(low, high, _LOOKS)
-        at = sign * (run.at(np.repeat(row, _LOOKS), ts) * np.conj(across)).real
-        beyond = int(np.clip(np.searchsorted(at, sign * place), 1, _LOOKS - 1))
-        low, high = float(ts[beyond - 1]), float(ts[beyond])
-    return complex(run.at(row, np.array([low]))[0])
 
 
 def _normals(run: Segments, by: complex) -> tuple[tuple[float, complex], ...]:
     """Where a stretch faces along it, see ``Face``."""
     if (run.kind == LINE).all():
         return (_middle(run),)
-    across = _across(run, by)
-    width = abs(across)
-    across /= width
-    begins, arrives = at_ends(run)
-    steps = np.maximum(np.ceil(np.abs(np.angle(arrives / begins)) / _STEP_RAD), 1).astype(np.intp)
-    of = np.repeat(np.arange(len(run)), steps + 1)
-    lasts = np.cumsum(steps + 1) - 1
-    ts = (np.arange(len(of)) - (lasts - steps)[of]) / steps[of]
-    ways = run.velocity(of, ts)
-    ways[lasts - steps], ways[lasts] = begins, arrives
-    at = ((run.at(of, ts) - run.start[0]) * np.conj(across)).real / width
-    return tuple(zip(at.tolist(), (-1j * ways / np.abs(ways)).tolist(), strict=True))
+    return solid_sides.normals(run, _across(run, by))
 
 
 def _across(run: Segments, by: complex) -> complex:

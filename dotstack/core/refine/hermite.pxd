@@ -1,5 +1,5 @@
 cimport cython
-from dotstack.core.geometry.plane cimport angle, dot
+from dotstack.core.geometry.plane cimport angle, dot, size
 
 cdef int _STEPS
 cdef double _LONGEST, _TURN_RAD, _UNSEEN_RAD, _ALIKE, _INFINITE
@@ -18,4 +18,3 @@ cdef void _by_least_squares(
 ) noexcept
 cdef double _strays(_Cubic cubic, double complex[:] point) noexcept
 cdef bint _is_seen(double complex[:] way) noexcept
-cdef double _size(double complex vector) noexcept

@@ -6,12 +6,12 @@ least squares of what is left square to the curve.
 
 import cython
 import numpy as np
-from cython.cimports.libc.math import cos, fabs, hypot
+from cython.cimports.libc.math import cos, fabs
 
 from dotstack.core.geometry.arrays import Floats, Points
 
 if not cython.compiled:
-    from dotstack.core.geometry.plane import angle, dot
+    from dotstack.core.geometry.plane import angle, dot, size
 
 # How often handles are found anew for the places on the cubic that are nearest to the samples,
 # and how often these places are then.
@@ -66,7 +66,7 @@ class _Cubic:
         arrives: cython.doublecomplex,
     ) -> None:
         self.start, self.end, self.begins, self.arrives = start, end, begins, arrives
-        self.chord = _size(end - start)
+        self.chord = size(end - start)
         self.first = self.second = 0.0
         self.make_usual()
 
@@ -166,7 +166,7 @@ def _strays(cubic: _Cubic, point: cython.doublecomplex[:]) -> cython.double:
         s: cython.double = k / cython.cast(cython.double, last)
         for _ in range(_STEPS):
             s = cubic.nearer(s, point[k])
-        most = max(most, _size(cubic.at(s) - point[k]))
+        most = max(most, size(cubic.at(s) - point[k]))
     return most
 
 
@@ -179,7 +179,3 @@ def _is_seen(way: cython.doublecomplex[:]) -> cython.bint:
     while k <= last and fabs(angle(way[k] * way[k - 1].conjugate())) <= _UNSEEN_RAD:
         k += 1
     return k > last
-
-
-def _size(vector: cython.doublecomplex) -> cython.double:
-    return hypot(vector.real, vector.imag)
