@@ -51,12 +51,15 @@ class Preview(Based):
     Attributes:
         nodes: shapes whose nodes are wanted.
         letters: a text of which it is wanted where its letters stand.
+        opened: shapes of which it is wanted how those stand that they only make something of;
+            of all, unless it is said.
 
     """
 
     command: AnyCommand
     nodes: list[AnyId] = Field(default_factory=list, max_length=200)
     letters: Id | None = None
+    opened: list[AnyId] | None = Field(default=None, max_length=2000)
 
 
 class Selection(Based):
@@ -173,7 +176,8 @@ def preview(path: DrawingPath, body: Preview) -> Response:
     with studio().evaluators.of(path.drawing_id) as evaluator:
         after = apply(drawing, body.command, evaluator)
         delta = difference(drawing, after)
-        found = PreviewState(entries=delta.after, figures=require_shown(delta, evaluator))
+        figures = require_shown(delta, evaluator, body.opened)
+        found = PreviewState(entries=delta.after, figures=figures)
         if body.nodes:
             found.nodes = node_maps(after, all_ids(after) & set(body.nodes), evaluator)
         if body.letters in all_ids(after):

@@ -125,3 +125,27 @@ def test_what_is_dropped_on_a_shape_is_asked_what_it_does_by_pictures(
     board.row("Circle").drag_to(board.row("Cut"), target_position={"x": 60, "y": 18})
     beyond = page.get_by_role("dialog", name="What it does in Cut")
     expect(beyond.get_by_role("button", name="limits")).to_be_disabled()
+
+
+def test_what_a_live_thing_is_made_of_follows_the_hand_wherever_it_lies(editor: Editor) -> None:
+    for x in (60, 80, 160):
+        editor.type_shape("1", (x, 100), radius=20)
+    editor.pick("Circle", "Circle 2")
+    editor.press("j")
+    editor.pick("Join", "Circle 3")
+    editor.press("t")
+    assert editor.stack() == ["Alternate", "Circle 3", "Join", "Circle 2", "Circle"]
+    dashed = "[...document.querySelectorAll('.members path')].map((p) => Math.round(p.getBBox().x))"
+
+    def held(name: str, start: float, lefts: list[int]) -> None:
+        """Drags a shape by 30 from a place in it; ``lefts`` is where the dashes begin in hand."""
+        editor.pick(name)
+        editor.drag((start, 100), (start + 30, 100), "n", drop=False)
+        editor.comes_true(f"JSON.stringify({dashed}) === '{lefts}'.replaceAll(' ', '')")
+        editor.page.mouse.up()
+        editor.page.keyboard.press("n")
+        editor.saved()
+        assert editor.page.evaluate(dashed) == lefts
+
+    held("Circle", 50, [70, 60])
+    held("Join", 85, [100, 90])

@@ -346,6 +346,34 @@ def test_a_preview_answers_just_what_would_be_other(caller: Caller) -> None:
         assert [figure["id"] for figure in found["figures"]["mark"]] == ["mark", "top"]
 
 
+@pytest.mark.parametrize(
+    ("opened", "more"),
+    [
+        (None, "a b row row:0 row:0:c row:1 row:1:c row:2 row:2:c d"),
+        ([], ""),
+        (["all"], ""),
+        (["mark"], "a b"),
+        (["board"], "row d"),
+        (["board", "row"], "row row:0 row:1 row:2 d"),
+        (["row"], ""),
+    ],
+)
+def test_a_preview_tells_of_what_only_something_is_made_of_where_that_is_opened(
+    caller: Caller, opened: list[str] | None, more: str
+) -> None:
+    """A group shows its shapes; what a join is of, copies too, is seen by who works in it."""
+    caller.add(*(disc(key, 20 + 10 * place) for place, key in enumerate("abcd")))
+    caller.do("combine", ids=["a", "b"], outcome="join", id="mark", name="Mark")
+    caller.do("make-repeat", ids=["c"], id="row", name="Row", layout="row")
+    caller.do("combine", ids=["row", "d"], outcome="join", id="board", name="Board")
+    caller.do("group", ids=["mark", "board"], id="all", name="All")
+    move = {"kind": "transform", "ids": ["all"], "by": {"e": 9}}
+    found = caller.post("preview", command=move, opened=opened)["figures"]["all"]
+    assert {each["id"] for each in found} == {"all", "mark", "board", *more.split()}
+    whole = caller.do(**move)["figures"]["all"]
+    assert [each for each in whole if each in found] == found
+
+
 def test_a_traced_drawing_is_saved_to_a_file_and_opened_on_an_empty_database(
     caller: Caller, tmp_path: Path
 ) -> None:

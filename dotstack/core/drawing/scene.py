@@ -1,7 +1,8 @@
 """The scene: what is painted, and what a person can take hold of, as path data."""
 
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Collection, Iterator
 from contextlib import suppress
+from dataclasses import dataclass
 from functools import partial
 from math import isfinite
 from typing import Literal, Self
@@ -325,37 +326,67 @@ def all_figures(entries: Entries, evaluator: Evaluator) -> dict[str, list[Figure
     }
 
 
-def changed_figures(delta: Delta, evaluator: Evaluator) -> dict[str, list[Figure]]:
-    """The figures that are others after a step than before it, as in ``all_figures``."""
+def changed_figures(
+    delta: Delta, evaluator: Evaluator, opened: Collection[str] | None = None
+) -> dict[str, list[Figure]]:
+    """The figures that are others after a step than before it, as in ``all_figures``.
+
+    Of what is in a node that shows otherwise, as in a compound, only where it is among the ids
+    ``opened``, if these are told.
+    """
+    told = _Changed(evaluator, opened)
     return {
-        key: list(_changed(delta.before.nodes.get(key), node, evaluator, Affine(), Affine()))
+        key: list(told.figures(delta.before.nodes.get(key), node, Affine(), Affine()))
         for key, node in delta.after.nodes.items()
         if node is not None
     }
 
 
-def _changed(
-    before: Node | None, after: Node, evaluator: Evaluator, there: Affine, here: Affine
-) -> Iterator[Figure]:
-    """The figures of a node and of what is in it, but for what is the same in the same place."""
-    if before is after and there == here:
-        return
-    yield _figure_at(after, here, evaluator)
-    known = {}
-    if before is not None:
-        there = there @ before.transform.affine
-        known = {part.id: part for part in _inside(before, evaluator)}
-    here = here @ after.transform.affine
-    for part in _inside(after, evaluator):
-        yield from _changed(known.get(part.id), part, evaluator, there, here)
+@dataclass(frozen=True, slots=True)
+class _Changed:
+    """What is told of changed nodes, see ``changed_figures``."""
+
+    evaluator: Evaluator
+    opened: Collection[str] | None
+
+    def figures(
+        self, before: Node | None, after: Node, there: Affine, here: Affine, *, seen: bool = True
+    ) -> Iterator[Figure]:
+        """The figures of a node and of what is in it, but for what is the same in the same place.
+
+        ``seen`` says whether it is to be seen itself, or only what is made of it.
+        """
+        if before is after and there == here:
+            return
+        yield _figure_at(after, here, self.evaluator)
+        known = {}
+        if before is not None:
+            there = there @ before.transform.affine
+            known = {part.id: part for part in _inside(before, self.evaluator)}
+        here = here @ after.transform.affine
+        shown = self._shown_in(after) if seen else set()
+        for part in _inside(after, self.evaluator):
+            if part.id in shown or self.opened is None or after.id in self.opened:
+                yield from self.figures(
+                    known.get(part.id), part, there, here, seen=part.id in shown
+                )
+
+    def _shown_in(self, node: Node) -> set[str]:
+        """The nodes in a node that are to be seen in its place."""
+        if isinstance(node, InPieces):
+            with suppress(*FAULTS):
+                return {piece.id for piece in self.evaluator.pieces(node)}
+        return {part.id for part in node.seen(self.evaluator) or ()}
 
 
-def require_shown(delta: Delta, evaluator: Evaluator) -> dict[str, list[Figure]]:
+def require_shown(
+    delta: Delta, evaluator: Evaluator, opened: Collection[str] | None = None
+) -> dict[str, list[Figure]]:
     """``changed_figures``; raises CommandError if a step puts in place what cannot be shown.
 
     What could not be shown before it is no fault of the step.
     """
-    changed = changed_figures(delta, evaluator)
+    changed = changed_figures(delta, evaluator, opened)
     faults = _faults(changed)
     known = _faults(all_figures(delta.before, evaluator)) if faults else {}
     fresh = faults.keys() - known.keys()

@@ -6444,6 +6444,8 @@ export interface components {
          *     Attributes:
          *         nodes: shapes whose nodes are wanted.
          *         letters: a text of which it is wanted where its letters stand.
+         *         opened: shapes of which it is wanted how those stand that they only make something of;
+         *             of all, unless it is said.
          */
         Preview: {
             /** Revision */
@@ -6457,6 +6459,11 @@ export interface components {
              * @default null
              */
             letters?: string | null;
+            /**
+             * Opened
+             * @default null
+             */
+            opened?: string[] | null;
         };
         /**
          * Tiles

@@ -81,6 +81,8 @@ export const useDrawing = defineStore('drawing', () => {
   const watched = ref<readonly string[]>([]);
   /** The text of which every look tells where its letters stand. */
   const watchedText = ref<string | null>(null);
+  /** Those of which it is told with every look how what they are made of stands. */
+  const opened = ref<readonly string[]>([]);
   /** How many steps are on their way to the disk. */
   const pending = ref(0);
   /** The steps that are not on disk yet. */
@@ -355,6 +357,7 @@ export const useDrawing = defineStore('drawing', () => {
           command,
           nodes: [...watched.value],
           letters: watchedText.value,
+          opened: [...opened.value],
         },
       }),
     );
@@ -441,6 +444,7 @@ export const useDrawing = defineStore('drawing', () => {
     watched,
     lookedNodes,
     watchedText,
+    opened,
     lookedLetters,
     stopPreview,
   };

@@ -313,6 +313,14 @@ export const useSelection = defineStore('selection', () => {
     return true;
   }
 
+  /** What is seen with all that it is made of: what holds the shapes in hand, and the live one. */
+  const opened = listed(() => {
+    const live = only.value && staysLive(only.value.node) ? [only.value.node.id] : [];
+    const above = selected.value.flatMap((row) => row.chain.slice(1));
+    return [...new Set([...live, ...above, ...(focused.value?.chain ?? [])])];
+  });
+  watch(opened, (ids) => (drawing.opened = ids), { immediate: true });
+
   watch(
     () => drawing.plates,
     (plates) => {
