@@ -9,6 +9,7 @@ from pathlib import Path
 import pytest
 from alembic import command
 from alembic.config import Config
+from alembic.script import ScriptDirectory
 from sqlalchemy import MetaData, create_engine, insert, select, text
 
 from dotstack.core.drawing import Drawing, Evaluator, command_adapter
@@ -21,7 +22,7 @@ from dotstack.core.drawing.pictures import plate_picture
 from dotstack.core.formats import write_svg
 from dotstack.core.paint import Line
 from dotstack.store import Database, DrawingStore, ShelfStore
-from dotstack.store.database import MIGRATIONS
+from dotstack.store.database import MIGRATIONS, newest
 
 KEPT = Path(__file__).parent / "version1"
 # As version 1 wrote the same drawing.
@@ -65,6 +66,10 @@ def old(
                 fresh.execute(insert(table), [dict(row) for row in rows])
     kept.dispose(), ours.dispose()
     return url
+
+
+def test_the_newest_schema_is_that_of_the_last_migration() -> None:
+    assert ScriptDirectory(str(MIGRATIONS)).get_current_head() == newest()
 
 
 def test_a_drawing_of_version_1_looks_the_same_and_is_undone_and_done_again_to_its_ends(

@@ -2,14 +2,11 @@
 
 from collections.abc import Iterator
 from contextlib import AbstractContextManager, contextmanager
+from importlib import import_module
 from pathlib import Path
 from typing import TypeVar
 
-from alembic import command
-from alembic.config import Config
-from alembic.runtime.migration import MigrationContext
-from alembic.script import ScriptDirectory
-from sqlalchemy import Select
+from sqlalchemy import Select, column, inspect, select, table
 from sqlalchemy.exc import DBAPIError
 from sqlalchemy.exc import TimeoutError as PoolTimeoutError
 from sqlalchemy.orm import Session, sessionmaker
@@ -20,6 +17,12 @@ from dotstack.store.errors import BusyError, UnwritableError
 _Value = TypeVar("_Value")
 
 MIGRATIONS = Path(__file__).parent / "migrations"
+_VERSION = table("alembic_version", column("version_num"))
+
+
+def newest() -> str:
+    """The number of the newest schema: migrations are named by theirs."""
+    return max(path.name for path in (MIGRATIONS / "versions").glob("0*.py"))[:4]
 
 
 class Database:
@@ -42,17 +45,14 @@ class Database:
             self._migrate()
 
     def _migrate(self) -> None:
-        config = Config()
-        config.set_main_option("script_location", str(MIGRATIONS))
-        newest = set(ScriptDirectory.from_config(config).get_heads())
         with self._for_reading.connect() as connection:
-            # Whoever comes to a database that is as it should be need not wait for who writes.
-            if set(MigrationContext.configure(connection).get_current_heads()) == newest:
+            # Whoever comes to a database that is as it should be need not wait for who writes,
+            # nor for the library of migrations to be read.
+            is_new = not inspect(connection).has_table(_VERSION.name)
+            if not is_new and connection.scalar(select(_VERSION.c.version_num)) == newest():
                 return
-        # Others of a studio begin at the same time, and wait for the first of them.
-        with self.engine.execution_options(patient=True).begin() as connection:
-            config.attributes["connection"] = connection
-            command.upgrade(config, "head")
+        migrating = import_module("dotstack.store.migrating")
+        migrating.upgrade(self.engine, MIGRATIONS)
 
     def session(self) -> AbstractContextManager[Session]:
         """A session whose changes are all on disk when it ends, or none if it raises.
