@@ -3,7 +3,8 @@
 ``python -m bench.combining``. Tiles: from the key that selects 30 shapes to the frame that shows
 the last tile in sight, and from asking for the others to the last of these. Live: in a compound
 of 20 members one is moved in single steps, from each event of the pointer to the frame with the
-mark that follows; and in one sweep, from one such frame to the next.
+mark that follows; and in one sweep, from one such frame to the next. So is a spin of 100 discs that
+is joined to a board.
 """
 
 import random
@@ -15,6 +16,7 @@ from pathlib import Path
 from playwright.sync_api import Page, sync_playwright
 
 from bench.desk import report, shapes
+from bench.repeating import spun_in_join
 from bench.workloads import blob
 from dotstack.core.combine import Role
 from dotstack.core.drawing import CompoundNode, Drawing, EllipseNode, Member, Placement, Plate
@@ -25,6 +27,7 @@ from tests.browser.conftest import CHROMIUM, Server
 _SIDE = 256
 _CHOSEN = 30
 _MEMBERS = 20
+_COPIES = 100
 _RUNS = 9
 _STEPS = 40
 
@@ -93,11 +96,11 @@ def tiles(page: Page) -> tuple[list[float], list[float]]:
     return first, others
 
 
-def live(page: Page) -> tuple[list[float], list[float]]:
+def live(page: Page, member: str) -> tuple[list[float], list[float]]:
     """Latencies of single steps, and the times between frames of a sweep, of one member."""
     page.locator("[data-row=mark] button.name").click()
-    page.locator("[data-row=m7] button.name").click()
-    box = page.locator("[data-testid=desk] path[data-node=m7]").bounding_box()
+    page.locator(f"[data-row={member}] button.name").click()
+    box = page.locator(f"[data-testid=desk] path[data-node={member}]").first.bounding_box()
     assert box is not None
     x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
     page.evaluate(_LIVE, "mark")
@@ -117,6 +120,11 @@ def live(page: Page) -> tuple[list[float], list[float]]:
     return steps[2:], [b - a for a, b in pairwise(painted)]
 
 
+def _drawing(nodes: tuple[Node, ...]) -> Drawing:
+    plate = Plate(id="plate", name="Quay", width=_SIDE, height=_SIDE, nodes=nodes)
+    return Drawing(name="Bench", plates=(plate,))
+
+
 def main() -> None:
     """Prints the times."""
     measured: list[tuple[str, list[float]]] = []
@@ -126,20 +134,22 @@ def main() -> None:
         browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=CHROMIUM)
         page = browser.new_page(viewport={"width": 1280, "height": 800})
 
-        def opened(nodes: tuple[Node, ...]) -> None:
-            plate = Plate(id="plate", name="Quay", width=_SIDE, height=_SIDE, nodes=nodes)
-            drawing = server.drawings.create(Drawing(name="Bench", plates=(plate,)))
-            page.goto(f"{server.address}/drawing/{drawing.id}")
+        def opened(drawing: Drawing) -> None:
+            created = server.drawings.create(drawing)
+            page.goto(f"{server.address}/drawing/{created.id}")
             page.wait_for_selector("[data-node]")
             page.wait_for_timeout(1000)
 
-        opened(shapes(_CHOSEN, _SIDE))
+        opened(_drawing(shapes(_CHOSEN, _SIDE)))
         first, others = tiles(page)
         measured += [("six tiles of 30 shapes", first), ("the six others", others)]
         for kind in ("discs", "blobs"):
-            opened((compound(kind),))
-            steps, sweep = live(page)
+            opened(_drawing((compound(kind),)))
+            steps, sweep = live(page, "m7")
             measured += [(f"a step of one of 20 {kind}", steps), (f"a sweep, {kind}", sweep)]
+        opened(spun_in_join(_COPIES))
+        steps, sweep = live(page, "all")
+        measured += [(f"a step of a spin of {_COPIES}", steps), ("a sweep of it", sweep)]
         browser.close()
         server.stop()
     report("30 shapes, and 20 live", measured)

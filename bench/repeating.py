@@ -34,6 +34,11 @@ def _spun(copies: int) -> dict[str, Any]:
     return {**spin, "parameters": {"count": copies}}
 
 
+def spun_in_join(copies: int) -> Drawing:
+    """A plate with a spin of discs joined to a board."""
+    return _made(_spun(copies), _JOIN)
+
+
 def _twins(copies: int) -> Iterator[dict[str, Any]]:
     for number in range(copies - 1):
         ids = ["t" if number else "disc"]
@@ -53,7 +58,7 @@ def cases() -> Iterator[tuple[str, float]]:
     for copies in (12, 100):
         spin = _made(_spun(copies))
         yield f"{copies} copies", look(spin, lambda step: _radius("all:0:disc", step))
-        joined = _made(_spun(copies), _JOIN)
+        joined = spun_in_join(copies)
         yield f"{copies} joined", look(joined, lambda step: _radius("all:0:disc", step))
     twins = _made(*_twins(80))
     yield "80 twins", look(twins, lambda step: _radius("t:disc", step))
