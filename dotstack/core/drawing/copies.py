@@ -7,7 +7,6 @@ from dotstack.core.drawing.kinds import GroupNode, Node, TwinNode, revised
 from dotstack.core.drawing.kinds.node import recast
 from dotstack.core.drawing.places import exchanged
 from dotstack.core.drawing.sound import check_fresh
-from dotstack.core.paint import Look
 from dotstack.core.values import Placement
 
 
@@ -25,7 +24,7 @@ def freed(twin: TwinNode, new_id: Callable[[], str]) -> Node:
         recast(node, lambda each: each.model_copy(update={"id": new_id()}))
         for node in twin.with_own_handed_on().children
     )
-    if len(nodes) > 1 or twin.look.of_whole != Look(fill=None):
+    if len(nodes) > 1 or twin.look.acts_on_whole:
         return GroupNode(**twin.common, nodes=nodes)
     (alone,) = nodes
     there = twin.transform.affine @ alone.transform.affine

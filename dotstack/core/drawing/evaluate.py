@@ -18,7 +18,7 @@ from dotstack.core.values import Placement
 
 # How much is remembered, and in how many bytes.
 _RESULTS, _ARRANGEMENTS = 40_000, 16
-_WEIGHT = 256 * 2**20
+_WEIGHT = 128 * 2**20
 # How many shapes of twins are known for those of their sources.
 _MODELS = 6000
 

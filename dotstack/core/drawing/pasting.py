@@ -80,7 +80,7 @@ class _Maker:
         if item.clip is not None:
             return self._clip(item, nodes)
         look = self._whole(Look(), item.whole)
-        if len(nodes) == 1 and nodes[0].look.of_whole == _PLAIN:
+        if len(nodes) == 1 and not nodes[0].look.acts_on_whole:
             return nodes[0].painted({name: getattr(look, name) for name in OF_WHOLE})
         if len(nodes) == 1 and item.whole == Whole():
             return nodes[0]

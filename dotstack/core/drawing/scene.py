@@ -31,7 +31,7 @@ from dotstack.core.errors import CommandError
 from dotstack.core.formats.picture import Item, Layer, Pen, Shading, extent
 from dotstack.core.geometry import Affine, FillRule, Outline, closed_part
 from dotstack.core.geometry.gap import gap
-from dotstack.core.paint import Blend, Gradient, Look, Shadow, Stop
+from dotstack.core.paint import Blend, Gradient, Shadow, Stop
 from dotstack.core.values import Cap, Colour, Join, Placement, Value
 
 # What a figure takes, or something painted, beside its paths.
@@ -40,7 +40,6 @@ _LEAST_BYTES = 3000
 _PRECISION = 6
 # Tiles are pictures, and shown on the desk for a moment.
 _TILE_PRECISION = 3
-_PLAIN = Look(fill=None)
 
 
 def for_screen(outline: Outline) -> str:
@@ -302,14 +301,13 @@ def _figure(node: Node, outer: Affine, evaluator: Evaluator) -> Figure:
 def _is_piecewise(node: Node) -> bool:
     """Whether it is not painted as its outline, or its shapes and pieces, in plain paint."""
     look = node.look
-    whole = look.of_whole != _PLAIN
     match node:
         case ClipNode():
             return True
         case GroupNode() | TwinNode() | InPieces():
-            return whole
+            return look.acts_on_whole
         case RepeatNode() if node.takes == "each":
-            return whole
+            return look.acts_on_whole
         case _:
             plain = look.line is None or (look.line.is_plain and isinstance(look.line.paint, str))
             cast = look.blend != "normal" or look.shadows or look.depth

@@ -118,8 +118,12 @@ class Look(Value):
     @property
     def bare(self) -> Self:
         """Its fill and lines alone."""
-        usual = {name: type(self).model_fields[name].default for name in OF_WHOLE}
-        return self.model_copy(update=usual)
+        return self.model_copy(update=_UNDONE)
+
+    @property
+    def acts_on_whole(self) -> bool:
+        """Whether anything is done with all of it together."""
+        return any(getattr(self, name) != usual for name, usual in _UNDONE.items())
 
     @property
     def of_whole(self) -> Self:
@@ -161,3 +165,7 @@ class Look(Value):
                 "depth": depth,
             }
         )
+
+
+# What the fields are of that are of the whole, where nothing is done with it.
+_UNDONE = {name: Look.model_fields[name].default for name in OF_WHOLE}

@@ -56,7 +56,7 @@ class MakeTwin(Command):
         nodes, transform = tuple(chosen), Placement()
         name = chosen[0].name if len(chosen) == 1 else self.name
         match chosen:
-            case [GroupNode() as group] if group.look.of_whole == Look(fill=None):
+            case [GroupNode() as group] if not group.look.acts_on_whole:
                 nodes, transform = group.nodes, group.transform
         if any(source.id == self.source for source in drawing.sources):
             raise CommandError(f"The id {self.source!r} is taken already.")
