@@ -15,6 +15,8 @@ _LINE, _ARC = LINE, ARC
 # Of a curve's length, how far a part and its halves may differ; and how often parts are halved.
 _AGREEING = 1e-11
 _HALVINGS = 50
+# What is as short has too few digits for halves to agree by them.
+_TINY = float(np.finfo(float).tiny)
 # Newton's steps are kept between bounds that close in; so many find any point.
 _STEPS = 60
 _PRECISE = 1e-12
@@ -64,7 +66,7 @@ class _Along:
         if self.is_even(i):
             return self.speed(i, 0.0)
         about: cython.double = self.sampled(i, 0.0, 1.0)
-        return self.summed(i, 0.0, 1.0, about, _AGREEING * about, _HALVINGS)
+        return self.summed(i, 0.0, 1.0, about, _AGREEING * about + _TINY, _HALVINGS)
 
     def reaching(self, i: cython.Py_ssize_t, distance: cython.double) -> cython.double:
         """The parameter at which as much of segment i lies behind."""
@@ -109,7 +111,7 @@ class _Along:
     ) -> cython.double:
         """The way from one parameter to another, negative if that is before it."""
         about: cython.double = self.sampled(i, low, high)
-        return self.summed(i, low, high, about, _AGREEING * whole, _HALVINGS)
+        return self.summed(i, low, high, about, _AGREEING * whole + _TINY, _HALVINGS)
 
     def sampled(
         self, i: cython.Py_ssize_t, low: cython.double, high: cython.double

@@ -132,6 +132,14 @@ def test_lengths_of_ellipses_are_the_elliptic_integrals(
     assert arc_length.lengths(arc)[0] == pytest.approx(radius * abs(integral), rel=1e-9, abs=1e-11)
 
 
+def test_what_is_too_short_for_digits_has_a_length_at_once() -> None:
+    """Halves of it never agreed: it was halved on and on."""
+    rng = np.random.default_rng(3)
+    points = 1e-314 * (rng.normal(size=(4, 3000)) + 1j * rng.normal(size=(4, 3000)))
+    found = arc_length.lengths(Segments.cubics(*points))
+    assert (np.abs(points[3] - points[0]) <= found * (1 + 1e-3)).all()
+
+
 @given(outlines, st.floats(0, 1))
 def test_where_a_length_is_reached_as_much_lies_behind(outline: Outline, share: float) -> None:
     rows = outline.segments
