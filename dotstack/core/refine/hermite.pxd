@@ -2,7 +2,7 @@ cimport cython
 from dotstack.core.geometry.plane cimport angle, dot, size
 
 cdef int _STEPS
-cdef double _LONGEST, _TURN_RAD, _UNSEEN_RAD, _ALIKE, _INFINITE
+cdef double _LONGEST, _TURN_RAD, _UNSEEN_RAD, _ALIKE, _STILL, _INFINITE
 
 @cython.final
 cdef class _Cubic:

@@ -24,6 +24,8 @@ _TURN_RAD = 1.6
 _UNSEEN_RAD = 0.5
 # Of two that say the same of both handles, the sine of the angle between.
 _ALIKE = 1e-12
+# The square of a speed that tells no way on.
+_STILL = float(np.finfo(float).tiny)
 _INFINITE = np.inf
 
 
@@ -91,7 +93,7 @@ class _Cubic:
         b: cython.doublecomplex = self.end - self.start - a - c
         speed: cython.doublecomplex = 3.0 * (v * v * a + 2.0 * v * s * b + s * s * c)
         square: cython.double = dot(speed, speed)
-        if square == 0.0:
+        if square < _STILL:
             return s
         near: cython.double = s - dot(speed, self.at(s) - point) / square
         return min(max(near, 0.0), 1.0)
