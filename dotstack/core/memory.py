@@ -74,6 +74,8 @@ def _weight(made: object) -> int:
     weight: int | None = getattr(made, "weight", None)
     if weight is not None:
         return weight
+    if isinstance(made, str):
+        return _LIGHT + len(made)
     if isinstance(made, tuple | list):
         return sum(map(_weight, made), _LIGHT)
     fields = getattr(made, "__dataclass_fields__", ())

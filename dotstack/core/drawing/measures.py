@@ -5,7 +5,6 @@ nothing that reads shapes needs to know of measures.
 """
 
 from collections.abc import Callable, Mapping, Sequence
-from dataclasses import replace
 from itertools import chain
 from operator import is_
 from typing import TypeVar
@@ -274,9 +273,9 @@ def _is(path: str, now: float, wanted: float) -> bool:
 def _turned(node: Node, angle_deg: float) -> Node:
     there = node.transform.affine
     by = Affine.rotation_deg(angle_deg - there.angle_deg)
-    turned = by @ replace(there, e=0.0, f=0.0)
+    turned = by @ there._replace(e=0.0, f=0.0)
     # Its place is another field, and stays what it is.
-    placed = replace(turned, e=there.e, f=there.f)
+    placed = turned._replace(e=there.e, f=there.f)
     return revised(node, {"transform": Placement.of(placed)})
 
 

@@ -1,27 +1,42 @@
 """Affine maps of the plane."""
 
 import math
-from dataclasses import dataclass
-from typing import Self
+from typing import NamedTuple, Self
 
 from dotstack.core.errors import GeometryError
 from dotstack.core.geometry.arrays import Points
 
 
-@dataclass(frozen=True, slots=True)
-class Affine:
-    """x' = a·x + c·y + e, y' = b·x + d·y + f: the six numbers of SVG's ``matrix()``."""
+class _Matrix(NamedTuple):
+    a: float
+    b: float
+    c: float
+    d: float
+    e: float
+    f: float
 
-    a: float = 1.0
-    b: float = 0.0
-    c: float = 0.0
-    d: float = 1.0
-    e: float = 0.0
-    f: float = 0.0
 
-    def __post_init__(self) -> None:
-        if not all(map(math.isfinite, (self.a, self.b, self.c, self.d, self.e, self.f))):
-            raise GeometryError(f"A placement needs finite numbers (got {self}).")
+class Affine(_Matrix):
+    """x' = a·x + c·y + e, y' = b·x + d·y + f: the six numbers of SVG's ``matrix()``.
+
+    A tuple, for each step of a hand makes thousands. Raises GeometryError unless all are finite.
+    """
+
+    __slots__ = ()
+
+    def __new__(
+        cls,
+        a: float = 1.0,
+        b: float = 0.0,
+        c: float = 0.0,
+        d: float = 1.0,
+        e: float = 0.0,
+        f: float = 0.0,
+    ) -> Self:
+        made = tuple.__new__(cls, (a, b, c, d, e, f))
+        if not all(map(math.isfinite, made)):
+            raise GeometryError(f"A placement needs finite numbers (got {made}).")
+        return made
 
     @classmethod
     def translation(cls, x: float, y: float) -> Self:
