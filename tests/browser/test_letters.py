@@ -63,6 +63,12 @@ def field(editor: Editor) -> Locator:
     return editor.page.get_by_role("textbox", name="The words", exact=True)
 
 
+def placed(editor: Editor, count: int) -> None:
+    """Words are typed in, and it is known where so many letters stand: before each, and the end."""
+    expect(field(editor)).to_be_focused()
+    expect(editor.page.get_by_test_id("typing")).to_have_attribute("data-places", str(count + 1))
+
+
 def undoes(editor: Editor, label: str) -> None:
     expect(editor.page.get_by_role("button", name=f"Undo {label}", exact=True)).to_be_visible()
 
@@ -129,15 +135,16 @@ def test_a_click_puts_the_caret_a_drag_chooses_and_a_double_click_takes_a_word(
     inked = [x for x in range(40, 70) if all(outline.contains(x + by, 92) for by in (-1, 1))]
     page.keyboard.press("Escape")
     page.mouse.dblclick(*letters.at(inked[0], 92))
-    expect(field(letters)).to_be_focused()
+    placed(letters, len("Slack tide"))
     page.keyboard.press("Escape")
     # In hand, they are typed in by a double click anywhere among them.
     bare = next(x for x in range(120, 150) if not outline.nearest(x, 92)[0] < 2)
     page.mouse.dblclick(*letters.at(bare, 92))
-    expect(field(letters)).to_be_focused()
+    placed(letters, len("Slack tide"))
     page.mouse.dblclick(*letters.at(inked[0], 92))
     page.keyboard.type("Neap")
     expect(field(letters)).to_have_value("Neap tide")
+    placed(letters, len("Neap tide"))
     page.mouse.move(*letters.at(22, 92))
     page.mouse.down()
     page.mouse.move(*letters.at(60, 92))
@@ -154,6 +161,22 @@ def test_a_click_puts_the_caret_a_drag_chooses_and_a_double_click_takes_a_word(
     expect(field(letters)).to_have_count(0)
     letters.saved()
     undoes(letters, "Type")
+
+
+def test_a_press_before_it_is_known_where_the_letters_stand_does_not_end_typing(
+    letters: Editor,
+) -> None:
+    page = letters.page
+    page.route("**/letters", lambda _: None)
+    page.keyboard.press("Enter")
+    expect(field(letters)).to_be_focused()
+    page.mouse.click(*letters.at(40, 92))
+    page.keyboard.type("!")
+    # That is told with what is typed.
+    placed(letters, len("Slack tide!"))
+    expect(field(letters)).to_have_value("Slack tide!")
+    page.unroute("**/letters")
+    finish(letters, "Slack tide!")
 
 
 def test_an_input_method_composes_and_words_without_a_letter_go(letters: Editor) -> None:

@@ -109,7 +109,13 @@ function onComposed(): void {
 </script>
 
 <template>
-  <svg class="layer" width="100%" height="100%" data-testid="typing">
+  <svg
+    class="layer"
+    width="100%"
+    height="100%"
+    data-testid="typing"
+    :data-places="typing.map?.cells.length ?? 0"
+  >
     <polygon v-for="(points, i) in chosen" :key="i" class="chosen" :points="points" />
     <line
       v-if="caret"

@@ -24,6 +24,8 @@ export function useTypingPress({ press, place, snapperFor, hands }: Desk) {
       press(event, begin, begin);
       return;
     }
+    // It is still on its way where the letters are that it may be meant for.
+    if (!typing.map && !typing.fresh) return;
     const near = typing.nearest(at);
     if (!near || near.away > NEAR * near.high) {
       void typing.leave();
