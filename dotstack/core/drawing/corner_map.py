@@ -13,7 +13,6 @@ from dotstack.core.drawing.refining import (
     is_meant,
     picked_corner,
     stretch_of,
-    stretched,
 )
 from dotstack.core.errors import CommandError
 from dotstack.core.geometry import Outline
@@ -171,7 +170,7 @@ def _at(
     """The same, of the refinement of corners at a place."""
     stretch = stretch_of(node.transform.affine)
     for base in evaluator.unrefined(node):
-        own = stretched(base, stretch, evaluator)
+        own = evaluator.placed(base, stretch)
         outline = before_refinement(node, base, place, evaluator)
         yield own, outline, corner_places(node, own, outline, corners.picked, evaluator)
 

@@ -14,7 +14,6 @@ from dotstack.core.errors import CoreError
 from dotstack.core.geometry import Affine, Outline, bundle
 from dotstack.core.letters import Font
 from dotstack.core.memory import Memory
-from dotstack.core.values import Placement
 
 # How much is remembered, and in how many bytes.
 _RESULTS, _ARRANGEMENTS = 40_000, 16
@@ -63,8 +62,6 @@ class Evaluator:
 
         That of a group or of parts is of all that they cover, that of a clip its holder's.
         """
-        if isinstance(node, PieceNode) and node.transform == Placement():
-            return node.area
         return self.placed(self.own_outline(node), node.transform.affine)
 
     def placed(self, outline: Outline, by: Affine) -> Outline:

@@ -7,7 +7,6 @@ the axes that the shape stands in, and a round corner stays round however it is 
 from collections import defaultdict
 from collections.abc import Sequence
 from dataclasses import dataclass
-from functools import lru_cache
 from math import sqrt
 from typing import assert_never
 
@@ -107,12 +106,6 @@ def stretch_of(affine: Affine) -> Affine:
     # Of a map to next to nothing the squares are nothing.
     t = sqrt(p + r + 2 * s) or 1.0
     a, b, d = (float(f"{value / t:.{_DIGITS}g}") for value in (p + s, q, r + s))
-    return _one_stretch(a, b, d)
-
-
-@lru_cache(1000)
-def _one_stretch(a: float, b: float, d: float) -> Affine:
-    """Equal stretches as one object, by which results are remembered."""
     return Affine(a, b, b, d)
 
 
@@ -122,7 +115,7 @@ def refined(node: NodeBase, outline: Outline, evaluation: Evaluation) -> Refined
     ``outline`` is in its own axes: its own, or that of one of its pieces.
     """
     stretch = stretch_of(node.transform.affine)
-    own = stretched(outline, stretch, evaluation)
+    own = evaluation.placed(outline, stretch)
     made, notes = _through(node, own, node.refinements, evaluation)
     return Refined(made if stretch == Affine() else made.transformed(stretch.inverse), notes)
 
@@ -131,7 +124,7 @@ def before_refinement(
     node: NodeBase, outline: Outline, place: int, evaluation: Evaluation
 ) -> Outline:
     """An outline of the node as its refinement at this place gets it, in the stretched axes."""
-    own = stretched(outline, stretch_of(node.transform.affine), evaluation)
+    own = evaluation.placed(outline, stretch_of(node.transform.affine))
     return _through(node, own, node.refinements[:place], evaluation)[0]
 
 
@@ -154,15 +147,6 @@ def _through(
             note = note.model_copy(update={"empty": made.is_empty})
         notes.append(note)
     return made, tuple(notes)
-
-
-def stretched(outline: Outline, stretch: Affine, evaluation: Evaluation) -> Outline:
-    """An outline in stretched axes."""
-    if stretch == Affine():
-        return outline
-    return evaluation.remembered(
-        "stretched", lambda: outline.transformed(stretch), outline, stretch
-    )
 
 
 def _moved(

@@ -10,7 +10,7 @@ cdef class _Along:
     cdef OneByOne each
     cdef const double[:] nodes, weights
     cdef double whole(self, Py_ssize_t i) noexcept
-    cdef double reaching(self, Py_ssize_t i, double distance) noexcept
+    cdef double reaching(self, Py_ssize_t i, double distance, double whole) noexcept
     cdef bint is_even(self, Py_ssize_t i) noexcept
     cdef double speed(self, Py_ssize_t i, double t) noexcept
     cdef double between(self, Py_ssize_t i, double low, double high, double whole) noexcept

@@ -38,19 +38,21 @@ def lengths(segments: Segments) -> Floats:
     return found
 
 
-def parameters(segments: Segments, sides: Ints, distances: Floats) -> Floats:
-    """Where the ways along ``sides`` from their starts are as long as ``distances``, (n,) both.
+def parameters(segments: Segments, sides: Ints, distances: Floats, wholes: Floats) -> Floats:
+    """Where the ways along ``sides`` from their starts are as long as ``distances``, (n,) each.
 
-    By Newton's method on the length, between bounds. 0 on what has no length.
+    ``wholes`` are the lengths of these sides. By Newton's method on the length, between bounds.
+    0 on what has no length.
     """
     along: _Along = _Along(segments)
     found = np.empty(len(sides))
     t: cython.double[:] = found
     side: cython.Py_ssize_t[:] = sides
     distance: cython.double[:] = distances
+    whole: cython.double[:] = wholes
     i: cython.Py_ssize_t
     for i in range(t.shape[0]):
-        t[i] = along.reaching(along.each.row(side[i]), distance[i])
+        t[i] = along.reaching(along.each.row(side[i]), distance[i], whole[i])
     return found
 
 
@@ -68,9 +70,10 @@ class _Along:
         about: cython.double = self.sampled(i, 0.0, 1.0)
         return self.summed(i, 0.0, 1.0, about, _AGREEING * about + _TINY, _HALVINGS)
 
-    def reaching(self, i: cython.Py_ssize_t, distance: cython.double) -> cython.double:
-        """The parameter at which as much of segment i lies behind."""
-        whole: cython.double = self.whole(i)
+    def reaching(
+        self, i: cython.Py_ssize_t, distance: cython.double, whole: cython.double
+    ) -> cython.double:
+        """The parameter at which as much of segment i, which is so long, lies behind."""
         if whole <= 0.0:
             return 0.0
         t: cython.double = distance / whole

@@ -1,4 +1,5 @@
 cimport cython
+from dotstack.core.geometry.plane cimport angle, size
 
 cdef int _LINE, _ARC, _CUBIC
 cdef double _TURN, _ROUND

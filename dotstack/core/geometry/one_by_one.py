@@ -4,9 +4,12 @@ from typing import TYPE_CHECKING, Any
 
 import cython
 import numpy as np
-from cython.cimports.libc.math import atan2, copysign, cos, fabs, fmod, hypot, sin
+from cython.cimports.libc.math import copysign, cos, fabs, fmod, sin
 
 from dotstack.core.geometry.arrays import Floats, Ints, Points
+
+if not cython.compiled:
+    from dotstack.core.geometry.plane import angle, size
 
 if TYPE_CHECKING:
     from dotstack.core.geometry.affine import Affine
@@ -264,10 +267,10 @@ def transformed(segments: "Segments", by: "Affine") -> tuple[Any, ...]:
             half: cython.double = (radii.real - radii.imag) / 2.0
             one: cython.doublecomplex = alpha * turn * mean + beta * back_turn * half
             two: cython.doublecomplex = alpha * turn * half + beta * back_turn * mean
-            forth: cython.double = hypot(one.real, one.imag)
-            back: cython.double = hypot(two.real, two.imag)
-            ahead: cython.double = atan2(one.imag, one.real)
-            behind: cython.double = atan2(two.imag, two.real)
+            forth: cython.double = size(one)
+            back: cython.double = size(two)
+            ahead: cython.double = angle(one)
+            behind: cython.double = angle(two)
             larger: cython.double = max(forth, back)
             sign: cython.double = -1.0 if back > forth else 1.0
             phase: cython.double

@@ -65,8 +65,9 @@ class Walk:
         """The sides on which distances between the ends lie, and the parameters there."""
         sides = np.minimum(np.searchsorted(self._ends, distances), len(self._ends) - 1)
         begins = np.concatenate([[0.0], self._ends])[sides]
-        ts = arc_length.parameters(self._contour.segments, sides, distances - begins)
-        return sides, ts
+        wholes = np.diff(self._ends, prepend=0.0)[sides]
+        rows = self._contour.segments
+        return sides, arc_length.parameters(rows, sides, distances - begins, wholes)
 
     def _way(self, side: int, t: float) -> complex:
         """The unit vector of the way at a parameter; at a place that stands still, nearby."""

@@ -6,15 +6,16 @@ cdef double _LONGEST, _TURN_RAD, _UNSEEN_RAD, _ALIKE, _STILL, _INFINITE
 
 @cython.final
 cdef class _Cubic:
+    cdef double complex[:] point, way
+    cdef double[:] place
+    cdef Py_ssize_t last
     cdef double complex start, end, begins, arrives
     cdef double chord, first, second
     cdef void make_usual(self) noexcept
     cdef double complex at(self, double s) noexcept
-    cdef double nearer(self, double s, double complex point) noexcept
-
-cdef void _fit(_Cubic cubic, double complex[:] point, double complex[:] way, double[:] s) noexcept
-cdef void _by_least_squares(
-    _Cubic cubic, double complex[:] point, double complex[:] way, double[:] s
-) noexcept
-cdef double _strays(_Cubic cubic, double complex[:] point) noexcept
-cdef bint _is_seen(double complex[:] way) noexcept
+    cdef double nearer(self, double s, Py_ssize_t k) noexcept
+    cdef double evenly(self, Py_ssize_t k) noexcept
+    cdef void fit(self) noexcept
+    cdef void take_least_squares(self) noexcept
+    cdef double strays(self) noexcept
+    cdef bint is_seen(self) noexcept

@@ -36,25 +36,25 @@ def handles(points: Points, ways: Points) -> tuple[Floats, Floats, Floats]:
     the unit vectors of travel there. Every second one is fitted to, all are looked at. Infinitely
     far where a cubic is no use.
     """
-    m: cython.Py_ssize_t = points.shape[1]
-    found, room = np.empty((3, len(points))), np.empty(m)
+    found, room = np.empty((3, len(points))), np.empty(points.shape[1])
     out: cython.double[:, :] = found
-    s: cython.double[:] = room
     point: cython.doublecomplex[:, :] = points
     way: cython.doublecomplex[:, :] = ways
     i: cython.Py_ssize_t
     for i in range(point.shape[0]):
-        cubic: _Cubic = _Cubic(point[i, 0], point[i, m - 1], way[i, 0], way[i, m - 1])
-        _fit(cubic, point[i], way[i], s)
+        cubic: _Cubic = _Cubic(point[i], way[i], room)
+        cubic.fit()
         out[0, i], out[1, i] = cubic.first, cubic.second
-        out[2, i] = _strays(cubic, point[i]) if _is_seen(way[i]) else _INFINITE
+        out[2, i] = cubic.strays() if cubic.is_seen() else _INFINITE
     return found[0], found[1], found[2]
 
 
 class _Cubic:
-    """A cubic from start to end that leaves and arrives along unit vectors.
+    """A cubic that begins, leaves, arrives and ends as samples do, (n,).
 
     Attributes:
+        point, way: the samples.
+        place: where on the cubic those are nearest that it is fitted to.
         chord: from end to end.
         first, second: how long its handles are.
 
@@ -62,13 +62,15 @@ class _Cubic:
 
     def __init__(
         self,
-        start: cython.doublecomplex,
-        end: cython.doublecomplex,
-        begins: cython.doublecomplex,
-        arrives: cython.doublecomplex,
+        point: cython.doublecomplex[:],
+        way: cython.doublecomplex[:],
+        place: cython.double[:],
     ) -> None:
-        self.start, self.end, self.begins, self.arrives = start, end, begins, arrives
-        self.chord = size(end - start)
+        self.point, self.way, self.place = point, way, place
+        self.last = point.shape[0] - 1
+        self.start, self.end = point[0], point[self.last]
+        self.begins, self.arrives = way[0], way[self.last]
+        self.chord = size(self.end - self.start)
         self.first = self.second = 0.0
         self.make_usual()
 
@@ -85,8 +87,8 @@ class _Cubic:
         near: cython.doublecomplex = v * v * v * self.start + 3.0 * v * v * s * b
         return near + 3.0 * v * s * s * c + s * s * s * self.end
 
-    def nearer(self, s: cython.double, point: cython.doublecomplex) -> cython.double:
-        """Where it is nearer to a point than at s, by a step of Newton's."""
+    def nearer(self, s: cython.double, k: cython.Py_ssize_t) -> cython.double:
+        """Where it is nearer to sample k than at s, by a step of Newton's."""
         v: cython.double = 1.0 - s
         a: cython.doublecomplex = self.first * self.begins
         c: cython.doublecomplex = self.second * self.arrives
@@ -95,89 +97,75 @@ class _Cubic:
         square: cython.double = dot(speed, speed)
         if square < _STILL:
             return s
-        near: cython.double = s - dot(speed, self.at(s) - point) / square
+        near: cython.double = s - dot(speed, self.at(s) - self.point[k]) / square
         return min(max(near, 0.0), 1.0)
 
+    def evenly(self, k: cython.Py_ssize_t) -> cython.double:
+        """Where sample k would be nearest, were it an even line."""
+        return k / cython.cast(cython.double, self.last)
 
-def _fit(
-    cubic: _Cubic,
-    point: cython.doublecomplex[:],
-    way: cython.doublecomplex[:],
-    s: cython.double[:],
-) -> cython.void:
-    """Makes the cubic that of samples; ``s`` is where they are nearest to it, as it goes."""
-    last: cython.Py_ssize_t = point.shape[0] - 1
-    k: cython.Py_ssize_t
-    for k in range(last):
-        s[k] = k / cython.cast(cython.double, last)
-    step: cython.int
-    for step in range(_STEPS):
-        if step:
-            for k in range(1, last, 2):
-                s[k] = cubic.nearer(s[k], point[k])
-        _by_least_squares(cubic, point, way, s)
-    # Of what is hardly longer than its bound, numbers tell nothing about its handles.
-    most: cython.double = _LONGEST * cubic.chord
-    if not (0.0 < cubic.first <= most and 0.0 < cubic.second <= most):
-        cubic.make_usual()
+    def fit(self) -> cython.void:
+        """Finds its handles, and where the samples are nearest, in turn."""
+        k: cython.Py_ssize_t
+        step: cython.int
+        for step in range(_STEPS):
+            for k in range(1, self.last, 2):
+                self.place[k] = self.nearer(self.place[k], k) if step else self.evenly(k)
+            self.take_least_squares()
+        # Of what is hardly longer than its bound, numbers tell nothing about its handles.
+        most: cython.double = _LONGEST * self.chord
+        if not (0.0 < self.first <= most and 0.0 < self.second <= most):
+            self.make_usual()
 
+    def take_least_squares(self) -> cython.void:
+        """Gives it the handles with which least is left between it and the samples it is fitted to.
 
-def _by_least_squares(
-    cubic: _Cubic,
-    point: cython.doublecomplex[:],
-    way: cython.doublecomplex[:],
-    s: cython.double[:],
-) -> cython.void:
-    """Gives the cubic the handles with which least is left between it and the samples at s.
+        As they were, where these do not tell them apart.
+        """
+        aa: cython.double = 0.0
+        ab: cython.double = 0.0
+        bb: cython.double = 0.0
+        ar: cython.double = 0.0
+        br: cython.double = 0.0
+        k: cython.Py_ssize_t
+        for k in range(1, self.last, 2):
+            u: cython.double = self.place[k]
+            v: cython.double = 1.0 - u
+            normal: cython.doublecomplex = 1j * self.way[k]
+            a: cython.double = 3.0 * v * v * u * dot(normal, self.begins)
+            b: cython.double = -3.0 * v * u * u * dot(normal, self.arrives)
+            straight: cython.doublecomplex = (
+                v * v * (1.0 + 2.0 * u) * self.start + u * u * (3.0 - 2.0 * u) * self.end
+            )
+            rest: cython.double = dot(normal, self.point[k] - straight)
+            aa += a * a
+            ab += a * b
+            bb += b * b
+            ar += a * rest
+            br += b * rest
+        det: cython.double = aa * bb - ab * ab
+        if det > _ALIKE * aa * bb:
+            self.first, self.second = (ar * bb - br * ab) / det, (br * aa - ar * ab) / det
 
-    As they were, where these do not tell them apart.
-    """
-    aa: cython.double = 0.0
-    ab: cython.double = 0.0
-    bb: cython.double = 0.0
-    ar: cython.double = 0.0
-    br: cython.double = 0.0
-    k: cython.Py_ssize_t
-    for k in range(1, point.shape[0] - 1, 2):
-        u: cython.double = s[k]
-        v: cython.double = 1.0 - u
-        normal: cython.doublecomplex = 1j * way[k]
-        a: cython.double = 3.0 * v * v * u * dot(normal, cubic.begins)
-        b: cython.double = -3.0 * v * u * u * dot(normal, cubic.arrives)
-        straight: cython.doublecomplex = (
-            v * v * (1.0 + 2.0 * u) * cubic.start + u * u * (3.0 - 2.0 * u) * cubic.end
-        )
-        rest: cython.double = dot(normal, point[k] - straight)
-        aa += a * a
-        ab += a * b
-        bb += b * b
-        ar += a * rest
-        br += b * rest
-    det: cython.double = aa * bb - ab * ab
-    if det > _ALIKE * aa * bb:
-        cubic.first, cubic.second = (ar * bb - br * ab) / det, (br * aa - ar * ab) / det
+    def strays(self) -> cython.double:
+        """How far the samples inside lie from it."""
+        most: cython.double = 0.0
+        k: cython.Py_ssize_t
+        _: cython.int
+        for k in range(1, self.last):
+            s: cython.double = self.evenly(k)
+            for _ in range(_STEPS):
+                s = self.nearer(s, k)
+            most = max(most, size(self.at(s) - self.point[k]))
+        return most
 
-
-def _strays(cubic: _Cubic, point: cython.doublecomplex[:]) -> cython.double:
-    """How far the samples inside lie from the cubic."""
-    last: cython.Py_ssize_t = point.shape[0] - 1
-    most: cython.double = 0.0
-    k: cython.Py_ssize_t
-    _: cython.int
-    for k in range(1, last):
-        s: cython.double = k / cython.cast(cython.double, last)
-        for _ in range(_STEPS):
-            s = cubic.nearer(s, point[k])
-        most = max(most, size(cubic.at(s) - point[k]))
-    return most
-
-
-def _is_seen(way: cython.doublecomplex[:]) -> cython.bint:
-    """Whether samples turn so little that they tell what lies between them."""
-    last: cython.Py_ssize_t = way.shape[0] - 1
-    if fabs(angle(way[last] * way[0].conjugate())) > _TURN_RAD:
-        return False
-    k: cython.Py_ssize_t = 1
-    while k <= last and fabs(angle(way[k] * way[k - 1].conjugate())) <= _UNSEEN_RAD:
-        k += 1
-    return k > last
+    def is_seen(self) -> cython.bint:
+        """Whether samples turn so little that they tell what lies between them."""
+        if fabs(angle(self.arrives * self.begins.conjugate())) > _TURN_RAD:
+            return False
+        k: cython.Py_ssize_t = 1
+        while (
+            k <= self.last and fabs(angle(self.way[k] * self.way[k - 1].conjugate())) <= _UNSEEN_RAD
+        ):
+            k += 1
+        return k > self.last

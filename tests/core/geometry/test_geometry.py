@@ -144,7 +144,7 @@ def test_what_is_too_short_for_digits_has_a_length_at_once() -> None:
 def test_where_a_length_is_reached_as_much_lies_behind(outline: Outline, share: float) -> None:
     rows = outline.segments
     every, whole = np.arange(len(rows)), arc_length.lengths(rows)
-    t = arc_length.parameters(rows, every, share * whole)
+    t = arc_length.parameters(rows, every, share * whole, whole)
     behind = arc_length.lengths(rows.pieces(every, np.zeros(len(rows)), t))
     assert behind == pytest.approx(share * whole, rel=1e-9, abs=1e-11)
 

@@ -39,6 +39,9 @@ class Evaluation(Protocol):
     def outline(self, node: "Node") -> Outline:
         """A node's outline in the axes that contain it."""
 
+    def placed(self, outline: Outline, by: Affine) -> Outline:
+        """An outline under a map, remembered by both."""
+
     def pieces(self, node: "InPieces") -> "tuple[Node, ...]":
         """The pieces that a node comes in, the lowest first."""
 

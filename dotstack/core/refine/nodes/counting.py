@@ -36,7 +36,8 @@ def added(outline: Outline, sides: Ints, t: Floats) -> Outline:
 
 def halfway(rows: Segments, sides: Ints) -> Floats:
     """The parameter at which each of these sides has half its length behind it."""
-    return arc_length.parameters(rows, sides, arc_length.lengths(rows.take(sides)) / 2)
+    wholes = arc_length.lengths(rows.take(sides))
+    return arc_length.parameters(rows, sides, wholes / 2, wholes)
 
 
 def loops(rows: Segments) -> tuple[Ints, Floats]:
