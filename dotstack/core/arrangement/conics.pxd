@@ -4,8 +4,6 @@ from dotstack.core.geometry.growing cimport FloatColumn, IntColumn
 from dotstack.core.geometry.one_by_one cimport OneByOne
 from dotstack.core.geometry.plane cimport angle, cross, dot
 
-cdef double _TURN, _NOWHERE
-
 @cython.final
 cdef class Meetings:
     cdef OneByOne _each
@@ -18,5 +16,4 @@ cdef class Meetings:
     cdef void circle_circle(self, Py_ssize_t a, Py_ssize_t b) except *
 
 cdef double complex unit_frame(OneByOne each, Py_ssize_t arc, double complex vector) noexcept
-cdef double arc_parameter(OneByOne each, Py_ssize_t arc, double theta, double snap) noexcept
 cdef bint _within(double t, double slack) noexcept

@@ -5,7 +5,7 @@ by a discriminant's sign.
 """
 
 import cython
-from cython.cimports.libc.math import copysign, fabs, hypot, pi, sqrt
+from cython.cimports.libc.math import copysign, fabs, hypot, sqrt
 
 from dotstack.core.geometry.arrays import Floats, Ints
 from dotstack.core.geometry.tolerance import Tolerance
@@ -14,8 +14,6 @@ if not cython.compiled:
     from dotstack.core.geometry.growing import FloatColumn, IntColumn
     from dotstack.core.geometry.one_by_one import OneByOne
     from dotstack.core.geometry.plane import angle, cross, dot
-
-_TURN, _NOWHERE = 2 * pi, -1.0
 
 
 class Meetings:
@@ -86,7 +84,7 @@ class Meetings:
         for side in range(2 if half > 0.0 else 1):
             t: cython.double = middle + half if side else middle - half
             spot: cython.doublecomplex = start + t * along
-            u: cython.double = arc_parameter(self._each, b, angle(spot), self._snap)
+            u: cython.double = self._each.parameter_at(b, angle(spot), self._snap)
             if u >= 0.0 and _within(t, slack):
                 self.append(a, t, b, u)
 
@@ -113,8 +111,8 @@ class Meetings:
         for side in range(2 if across > 0.0 else 1):
             off: cython.double = across if side else -across
             spoke: cython.doublecomplex = between / distance * (along + 1j * off)
-            t: cython.double = arc_parameter(each, a, angle(spoke), self._snap)
-            u: cython.double = arc_parameter(each, b, angle(spoke - between), self._snap)
+            t: cython.double = each.parameter_at(a, angle(spoke), self._snap)
+            u: cython.double = each.parameter_at(b, angle(spoke - between), self._snap)
             if t >= 0.0 and u >= 0.0:
                 self.append(a, t, b, u)
 
@@ -125,22 +123,6 @@ def unit_frame(
     """A vector from an arc's centre where the arc's ellipse is the unit circle."""
     local: cython.doublecomplex = vector * each.turn[arc].conjugate()
     return local.real / each.q[arc].real + 1j * (local.imag / each.q[arc].imag)
-
-
-def arc_parameter(
-    each: OneByOne, arc: cython.Py_ssize_t, theta: cython.double, snap: cython.double
-) -> cython.double:
-    """The parameter at an eccentric angle, −1 if it is off the arc by more than a length."""
-    span: cython.double = fabs(each.sweep[arc])
-    forward: cython.double = each.forward(arc, theta)
-    if forward <= span:
-        return forward / span if span > 0.0 else 0.0
-    # Off the arc, the nearer of its ends counts.
-    after: cython.double = forward - span
-    before: cython.double = _TURN - forward
-    if min(before, after) > snap / min(each.q[arc].real, each.q[arc].imag):
-        return _NOWHERE
-    return 0.0 if before < after else 1.0
 
 
 def _within(t: cython.double, slack: cython.double) -> cython.bint:

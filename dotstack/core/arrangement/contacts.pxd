@@ -1,6 +1,6 @@
 cimport cython
 
-from dotstack.core.arrangement.conics cimport Meetings, arc_parameter, unit_frame
+from dotstack.core.arrangement.conics cimport Meetings, unit_frame
 from dotstack.core.geometry.flat cimport Piece, piece_of
 from dotstack.core.geometry.growing cimport FloatColumn, IntColumn
 from dotstack.core.geometry.one_by_one cimport OneByOne
@@ -24,4 +24,3 @@ cdef class _Feet:
     cdef void _confirm(self, Py_ssize_t point, double complex spot, Py_ssize_t i, double u) except *
     cdef void _append(self, Py_ssize_t point, Py_ssize_t i, double u) except *
 
-cdef bint _is_circular(OneByOne each, Py_ssize_t i) noexcept

@@ -20,7 +20,7 @@ from dotstack.core.geometry.table import Table
 from dotstack.core.geometry.tolerance import Tolerance
 
 if not cython.compiled:
-    from dotstack.core.arrangement.conics import Meetings, arc_parameter, unit_frame
+    from dotstack.core.arrangement.conics import Meetings, unit_frame
     from dotstack.core.geometry.flat import Piece, piece_of
     from dotstack.core.geometry.growing import FloatColumn, IntColumn
     from dotstack.core.geometry.one_by_one import OneByOne
@@ -76,7 +76,7 @@ def _crossings(given: Gathered, pieces: Pieces, settled: Bools) -> Contacts:
             met.line_line(a, b)
         elif each.kind[a] == _LINE and each.kind[b] == _ARC:
             met.line_arc(a, b)
-        elif _is_circular(each, a) and _is_circular(each, b):
+        elif each.is_circular(a) and each.is_circular(b):
             met.circle_circle(a, b)
         else:
             first.append(a)
@@ -92,10 +92,6 @@ def _crossings(given: Gathered, pieces: Pieces, settled: Bools) -> Contacts:
         )
         found.append(_at(segments, *curved))
     return Contacts.stacked(found)
-
-
-def _is_circular(each: OneByOne, i: cython.Py_ssize_t) -> cython.bint:
-    return each.kind[i] == _ARC and each.q[i].real == each.q[i].imag
 
 
 def _ends_on(given: Gathered, pieces: Pieces, settled: Bools) -> Contacts:
@@ -213,7 +209,7 @@ class _Feet:
             local: cython.doublecomplex = unit_frame(each, i, spot - each.p[i])
             radius: cython.double = min(each.q[i].real, each.q[i].imag)
             if fabs(norm(local) - 1.0) * radius <= 2 * self._snap:
-                u = arc_parameter(each, i, angle(local), 0.0)
+                u = each.parameter_at(i, angle(local), 0.0)
                 if u >= 0.0:
                     self._confirm(point, spot, i, u)
         else:

@@ -1,150 +1,325 @@
 """The pole of inaccessibility: the centre of the largest circle inside an outline.
 
-Among points that lie on the outline no more than h apart, the centre of an empty circle can be
-moved until three of them hold it: to a corner of their Voronoi diagram, a circumcentre of their
-Delaunay triangles (Toussaint 1983). On its way from the largest circle's centre it cannot leave
-the outline, where some point is always within h/2. So the widest circumcentre inside is at least
-as far from all points as the largest circle is wide, r, and from the outline between them no
-less than √(r² − h²/4).
+By branch and bound (Land and Doig 1960) over square cells, which are quartered. How far the points
+of a cell are from a chord of the outline is convex, so nowhere more than at one of its corners; how
+far from the nearest of two chords is at most the mean of both. Along a strip whose walls keep their
+distance that mean is half of it in any cell, however long, and no cell is quartered in vain.
 """
 
-import numpy as np
-import scipy
+from math import inf
 
-from dotstack.core.arrangement import pairs
+import cython
+import numpy as np
+from cython.cimports.libc.math import fabs, sqrt
+
 from dotstack.core.geometry import flat
-from dotstack.core.geometry.arrays import Bools, Floats, Points, cross, dot
+from dotstack.core.geometry.arrays import Ints
+from dotstack.core.geometry.flat import Pieces
 from dotstack.core.geometry.outline import Outline
 
-_FLAT_RAD = 0.2
-# Of the error that is allowed, what the distance of the points may take.
-_SHARE = 0.95
-_FIRST_POINTS = 80
-_FEW_POINTS = 400
-_MOST_POINTS = 6_000
-_FIRST_CENTRES = 32
-_FURTHER = 8
-_OFF = 1e-4
-_SEED = 20_241
+if not cython.compiled:
+    from dotstack.core.geometry.growing import FloatColumn, IntColumn
+    from dotstack.core.geometry.plane import cross, dot, norm
+
+# Of the error that is allowed: what chords may stray by, and what cells may still promise.
+_STRAY, _PROMISE = 0.25, 0.5
+# The least of what outlines stray by, of their length.
+_LEAST = 1e-6
+# How often it is looked how far a chord is; a look from the middle of a cell counts as a few.
+_MOST_LOOKS, _LOOK = 500_000, 20
+# Below which the sum of two chords' directions is that of a sharp tip.
+_SHARP = 0.1
+_FAR = inf
 
 
 def inscribed_circle(outline: Outline, error: float = 0.01) -> tuple[float, float, float]:
     """The centre and radius of the largest inscribed circle, to a share of its radius.
 
     Of several equal ones any may come out. The promise holds for outlines up to 1,600 times as
-    long as that radius for 1 % (it takes 6,000 points, whose distance grows with the root of
-    the error); of a longer one the widest place that so many points tell comes out. Of an
-    outline without area, one of its points or one beside it, and 0. The outline must have simple
-    contours with holes running the other way, as the arrangement makes them.
+    long as that radius; of a longer one the widest place that was found till then comes out. Of
+    an outline without area, one of its points or one beside it, and 0. The outline must have
+    simple contours with holes running the other way, as the arrangement makes them, or all turned
+    round.
     """
     length = outline.length
     if not length:
         at = 0j if outline.is_empty else complex(outline.segments.start[0])
         return at.real, at.imag, 0.0
-    # How far apart points may be, as a share of the radius.
-    share = 2 * np.sqrt(1 - (1 - _SHARE * error) ** 2)
     # Whatever the shape, its area is at most its length times the radius.
-    apart = share * outline.area / length
-    # Where that means many points, a first look tells how much wider it is somewhere.
-    first = apart if length <= _FEW_POINTS * apart else length / _FIRST_POINTS
-    at, radius = _widest(_points(outline, first))
-    apart = max(apart, share * radius)
-    if apart < first:
-        at, radius = _widest(_points(outline, max(apart, length / _MOST_POINTS)))
-    if radius <= 0:
-        at, radius = _across(outline), 0.0
-    return at.real, at.imag, radius
-
-
-def _points(outline: Outline, apart: float) -> tuple[Points, Points]:
-    """Points on the outline no more than ``apart`` from the next ones, and these next ones."""
+    area = abs(outline.area)
+    stray = _STRAY * max(error * area / length, _LEAST * length)
     segments = outline.segments
-    pieces = flat.flatten(segments, np.arange(len(segments)), apart, _FLAT_RAD)
-    parent, t0, t1 = pieces.parent, pieces.t0, pieces.t1
-    start, end = pieces.start, pieces.end
-    while True:
-        count = np.ceil(np.abs(end - start) / apart).astype(np.intp).clip(1)
-        if (count == 1).all():
-            return start, end
-        row = np.repeat(np.arange(len(start)), count)
-        place = np.arange(len(row)) - np.repeat(np.cumsum(count) - count, count)
-        step = (t1 - t0)[row] / count[row]
-        parent, t0 = parent[row], t0[row] + place * step
-        last = place == count[row] - 1
-        t1 = np.where(last, t1[row], t0 + step)
-        start, end = segments.at(parent, t0), segments.at(parent, t1)
+    pieces = flat.flatten(segments, np.arange(len(segments)), stray, sag=stray)
+    search: _Search = _Search(pieces, outline.offsets, stray, 1.0 if outline.area > 0.0 else -1.0)
+    if area:
+        search.run(1.0 + _PROMISE * error)
+    return search.best.real, search.best.imag, search.radius
 
 
-def _widest(chords: tuple[Points, Points]) -> tuple[complex, float]:
-    """The circumcentre inside chords that is furthest from them, and how far; or 0 for none."""
-    start, end = chords
-    points = np.unique(start)
-    middle = complex(points.mean())
-    points -= middle
-    # Points on circles and lines cost much less a little off them.
-    off = np.random.default_rng(_SEED).uniform(-1, 1, (2, len(points))) * _OFF
-    points += (off[0] + 1j * off[1]) * np.abs(end - start).max()
-    try:
-        table = np.stack([points.real, points.imag], axis=1)
-        triangles = scipy.spatial.Delaunay(table, qhull_options="QJ").simplices
-    except (scipy.spatial.QhullError, ValueError):
-        # Too few, or as good as one.
-        return middle, 0.0
-    a, b, c = (points[corner] for corner in triangles.T)
-    with np.errstate(invalid="ignore", divide="ignore", over="ignore"):
-        b, c = b - a, c - a
-        centre = a + 1j * (b * np.abs(c) ** 2 - c * np.abs(b) ** 2) / (2 * cross(b, c))
-        wide = np.abs(centre - a)
-        near = np.abs(centre.real) <= np.abs(points.real).max()
-        near &= np.abs(centre.imag) <= np.abs(points.imag).max()
-    order = np.flatnonzero(near)
-    order = order[np.argsort(-wide[order])]
-    # The first one inside is most often among the first.
-    done, few = 0, _FIRST_CENTRES
-    while done < len(order):
-        tried = order[done : done + few]
-        inside = tried[_inside(start - middle, end - middle, centre[tried])]
-        if len(inside):
-            at = complex(centre[inside[0]]) + middle
-            return at, float(_distance(start, end, at))
-        done, few = done + few, _FURTHER * few
-    return middle, 0.0
+class _Level:
+    """Cells of one size: their middles, the most that the distance is in them, and their chords.
+
+    The chords of cell i, which are nearest anywhere in it, are chord[first[i]] up to
+    chord[first[i + 1]].
+    """
+
+    def __init__(self) -> None:
+        self.x, self.y, self.most = FloatColumn(), FloatColumn(), FloatColumn()
+        self.first, self.chord = IntColumn(), IntColumn()
+
+    def clear(self) -> None:
+        """Forgets all cells."""
+        self.x.clear()
+        self.y.clear()
+        self.most.clear()
+        self.first.clear()
+        self.chord.clear()
+        self.first.append(0)
 
 
-def _inside(start: Points, end: Points, points: Points) -> Bools:
-    """Which points the chords go round, by those that a ray from each crosses (Sunday 2001)."""
-    low, high = np.minimum(start.imag, end.imag), np.maximum(start.imag, end.imag)
-    left, right = np.minimum(start.real, end.real), np.maximum(start.real, end.real)
-    far = np.full(len(points), right.max())
-    looks = (points.real, points.imag, np.maximum(far, points.real), points.imag)
-    of, on = pairs.between(looks, (left, low, right, high), 0.0)
-    a, b = start[on] - points[of], end[on] - points[of]
-    side = cross(a, b)
-    up, down = (a.imag <= 0) & (b.imag > 0) & (side > 0), (a.imag > 0) & (b.imag <= 0) & (side < 0)
-    rounds = np.bincount(of[up], minlength=len(points)) - np.bincount(
-        of[down], minlength=len(points)
-    )
-    inside: Bools = rounds != 0
-    return inside
+class _Search:
+    """The widest place inside chords: on the left of each, or on its right if ``way`` is −1."""
 
+    def __init__(self, pieces: Pieces, offsets: Ints, stray: float, way: float) -> None:
+        self._stray, self._way = stray, way
+        self._start, self._end = pieces.start, pieces.end
+        n = len(pieces)
+        self._size, self._away = np.empty(n), np.empty(n)
+        self._unit, self._start_normal, self._end_normal = np.zeros((3, n), np.complex128)
+        self.radius, self._looked = 0.0, 0
+        parent: cython.Py_ssize_t[:] = pieces.parent
+        ends: cython.Py_ssize_t[:] = offsets
+        first: cython.Py_ssize_t = 0
+        c: cython.Py_ssize_t
+        for c in range(1, ends.shape[0]):
+            last: cython.Py_ssize_t = first
+            while last < parent.shape[0] and parent[last] < ends[c]:
+                last += 1
+            self._set_contour(first, last)
+            first = last
+        self.best = self._across()
 
-def _distance(start: Points, end: Points, point: complex) -> Floats:
-    """How far the point lies from the nearest chord."""
-    chord, gap = end - start, point - start
-    square = np.maximum(np.abs(chord) ** 2, np.finfo(float).tiny)
-    away: Floats = np.abs(gap - np.clip(dot(chord, gap) / square, 0.0, 1.0) * chord).min()
-    return away
+    def _set_contour(self, first: cython.Py_ssize_t, last: cython.Py_ssize_t) -> cython.void:
+        """Sets what is asked of the chords of a contour, from ``first`` up to ``last``."""
+        k: cython.Py_ssize_t
+        before: cython.Py_ssize_t = -1
+        for k in range(first, last):
+            chord: cython.doublecomplex = self._end[k] - self._start[k]
+            self._size[k] = norm(chord)
+            if self._size[k] > 0.0:
+                self._unit[k] = chord / self._size[k]
+                before = k
+        for k in range(first, last):
+            if self._size[k] > 0.0:
+                # Where a corner is nearest the sum of both chords' normals tells the sides.
+                normal: cython.doublecomplex = 1j * (self._unit[before] + self._unit[k])
+                self._end_normal[before] = self._start_normal[k] = normal
+                before = k
 
+    def _across(self) -> cython.doublecomplex:
+        """The middle between the longest chord's middle and what lies opposite, inside."""
+        longest: cython.Py_ssize_t = 0
+        k: cython.Py_ssize_t
+        for k in range(self._size.shape[0]):
+            if self._size[k] > self._size[longest]:
+                longest = k
+        middle: cython.doublecomplex = (self._start[longest] + self._end[longest]) / 2
+        inward: cython.doublecomplex = self._way * 1j * self._unit[longest]
+        least: cython.double = _FAR
+        for k in range(self._size.shape[0]):
+            near: cython.doublecomplex = (self._start[k] - middle) / inward
+            far: cython.doublecomplex = (self._end[k] - middle) / inward
+            if near.imag * far.imag < 0.0:
+                share: cython.double = near.imag / (near.imag - far.imag)
+                along: cython.double = near.real + (far - near).real * share
+                if 0.0 < along < least:
+                    least = along
+        return middle + inward * least / 2 if least < _FAR else middle
 
-def _across(outline: Outline) -> complex:
-    """The middle between the longest chord's middle and what lies opposite, on its left."""
-    start, end = _points(outline, outline.length / _FIRST_POINTS)
-    longest = int(np.abs(end - start).argmax())
-    chord = complex(end[longest] - start[longest])
-    middle = complex(start[longest]) + chord / 2
-    inward = 1j * chord / abs(chord)
-    gap, far = (start - middle) / inward, (end - middle) / inward
-    with np.errstate(invalid="ignore", divide="ignore"):
-        at = gap.real + (far - gap).real * gap.imag / (gap.imag - far.imag)
-    at = at[(gap.imag * far.imag < 0) & (at > 0)]
-    return middle + inward * float(at.min() if len(at) else 0.0) / 2
+    def run(self, enough: cython.double) -> None:
+        """Looks until no cell may hold ``enough`` times what is found."""
+        k: cython.Py_ssize_t
+        _: cython.int
+        here: _Level = _Level()
+        there: _Level = _Level()
+        here.clear()
+        low: cython.doublecomplex = self._start[0]
+        high: cython.doublecomplex = self._start[0]
+        for k in range(self._start.shape[0]):
+            spot: cython.doublecomplex = self._start[k]
+            low = min(low.real, spot.real) + 1j * min(low.imag, spot.imag)
+            high = max(high.real, spot.real) + 1j * max(high.imag, spot.imag)
+            if self._size[k] > 0.0:
+                here.chord.append(k)
+        half: cython.double = max(high.real - low.real, high.imag - low.imag) / 2
+        here.x.append((low.real + high.real) / 2)
+        here.y.append((low.imag + high.imag) / 2)
+        here.most.append(_FAR)
+        here.first.append(here.chord.count)
+        if here.chord.count == 0:
+            return
+        k = self._nearest(self.best, here.chord.view, 0, here.chord.count)
+        if self._is_inside:
+            self.radius = self._away[k]
+        while here.x.count > 0 and self._looked < _MOST_LOOKS:
+            there.clear()
+            half /= 2
+            for k in range(here.x.count):
+                if here.most.get(k) > enough * self.radius:
+                    corner: cython.doublecomplex = half + 1j * half
+                    for _ in range(4):
+                        corner = 1j * corner
+                        middle: cython.doublecomplex = here.x.get(k) + 1j * here.y.get(k)
+                        self._look(here, k, middle + corner, half, enough, there)
+            here, there = there, here
+
+    def _look(
+        self, above: _Level, parent: cython.Py_ssize_t, at: cython.doublecomplex,
+        half: cython.double, enough: cython.double, level: _Level,
+    ) -> None:  # fmt: skip
+        """Looks from the middle of a cell, and adds it to its level if it may be of use."""
+        first: cython.Py_ssize_t = above.first.get(parent)
+        last: cython.Py_ssize_t = above.first.get(parent + 1)
+        chords: cython.Py_ssize_t[:] = above.chord.view
+        one: cython.Py_ssize_t = self._nearest(at, chords, first, last)
+        away: cython.double = self._away[one]
+        reach: cython.double = half * sqrt(2.0)
+        most: cython.double = self._most_between(one, one, at, half)
+        if self._is_inside:
+            self._improve(at, away)
+        elif reach - away <= enough * self.radius:
+            return
+        if most <= enough * self.radius:
+            return
+        other: cython.Py_ssize_t = self._opposite(at, one, chords, first, last)
+        if other >= 0:
+            most = min(most, self._most_between(one, other, at, half))
+            if most <= enough * self.radius:
+                return
+        k: cython.Py_ssize_t
+        for k in range(first, last):
+            chord: cython.Py_ssize_t = chords[k]
+            if self._away[chord] <= most + reach:
+                level.chord.append(chord)
+        level.x.append(at.real)
+        level.y.append(at.imag)
+        level.most.append(most)
+        first = level.first.get(level.first.count - 1)
+        level.first.append(level.chord.count)
+        if other >= 0 and self._is_inside:
+            # The middle of the strip is wider than where the cell happens to have its own.
+            off: cython.doublecomplex = (at - self._foot(one, at)) / away
+            step: cython.double = (self._away[other] - away) / 2
+            at += off * min(step, half / max(fabs(off.real), fabs(off.imag)))
+            one = self._nearest(at, level.chord.view, first, level.chord.count)
+            if self._is_inside:
+                self._improve(at, self._away[one])
+
+    def _nearest(
+        self, at: cython.doublecomplex, chords: cython.Py_ssize_t[:], first: cython.Py_ssize_t,
+        last: cython.Py_ssize_t,
+    ) -> cython.Py_ssize_t:  # fmt: skip
+        """The nearest of some chords; how far all of them are, and whether inside, is noted."""
+        found: cython.Py_ssize_t = -1
+        least: cython.double = _FAR
+        k: cython.Py_ssize_t
+        for k in range(first, last):
+            chord: cython.Py_ssize_t = chords[k]
+            away: cython.double = self._distance(chord, at)
+            self._away[chord] = away
+            if away < least:
+                least, found = away, chord
+        # Where walls are nearer to each other than their chords stray, these may lie crossed.
+        enough: cython.double = least + 2 * self._stray
+        within: cython.bint = True
+        beyond: cython.bint = True
+        for k in range(first, last):
+            if self._away[chords[k]] <= enough:
+                side: cython.double = self._side(chords[k], at)
+                within, beyond = within and side > 0.0, beyond and side < 0.0
+        self._is_inside = within if within or beyond else self._goes_round(at)
+        self._looked += _LOOK + last - first
+        return found
+
+    def _distance(self, k: cython.Py_ssize_t, at: cython.doublecomplex) -> cython.double:
+        """How far a point is from a chord."""
+        start: cython.doublecomplex = self._start[k]
+        unit: cython.doublecomplex = self._unit[k]
+        x: cython.double = at.real - start.real
+        y: cython.double = at.imag - start.imag
+        along: cython.double = unit.real * x + unit.imag * y
+        off: cython.double = unit.real * y - unit.imag * x
+        if 0.0 < along < self._size[k]:
+            return fabs(off)
+        if along > 0.0:
+            along -= self._size[k]
+        return sqrt(along * along + off * off)
+
+    def _foot(self, k: cython.Py_ssize_t, at: cython.doublecomplex) -> cython.doublecomplex:
+        """The point of a chord that is nearest to another one."""
+        along: cython.double = dot(self._unit[k], at - self._start[k])
+        if along <= 0.0:
+            return self._start[k]
+        if along >= self._size[k]:
+            return self._end[k]
+        return self._start[k] + along * self._unit[k]
+
+    def _side(self, k: cython.Py_ssize_t, at: cython.doublecomplex) -> cython.double:
+        """Positive for a point on a chord's inner side, negative beyond it, 0 if none can tell."""
+        gap: cython.doublecomplex = at - self._start[k]
+        along: cython.double = dot(self._unit[k], gap)
+        if 0.0 < along < self._size[k]:
+            return self._way * cross(self._unit[k], gap)
+        normal: cython.doublecomplex = self._start_normal[k]
+        if along > 0.0:
+            normal, gap = self._end_normal[k], at - self._end[k]
+        # The walls of a sharp tip come nearer to each other than their chords stray.
+        return self._way * dot(normal, gap) if norm(normal) > _SHARP else 0.0
+
+    def _most_between(
+        self, one: cython.Py_ssize_t, other: cython.Py_ssize_t, at: cython.doublecomplex,
+        half: cython.double,
+    ) -> cython.double:  # fmt: skip
+        """The most that the mean distance of two chords is in a cell."""
+        found: cython.double = 0.0
+        _: cython.int
+        corner: cython.doublecomplex = half + 1j * half
+        for _ in range(4):
+            corner = 1j * corner
+            spot: cython.doublecomplex = at + corner
+            found = max(found, self._distance(one, spot) + self._distance(other, spot))
+        return found / 2
+
+    def _opposite(
+        self, at: cython.doublecomplex, one: cython.Py_ssize_t, chords: cython.Py_ssize_t[:],
+        first: cython.Py_ssize_t, last: cython.Py_ssize_t,
+    ) -> cython.Py_ssize_t:  # fmt: skip
+        """Of some chords the nearest that lies opposite of another one, or −1."""
+        ahead: cython.doublecomplex = at - self._foot(one, at)
+        found: cython.Py_ssize_t = -1
+        k: cython.Py_ssize_t
+        for k in range(first, last):
+            chord: cython.Py_ssize_t = chords[k]
+            nearer: cython.bint = found < 0 or self._away[chord] < self._away[found]
+            if nearer and dot(self._foot(chord, at) - at, ahead) > 0.0:
+                found = chord
+        return found
+
+    def _improve(self, at: cython.doublecomplex, away: cython.double) -> cython.void:
+        """Keeps a place inside if it is wider than what was found."""
+        if away > self.radius:
+            self.best, self.radius = at, away
+
+    def _goes_round(self, at: cython.doublecomplex) -> cython.bint:
+        """Whether the chords go round a point: those that a ray crosses tell (Sunday 2001)."""
+        self._looked += self._start.shape[0]
+        rounds: cython.int = 0
+        k: cython.Py_ssize_t
+        for k in range(self._start.shape[0]):
+            a: cython.doublecomplex = self._start[k] - at
+            b: cython.doublecomplex = self._end[k] - at
+            if a.imag <= 0.0 < b.imag and cross(a, b) > 0.0:
+                rounds += 1
+            elif b.imag <= 0.0 < a.imag and cross(a, b) < 0.0:
+                rounds -= 1
+        return rounds != 0

@@ -6,10 +6,11 @@ the segment itself, by its parameter.
 """
 
 from dataclasses import dataclass
+from math import inf
 
 import cython
 import numpy as np
-from cython.cimports.libc.math import ceil, fabs, tan
+from cython.cimports.libc.math import ceil, fabs, sin
 
 from dotstack.core.geometry.arrays import Floats, Ints, Points
 from dotstack.core.geometry.segments import ARC, CUBIC, Segments
@@ -96,7 +97,10 @@ class Piece:
             last: cython.doublecomplex = each.velocity(self.parent, self.t1)
             least: cython.double = _VANISHING * max(norm(first), norm(last))
             self.spread_rad = max(self._angle(first, least), self._angle(last, least))
-        self.sag = self.size / 2 * tan(min(self.spread_rad, 1.5))
+        # As on a circle of the larger radius: shrinking it along an axis makes the ellipse.
+        radii: cython.doublecomplex = each.q[self.parent]
+        half: cython.double = sin((self.t1 - self.t0) * each.sweep[self.parent] / 4)
+        self.sag = 2 * max(radii.real, radii.imag) * half * half
 
     def _bound_cubic(self, each: OneByOne) -> cython.void:
         i: cython.Py_ssize_t = self.parent
@@ -113,7 +117,9 @@ class Piece:
         )
         if self.size > 0.0:
             off: cython.double = fabs(cross(self.chord, first))
-            self.sag = max(off, fabs(cross(self.chord, c - self.start))) / self.size
+            off = max(off, fabs(cross(self.chord, c - self.start)))
+            # Both handles' shares of a point are at most three quarters.
+            self.sag = 0.75 * off / self.size
 
     def _angle(self, direction: cython.doublecomplex, least: cython.double) -> cython.double:
         """The angle between a direction and the chord; 0 for one that is vanishing."""
@@ -172,16 +178,20 @@ def piece_of(
     return piece
 
 
-def flatten(segments: Segments, index: Ints, floor: float, limit_rad: float = FLAT_RAD) -> Pieces:
+def flatten(
+    segments: Segments, index: Ints, floor: float, limit_rad: float = FLAT_RAD, sag: float = inf
+) -> Pieces:
     """Cuts segments ``index`` into pieces that stray at most ``limit_rad``, in parameter order.
 
-    Pieces not longer than ``floor`` are not cut further, whatever their direction does, nor
-    those that rounding alone makes up; segments that are one point are a piece of no length.
+    Nor do they stray further than ``sag`` from their chords. Pieces not longer than ``floor``
+    are not cut further, whatever their direction does, nor those that rounding alone makes up;
+    segments that are one point are a piece of no length.
     """
     if not len(index):
         return _tabled([])
     floor = max(floor, _ROUNDING * float(np.abs(segments.start).max(initial=0.0)))
     each: OneByOne = OneByOne(segments)
+    most: cython.double = sag
     found, todo = list[Piece](), list[Piece]()
     rows: cython.Py_ssize_t[:] = index
     place: cython.Py_ssize_t
@@ -195,7 +205,8 @@ def flatten(segments: Segments, index: Ints, floor: float, limit_rad: float = FL
         while todo:
             piece: Piece = todo.pop()
             t0, t1 = piece.t0, piece.t1
-            flat: cython.bint = piece.spread_rad <= limit_rad or t1 - t0 < _SHORTEST
+            flat: cython.bint = piece.spread_rad <= limit_rad and piece.sag <= most
+            flat |= t1 - t0 < _SHORTEST
             if flat or piece.is_tiny(each, floor):
                 found.append(piece)
             else:

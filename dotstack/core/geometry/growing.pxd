@@ -3,7 +3,7 @@ cimport cython
 @cython.final
 cdef class IntColumn:
     cdef object _room
-    cdef Py_ssize_t[:] _view
+    cdef Py_ssize_t[:] view
     cdef readonly Py_ssize_t count
     cdef void append(self, Py_ssize_t value) except *
     cdef void insert(self, Py_ssize_t place, Py_ssize_t value) except *

@@ -9,19 +9,25 @@ _LEAST = 64
 
 
 class IntColumn:
-    """Whole numbers, one after the other; ``clear`` lets the room be used again."""
+    """Whole numbers, one after the other; ``clear`` lets the room be used again.
+
+    Attributes:
+        count: how many there are.
+        view: the room that they are in, which is another one after some more.
+
+    """
 
     def __init__(self) -> None:
         self._room = np.empty(_LEAST, np.intp)
-        self._view = self._room
+        self.view = self._room
         self.count = 0
 
     def append(self, value: cython.Py_ssize_t) -> None:
         """Adds one."""
-        if self.count == self._view.shape[0]:
+        if self.count == self.view.shape[0]:
             self._room = np.concatenate([self._room, self._room])
-            self._view = self._room
-        self._view[self.count] = value
+            self.view = self._room
+        self.view[self.count] = value
         self.count += 1
 
     def insert(self, place: cython.Py_ssize_t, value: cython.Py_ssize_t) -> None:
@@ -29,16 +35,16 @@ class IntColumn:
         self.append(value)
         i: cython.Py_ssize_t
         for i in range(self.count - 1, place, -1):
-            self._view[i] = self._view[i - 1]
-        self._view[place] = value
+            self.view[i] = self.view[i - 1]
+        self.view[place] = value
 
     def get(self, place: cython.Py_ssize_t) -> cython.Py_ssize_t:
         """The one at ``place``, which is below ``count``."""
-        return self._view[place]
+        return self.view[place]
 
     def set(self, place: cython.Py_ssize_t, value: cython.Py_ssize_t) -> cython.void:
         """Puts another one at ``place``."""
-        self._view[place] = value
+        self.view[place] = value
 
     def clear(self) -> None:
         """Forgets all."""

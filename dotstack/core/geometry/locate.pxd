@@ -1,5 +1,6 @@
+from dotstack.core.geometry.growing cimport IntColumn
 from dotstack.core.geometry.one_by_one cimport OneByOne
-from dotstack.core.geometry.plane cimport dot, norm
+from dotstack.core.geometry.plane cimport angle, dot, norm
 
 cdef double _FAR
 cdef int _SAMPLES, _NEWTON_STEPS

@@ -10,8 +10,9 @@ from dotstack.core.geometry.arrays import Floats, Ints, Points, ranges
 from dotstack.core.geometry.segments import Segments
 
 if not cython.compiled:
+    from dotstack.core.geometry.growing import IntColumn
     from dotstack.core.geometry.one_by_one import OneByOne
-    from dotstack.core.geometry.plane import dot, norm
+    from dotstack.core.geometry.plane import angle, dot, norm
 
 _SAMPLES, _FAR = 9, float("inf")
 _NEWTON_STEPS = 6
@@ -159,9 +160,12 @@ def nearest_of_all(segments: Segments, point: complex) -> tuple[int, float, floa
     """
     corners = np.concatenate([segments.start, segments.end])
     extent = abs(complex(np.ptp(corners.real), np.ptp(corners.imag)))
-    pieces = flat.flatten(segments, np.arange(len(segments)), _NEAREST * extent)
-    best = (0, 0.0, np.inf)
+    # No bound parts the pieces of a circle whose centre asks.
+    best, others = _on_circles(segments, point)
+    pieces = flat.flatten(segments, others, _NEAREST * extent)
     for _ in range(_HALVINGS):
+        if not len(pieces):
+            break
         gap, chord = point - pieces.start, pieces.chord
         square = np.maximum(np.abs(chord) ** 2, np.finfo(float).tiny)
         along = np.clip(arrays.dot(chord, gap) / square, 0.0, 1.0)
@@ -176,7 +180,26 @@ def nearest_of_all(segments: Segments, point: complex) -> tuple[int, float, floa
         # Also a straight one may be run through at any speed, and its nearest point elsewhere.
         size = pieces.sag + np.abs(chord)
         open_ &= size > _NEAREST * (best[2] + np.abs(pieces.start - point))
-        if not open_.any():
-            break
         pieces = flat.halve(segments, pieces.take(open_))
     return best
+
+
+def _on_circles(segments: Segments, point: complex) -> tuple[tuple[int, float, float], Ints]:
+    """As ``nearest_of_all``, of arcs of circles; and which segments are none."""
+    each: OneByOne = OneByOne(segments)
+    others: IntColumn = IntColumn()
+    spot: cython.doublecomplex = point
+    nearest_row: cython.Py_ssize_t = 0
+    nearest_t: cython.double = 0.0
+    least: cython.double = _FAR
+    i: cython.Py_ssize_t
+    for i in range(each.kind.shape[0]):
+        if not each.is_circular(i):
+            others.append(i)
+            continue
+        spoke: cython.doublecomplex = (spot - each.p[i]) * each.turn[i].conjugate()
+        t: cython.double = each.parameter_at(i, angle(spoke), _FAR)
+        away: cython.double = norm(each.at(i, t) - spot)
+        if away < least:
+            nearest_row, nearest_t, least = i, t, away
+    return (nearest_row, nearest_t, least), others.array()

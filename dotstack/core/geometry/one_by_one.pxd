@@ -14,6 +14,8 @@ cdef class OneByOne:
     cdef double complex velocity(self, Py_ssize_t i, double t) noexcept
     cdef double complex acceleration(self, Py_ssize_t i, double t) noexcept
     cdef double forward(self, Py_ssize_t i, double theta) noexcept
+    cdef double parameter_at(self, Py_ssize_t arc, double theta, double reach) noexcept
+    cdef bint is_circular(self, Py_ssize_t i) noexcept
     cdef double complex polar(self, Py_ssize_t i, double r, double s, double t) noexcept
 
 @cython.final

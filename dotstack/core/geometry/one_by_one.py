@@ -107,6 +107,27 @@ class OneByOne:
         along: cython.double = fmod(way * (theta - self.angle[i]), _TURN)
         return along + _TURN if along < 0.0 else along
 
+    def parameter_at(
+        self, arc: cython.Py_ssize_t, theta: cython.double, reach: cython.double
+    ) -> cython.double:
+        """The parameter of an arc at an eccentric angle, or at the nearer of its ends.
+
+        −1 if that is further away than a length along its smaller radius.
+        """
+        span: cython.double = fabs(self.sweep[arc])
+        forward: cython.double = self.forward(arc, theta)
+        if forward <= span:
+            return forward / span if span > 0.0 else 0.0
+        after: cython.double = forward - span
+        before: cython.double = _TURN - forward
+        if min(before, after) > reach / min(self.q[arc].real, self.q[arc].imag):
+            return -1.0
+        return 0.0 if before < after else 1.0
+
+    def is_circular(self, i: cython.Py_ssize_t) -> cython.bint:
+        """Whether it is an arc of a circle."""
+        return self.kind[i] == _ARC and self.q[i].real == self.q[i].imag
+
     def polar(
         self, i: cython.Py_ssize_t, r: cython.double, s: cython.double, t: cython.double
     ) -> cython.doublecomplex:

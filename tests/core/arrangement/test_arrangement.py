@@ -294,20 +294,31 @@ def test_dots_lie_in_the_widest_place_of_any_region(operands: list[Outline]) -> 
                 assert outline.nearest(*spot)[0] * 0.99 <= room
 
 
+@pytest.mark.parametrize("error", [0.01, 0.1])
 @pytest.mark.parametrize(
     ("outline", "radius"),
     [
         (ellipse(50, 50), 50),
         (rectangle(100, 2), 1),
+        (rectangle(1500, 2).transformed(Affine.rotation_deg(17)), 1),
         (polygon(3, 10, 10), 5),
         (ellipse(50, 50, inner=0.8), 5),
         (ellipse(50, 50, inner=0.99), 0.25),
+        (ellipse(50, 50, inner=0.9922), 0.195),
+        # A sickle, corners that touch, a comb, and a slit that is narrower than its chords stray.
+        (difference(ellipse(50, 50), [ellipse(45, 45).transformed(Affine.translation(4, 0))]), 4.5),
+        (read("M0 0H10V10H18V18H10V10H0Z"), 5),
+        (read("M0 0" + "h1v-9h1v9" * 40 + "V3H0Z"), 1.541667),
+        (difference(rectangle(100, 100), [read("M0 -40Q.001 0 0 40Q-.001 0 0 -40Z")]), 25),
         (read("M0 0C10 0 10 0 10 10C10 0 10 0 20 0C10 0 10 0 10 -10C10 0 10 0 0 0Z"), 1.76777),
         (read("M5 5L15 5L10 5Z"), 0),
         (read("M5 5L5 5Z"), 0),
     ],
 )
-def test_dots_of_rings_cusps_and_next_to_nothing(outline: Outline, radius: float) -> None:
-    x, y, found = pole.inscribed_circle(outline)
-    assert found == pytest.approx(radius, rel=0.01)
+def test_dots_lie_in_the_widest_place(outline: Outline, radius: float, error: float) -> None:
+    x, y, found = pole.inscribed_circle(outline, error)
+    assert found == pytest.approx(radius, rel=error)
     assert math.isfinite(x + y)
+    if radius:
+        assert outline.contains(x, y)
+        assert outline.nearest(x, y)[0] >= radius * (1 - error)

@@ -162,6 +162,19 @@ def test_the_nearest_point_is_no_further_than_any_other(
     assert on_it[0] <= 1e-9
 
 
+@given(st.floats(-1e-6, 1e-6), st.floats(0.3, 6))
+def test_the_centre_of_an_arc_is_as_near_to_all_of_it(off: float, sweep: float) -> None:
+    """No bound tells its pieces apart: it once took a quarter of a minute."""
+    turn = np.array([0.5])
+    row = Segments.arcs(np.array([30j]), np.array([20 + 20j]), turn, turn, np.array([sweep]))
+    arc = Outline.from_contours([Contour(row, closed=False)])
+    distance, (x, y) = arc.nearest(off, 30 - off)
+    assert distance == pytest.approx(20, abs=2e-6)
+    assert math.hypot(x - off, y - 30 + off) == pytest.approx(distance, abs=1e-12)
+    spots = row.at(np.zeros(200, int), np.linspace(0, 1, 200))
+    assert distance <= np.abs(spots - complex(off, 30 - off)).min() + 1e-12
+
+
 @given(st.floats(0, 10))
 def test_along_a_straight_curve_the_nearest_point_is_straight_across(x: float) -> None:
     """It overshoots and comes back, ever faster and slower."""
