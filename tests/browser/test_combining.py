@@ -306,6 +306,22 @@ def test_a_box_over_three_rings_leaves_a_gap_in_all_of_them(editor: Editor, tmp_
         lines.select_option("enclosed")
 
 
+def test_large_counts_stay_within_their_tile(editor: Editor) -> None:
+    bars = "".join(f"M{20 + 12 * i} 20h6v150h-6z" for i in range(12))
+    beams = "".join(f"M20 {20 + 12 * i}h150v6h-150z" for i in range(12))
+    editor.paste_svg(f'<path d="{bars}"/><path d="{beams}"/>')
+    editor.page.keyboard.press("Control+a")
+    tile = editor.tile("overlap")
+    count = tile.locator(".count")
+    expect(count).to_have_text("144 pc 576 nd")
+    around, within = tile.bounding_box(), count.bounding_box()
+    assert around is not None
+    assert within is not None
+    assert count.evaluate("each => each.scrollWidth <= each.clientWidth")
+    assert around["x"] < within["x"]
+    assert within["x"] + within["width"] < around["x"] + around["width"]
+
+
 def test_lines_count_as_areas_where_that_is_chosen(editor: Editor, tmp_path: Path) -> None:
     editor.type_shape("1", (128, 128), radius=40)
     editor.page.get_by_label("No fill").click()

@@ -15,11 +15,16 @@ const props = defineProps<{
 }>();
 const emit = defineEmits<{ show: []; hide: []; take: [] }>();
 
+/** As many letters stand in a line of the tile. */
+const FITS = 14;
+
 const isEmpty = computed(() => props.tile.count === 0);
 const count = computed(() => {
   if (isEmpty.value) return 'nothing left';
   if (props.tile.unchanged) return 'changes nothing';
-  return `${props.tile.count} pc · ${props.tile.nodes} nd`;
+  const [pieces, nodes] = [`${props.tile.count} pc`, `${props.tile.nodes} nd`];
+  const inOne = `${pieces} · ${nodes}`;
+  return inOne.length > FITS ? `${pieces}\n${nodes}` : inOne;
 });
 const spoken = computed(() => {
   const { count: pieces, nodes } = props.tile;
@@ -69,7 +74,7 @@ const pieces = computed(() =>
       />
     </svg>
     <b>{{ words.word }}</b>
-    <small class="mono">{{ count }}</small>
+    <small class="mono count">{{ count }}</small>
     <small v-if="tile.idle.length" class="without">
       without {{ tile.idle.map(({ name }) => name).join(', ') }}
     </small>
@@ -77,6 +82,12 @@ const pieces = computed(() =>
 </template>
 
 <style scoped>
+.tile .count {
+  margin: 0 -4px;
+  letter-spacing: -0.03em;
+  text-align: center;
+  white-space: pre-line;
+}
 .without {
   max-width: 100%;
   overflow: hidden;
