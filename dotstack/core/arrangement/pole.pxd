@@ -23,7 +23,6 @@ cdef class _Search:
     cdef readonly double complex best
     cdef readonly double radius
     cdef void _set_contour(self, Py_ssize_t first, Py_ssize_t last) noexcept
-    cdef double complex _across(self) noexcept
     cdef void _look(self, _Level above, Py_ssize_t parent, double complex at, double half, double enough, _Level level) except *
     cdef Py_ssize_t _nearest(self, double complex at, Py_ssize_t[:] chords, Py_ssize_t first, Py_ssize_t last) noexcept
     cdef double _distance(self, Py_ssize_t k, double complex at) noexcept

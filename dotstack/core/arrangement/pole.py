@@ -13,9 +13,10 @@ import numpy as np
 from cython.cimports.libc.math import fabs, sqrt
 
 from dotstack.core.geometry import flat
-from dotstack.core.geometry.arrays import Ints
+from dotstack.core.geometry.arrays import Floats, Ints, Points
 from dotstack.core.geometry.flat import Pieces
 from dotstack.core.geometry.outline import Outline
+from dotstack.core.geometry.segments import Segments
 
 if not cython.compiled:
     from dotstack.core.geometry.growing import FloatColumn, IntColumn
@@ -23,8 +24,10 @@ if not cython.compiled:
 
 # Of the error that is allowed: what chords may stray by, and what cells may still promise.
 _STRAY, _PROMISE = 0.25, 0.5
-# The least of what outlines stray by, of their length.
-_LEAST = 1e-6
+# Of the length: what strays by less is a sliver. Between how many points one is looked through,
+# and how many of these places may be none.
+_LEAST = 2.5e-7
+_PLACES, _TRIES, _NEWTON_STEPS = 64, 8, 6
 # How often it is looked how far a chord is; a look from the middle of a cell counts as a few.
 _MOST_LOOKS, _LOOK = 500_000, 20
 # Below which the sum of two chords' directions is that of a sharp tip.
@@ -36,24 +39,65 @@ def inscribed_circle(outline: Outline, error: float = 0.01) -> tuple[float, floa
     """The centre and radius of the largest inscribed circle, to a share of its radius.
 
     Of several equal ones any may come out. The promise holds for outlines up to 1,600 times as
-    long as that radius; of a longer one the widest place that was found till then comes out. Of
-    an outline without area, one of its points or one beside it, and 0. The outline must have
-    simple contours with holes running the other way, as the arrangement makes them, or all turned
-    round.
+    long as that radius; of a longer one a wide place inside comes out, of one without area one of
+    its points, and 0. The outline must have simple contours with holes running the other way, as
+    the arrangement makes them, or all turned round.
     """
-    length = outline.length
+    length, area = outline.length, outline.area
     if not length:
         at = 0j if outline.is_empty else complex(outline.segments.start[0])
         return at.real, at.imag, 0.0
+    way = 1.0 if area > 0.0 else -1.0
     # Whatever the shape, its area is at most its length times the radius.
-    area = abs(outline.area)
-    stray = _STRAY * max(error * area / length, _LEAST * length)
-    segments = outline.segments
-    pieces = flat.flatten(segments, np.arange(len(segments)), stray, sag=stray)
-    search: _Search = _Search(pieces, outline.offsets, stray, 1.0 if outline.area > 0.0 else -1.0)
-    if area:
+    stray = _STRAY * error * abs(area) / length
+    if stray > _LEAST * length:
+        search: _Search = _Search(outline, stray, way)
         search.run(1.0 + _PROMISE * error)
-    return search.best.real, search.best.imag, search.radius
+        if search.radius > 2.0 * stray:
+            return search.best.real, search.best.imag, search.radius
+    at, radius = _between(outline, way)
+    return at.real, at.imag, radius
+
+
+def _between(outline: Outline, way: float) -> tuple[complex, float]:
+    """As ``inscribed_circle``, of slivers: the widest of some places between opposite points."""
+    segments = outline.segments
+    pieces = flat.flatten(segments, np.arange(len(segments)), 0.0)
+    count = 1 + _PLACES // len(pieces)
+    own = np.repeat(np.arange(len(pieces)), count)
+    share = np.tile((np.arange(count) + 0.5) / count, len(pieces))
+    t = pieces.t0[own] + (pieces.t1 - pieces.t0)[own] * share
+    with np.errstate(invalid="ignore", divide="ignore", over="ignore"):
+        speed = segments.velocity(pieces.parent[own], t)
+        inward = way * 1j * speed / np.abs(speed)
+        begun = segments.at(pieces.parent[own], t)
+        middle = begun + inward * _ahead(segments, pieces, begun, inward, own) / 2
+        room = np.abs(middle - begun)
+        for across in (1j * inward, -1j * inward):
+            room = np.fmin(room, _ahead(segments, pieces, middle, across, own))
+    for i in np.argsort(-np.where(np.isfinite(room), room, 0.0))[:_TRIES]:
+        at = complex(middle[i])
+        if np.isfinite(at) and outline.contains(at.real, at.imag):
+            return at, outline.nearest(at.real, at.imag)[0]
+    return complex(outline.segments.start[0]), 0.0
+
+
+def _ahead(segments: Segments, pieces: Pieces, eye: Points, towards: Points, own: Ints) -> Floats:
+    """How far each eye sees in its direction, past its ``own`` piece, till it meets another."""
+    start = (pieces.start - eye[:, None]) / towards[:, None]
+    end = (pieces.end - eye[:, None]) / towards[:, None]
+    meets = (start.imag * end.imag < 0) & (own[:, None] != np.arange(len(pieces)))
+    of, on = np.nonzero(meets)
+    low, high = pieces.t0[on], pieces.t1[on]
+    t = low + (high - low) * start.imag[of, on] / (start.imag - end.imag)[of, on]
+    for _ in range(_NEWTON_STEPS):
+        off = (segments.at(pieces.parent[on], t) - eye[of]) / towards[of]
+        rate = segments.velocity(pieces.parent[on], t) / towards[of]
+        t = np.clip(t - np.nan_to_num(off.imag / rate.imag), low, high)
+    ahead = ((segments.at(pieces.parent[on], t) - eye[of]) / towards[of]).real
+    found = np.full(len(eye), np.inf)
+    np.minimum.at(found, of[ahead > 0], ahead[ahead > 0])
+    return found
 
 
 class _Level:
@@ -80,15 +124,17 @@ class _Level:
 class _Search:
     """The widest place inside chords: on the left of each, or on its right if ``way`` is −1."""
 
-    def __init__(self, pieces: Pieces, offsets: Ints, stray: float, way: float) -> None:
+    def __init__(self, outline: Outline, stray: float, way: float) -> None:
         self._stray, self._way = stray, way
+        segments = outline.segments
+        pieces = flat.flatten(segments, np.arange(len(segments)), stray, sag=stray)
         self._start, self._end = pieces.start, pieces.end
         n = len(pieces)
         self._size, self._away = np.empty(n), np.empty(n)
         self._unit, self._start_normal, self._end_normal = np.zeros((3, n), np.complex128)
-        self.radius, self._looked = 0.0, 0
+        self.best, self.radius, self._looked = 0j, 0.0, 0
         parent: cython.Py_ssize_t[:] = pieces.parent
-        ends: cython.Py_ssize_t[:] = offsets
+        ends: cython.Py_ssize_t[:] = outline.offsets
         first: cython.Py_ssize_t = 0
         c: cython.Py_ssize_t
         for c in range(1, ends.shape[0]):
@@ -97,7 +143,6 @@ class _Search:
                 last += 1
             self._set_contour(first, last)
             first = last
-        self.best = self._across()
 
     def _set_contour(self, first: cython.Py_ssize_t, last: cython.Py_ssize_t) -> cython.void:
         """Sets what is asked of the chords of a contour, from ``first`` up to ``last``."""
@@ -115,26 +160,6 @@ class _Search:
                 normal: cython.doublecomplex = 1j * (self._unit[before] + self._unit[k])
                 self._end_normal[before] = self._start_normal[k] = normal
                 before = k
-
-    def _across(self) -> cython.doublecomplex:
-        """The middle between the longest chord's middle and what lies opposite, inside."""
-        longest: cython.Py_ssize_t = 0
-        k: cython.Py_ssize_t
-        for k in range(self._size.shape[0]):
-            if self._size[k] > self._size[longest]:
-                longest = k
-        middle: cython.doublecomplex = (self._start[longest] + self._end[longest]) / 2
-        inward: cython.doublecomplex = self._way * 1j * self._unit[longest]
-        least: cython.double = _FAR
-        for k in range(self._size.shape[0]):
-            near: cython.doublecomplex = (self._start[k] - middle) / inward
-            far: cython.doublecomplex = (self._end[k] - middle) / inward
-            if near.imag * far.imag < 0.0:
-                share: cython.double = near.imag / (near.imag - far.imag)
-                along: cython.double = near.real + (far - near).real * share
-                if 0.0 < along < least:
-                    least = along
-        return middle + inward * least / 2 if least < _FAR else middle
 
     def run(self, enough: cython.double) -> None:
         """Looks until no cell may hold ``enough`` times what is found."""
@@ -156,11 +181,6 @@ class _Search:
         here.y.append((low.imag + high.imag) / 2)
         here.most.append(_FAR)
         here.first.append(here.chord.count)
-        if here.chord.count == 0:
-            return
-        k = self._nearest(self.best, here.chord.view, 0, here.chord.count)
-        if self._is_inside:
-            self.radius = self._away[k]
         while here.x.count > 0 and self._looked < _MOST_LOOKS:
             there.clear()
             half /= 2
