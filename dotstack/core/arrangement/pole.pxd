@@ -17,7 +17,8 @@ cdef class _Search:
     cdef const double complex[:] _start, _end
     cdef double complex[:] _unit, _start_normal, _end_normal
     cdef double[:] _size, _away
-    cdef double _stray, _way
+    cdef double _way
+    cdef const double[:] _sag
     cdef bint _is_inside
     cdef Py_ssize_t _looked
     cdef readonly double complex best

@@ -24,10 +24,13 @@ if not cython.compiled:
 
 # Of the error that is allowed: what chords may stray by, and what cells may still promise.
 _STRAY, _PROMISE = 0.25, 0.5
-# Of the length: what strays by less is a sliver. Between how many points one is looked through,
-# and how many of these places may be none.
-_LEAST = 2.5e-7
-_PLACES, _TRIES, _NEWTON_STEPS = 64, 8, 6
+# The least of what chords may stray by, as a share of the length.
+_LEAST = 1e-6
+# From how many places it is looked across a sliver, past how many pieces in all, and how many of
+# the widest may lie outside.
+_PLACES, _PASSED, _TRIES, _NEWTON_STEPS = 64, 1_000_000, 8, 6
+# By which places are spread: the golden ratio.
+_SPREAD = 0.6180339887
 # How often it is looked how far a chord is; a look from the middle of a cell counts as a few.
 _MOST_LOOKS, _LOOK = 500_000, 20
 # Below which the sum of two chords' directions is that of a sharp tip.
@@ -49,13 +52,16 @@ def inscribed_circle(outline: Outline, error: float = 0.01) -> tuple[float, floa
         return at.real, at.imag, 0.0
     way = 1.0 if area > 0.0 else -1.0
     # Whatever the shape, its area is at most its length times the radius.
-    stray = _STRAY * error * abs(area) / length
-    if stray > _LEAST * length:
-        search: _Search = _Search(outline, stray, way)
+    stray = _STRAY * max(error * abs(area) / length, _LEAST * length)
+    search: _Search = _Search(outline, stray, way)
+    if area:
         search.run(1.0 + _PROMISE * error)
-        if search.radius > 2.0 * stray:
-            return search.best.real, search.best.imag, search.radius
-    at, radius = _between(outline, way)
+    at, radius = complex(search.best), search.radius
+    # Chords stray too far for so narrow a place.
+    if stray > 2 * _STRAY * error * radius:
+        other, room = _between(outline, way)
+        if radius <= 2 * stray or room > radius:
+            at, radius = other, room
     return at.real, at.imag, radius
 
 
@@ -63,9 +69,9 @@ def _between(outline: Outline, way: float) -> tuple[complex, float]:
     """As ``inscribed_circle``, of slivers: the widest of some places between opposite points."""
     segments = outline.segments
     pieces = flat.flatten(segments, np.arange(len(segments)), 0.0)
-    count = 1 + _PLACES // len(pieces)
-    own = np.repeat(np.arange(len(pieces)), count)
-    share = np.tile((np.arange(count) + 0.5) / count, len(pieces))
+    count = min(_PLACES, max(_TRIES, _PASSED // len(pieces)))
+    share, own = np.modf(len(pieces) * np.modf(_SPREAD * np.arange(1, count + 1))[0])
+    own = own.astype(np.intp)
     t = pieces.t0[own] + (pieces.t1 - pieces.t0)[own] * share
     with np.errstate(invalid="ignore", divide="ignore", over="ignore"):
         speed = segments.velocity(pieces.parent[own], t)
@@ -125,10 +131,10 @@ class _Search:
     """The widest place inside chords: on the left of each, or on its right if ``way`` is −1."""
 
     def __init__(self, outline: Outline, stray: float, way: float) -> None:
-        self._stray, self._way = stray, way
+        self._way = way
         segments = outline.segments
         pieces = flat.flatten(segments, np.arange(len(segments)), stray, sag=stray)
-        self._start, self._end = pieces.start, pieces.end
+        self._start, self._end, self._sag = pieces.start, pieces.end, pieces.sag
         n = len(pieces)
         self._size, self._away = np.empty(n), np.empty(n)
         self._unit, self._start_normal, self._end_normal = np.zeros((3, n), np.complex128)
@@ -250,11 +256,11 @@ class _Search:
             if away < least:
                 least, found = away, chord
         # Where walls are nearer to each other than their chords stray, these may lie crossed.
-        enough: cython.double = least + 2 * self._stray
+        enough: cython.double = least + self._sag[found]
         within: cython.bint = True
         beyond: cython.bint = True
         for k in range(first, last):
-            if self._away[chords[k]] <= enough:
+            if self._away[chords[k]] <= enough + self._sag[chords[k]]:
                 side: cython.double = self._side(chords[k], at)
                 within, beyond = within and side > 0.0, beyond and side < 0.0
         self._is_inside = within if within or beyond else self._goes_round(at)
@@ -332,7 +338,7 @@ class _Search:
 
     def _goes_round(self, at: cython.doublecomplex) -> cython.bint:
         """Whether the chords go round a point: those that a ray crosses tell (Sunday 2001)."""
-        self._looked += self._start.shape[0]
+        self._looked += self._start.shape[0] // _LOOK
         rounds: cython.int = 0
         k: cython.Py_ssize_t
         for k in range(self._start.shape[0]):

@@ -36,6 +36,10 @@ def read(data: str) -> Outline:
     return Outline.from_path_data(data)
 
 
+def turned(outline: Outline, degrees: float) -> Outline:
+    return outline.transformed(Affine.rotation_deg(degrees))
+
+
 def cusp(noise: float, seed: int) -> Outline:
     rng = random.Random(seed)
     numbers = [repr(value + rng.uniform(-noise, noise)) for value in CUSP]
@@ -300,7 +304,7 @@ def test_dots_lie_in_the_widest_place_of_any_region(operands: list[Outline]) -> 
     [
         (ellipse(50, 50), 50),
         (rectangle(100, 2), 1),
-        (rectangle(1500, 2).transformed(Affine.rotation_deg(17)), 1),
+        (turned(rectangle(1500, 2), 17), 1),
         (polygon(3, 10, 10), 5),
         (ellipse(50, 50, inner=0.8), 5),
         (ellipse(50, 50, inner=0.99), 0.25),
@@ -311,9 +315,11 @@ def test_dots_lie_in_the_widest_place_of_any_region(operands: list[Outline]) -> 
         (read("M0 0" + "h1v-9h1v9" * 40 + "V3H0Z"), 1.541667),
         (difference(rectangle(100, 100), [read("M0 -40Q.001 0 0 40Q-.001 0 0 -40Z")]), 25),
         (read("M0 0C10 0 10 0 10 10C10 0 10 0 20 0C10 0 10 0 10 -10C10 0 10 0 0 0Z"), 1.76777),
-        # Slivers a million times as long as wide.
+        # A disc with hairs, which have nearly all its length.
+        (union([ellipse(1, 1), *(turned(rectangle(60, 1e-4), 7 * k) for k in range(26))]), 1),
+        # Slivers, a million times as long as wide.
         (ellipse(50, 50, inner=1 - 2e-6), 5e-5),
-        (rectangle(100, 1e-5).transformed(Affine.rotation_deg(17)), 5e-6),
+        (turned(rectangle(100, 1e-5), 17), 5e-6),
         (read("M0 0C30 30 70 30 100 0C70 30.00001 30 30.00001 0 0Z"), 3.75e-6),
         (read("M5 5L15 5L10 5Z"), 0),
         (read("M5 5L5 5Z"), 0),
