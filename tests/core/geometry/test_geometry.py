@@ -198,6 +198,19 @@ def test_a_curve_as_short_as_rounding_is_one_place(offsets: list[complex]) -> No
     assert gap(speck, rectangle(10, 10)) == pytest.approx(abs(complex(295, 195)))
 
 
+@given(st.floats(0, 3), st.floats(0, 6.3), st.floats(1, 3))
+def test_rings_about_one_another_are_as_far_apart_as_their_narrowest_place(
+    off: float, way: float, thin: float
+) -> None:
+    """Where they run beside each other no bound tells their pieces apart."""
+    disc, ring = ellipse(10, 10), ellipse(30, 30, inner=0.8)
+    by = Affine.translation(off * math.cos(way), off * math.sin(way))
+    assert gap(disc, ring.transformed(by)) == pytest.approx(14 - off, abs=1e-6)
+    assert gap(disc, disc) == 0
+    wide = Affine.scaling(thin, 1)
+    assert gap(disc.transformed(wide), ring.transformed(wide)) == pytest.approx(14, abs=1e-5)
+
+
 def test_path_data_takes_every_command_packed_as_the_grammar_allows() -> None:
     data = "m.5.5 1-.5e0h1H4v1V3c1 0 1 1 0 1s-1 1-1 1q-1 0-1-1t-1-1a1 1 0 01-1-1 1 2 30 1 0-.5-1z"
     outline = Outline.from_path_data(data)
