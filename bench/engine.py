@@ -15,6 +15,8 @@ from dotstack.core import primitives
 from dotstack.core.arrangement import Arrangement, pole
 from dotstack.core.combine import union
 from dotstack.core.geometry import Affine, Outline
+from dotstack.core.geometry.gap import gap
+from dotstack.core.refine.offset import offset
 
 _SECONDS = 1.5
 _LEAST_RUNS = 7
@@ -87,6 +89,11 @@ def main() -> None:
     print("\nregions' dots")
     for name, outline in SHAPES.items():
         print(f"{name:>40}{milliseconds(pole.inscribed_circle, outline):>10.2f} ms")
+    print("\ngaps of what runs beside it, and the nearest point from the middle")
+    for name, outline in SHAPES.items():
+        beside = offset(outline, 1.0)
+        apart = milliseconds(gap, outline, beside)
+        print(f"{name:>40}{apart:>10.2f}{milliseconds(outline.nearest, 0.0, 0.0):>10.2f} ms")
     print("\nlive: one member of a compound moved, against all evaluated anew")
     for count in (20, 200):
         moved, whole = live(count)
@@ -110,6 +117,7 @@ SHAPES = {
     "a ring of a tenth of its width": primitives.ellipse(50, 50, inner=0.8),
     "a thin ring, of a hundredth": primitives.ellipse(50, 50, inner=0.98),
     "a star with 60 points": primitives.star(60, 50, 50, 0.4),
+    "an ellipse": primitives.ellipse(50, 30),
 }
 
 
