@@ -19,5 +19,5 @@ cdef class Piece:
     cdef bint is_tiny(self, OneByOne each, double floor) noexcept
     cdef double parameter_at(self, OneByOne each, double along) noexcept
 
-cdef int _first_count(OneByOne each, Py_ssize_t i, double limit_rad) noexcept
+cdef int _first_count(OneByOne each, Py_ssize_t i, double limit_rad, double sag) noexcept
 cdef Piece piece_of(OneByOne each, Py_ssize_t parent, double t0, double t1)

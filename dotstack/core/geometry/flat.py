@@ -10,7 +10,7 @@ from math import inf
 
 import cython
 import numpy as np
-from cython.cimports.libc.math import ceil, fabs, sin
+from cython.cimports.libc.math import asin, ceil, fabs, sin, sqrt
 
 from dotstack.core.geometry.arrays import Floats, Ints, Points
 from dotstack.core.geometry.segments import ARC, CUBIC, Segments
@@ -157,10 +157,16 @@ class Piece:
         return t
 
 
-def _first_count(each: OneByOne, i: cython.Py_ssize_t, limit_rad: cython.double) -> cython.int:
+def _first_count(
+    each: OneByOne, i: cython.Py_ssize_t, limit_rad: cython.double, sag: cython.double
+) -> cython.int:
     """Into how many equal parts to cut at first: about as many as will be flat."""
     turn: cython.double = fabs(each.sweep[i])
-    if each.kind[i] == _CUBIC:
+    if each.kind[i] == _ARC:
+        # By how much parts of an arc turn that stray so far, see ``Piece``.
+        radius: cython.double = max(each.q[i].real, each.q[i].imag)
+        limit_rad = min(limit_rad, 2.0 * asin(sqrt(min(sag / (2.0 * radius), 1.0))))
+    elif each.kind[i] == _CUBIC:
         first: cython.doublecomplex = each.p[i] - each.start[i]
         middle: cython.doublecomplex = each.q[i] - each.p[i]
         last: cython.doublecomplex = each.end[i] - each.q[i]
@@ -198,7 +204,7 @@ def flatten(
     k: cython.int
     for place in range(rows.shape[0]):
         i: cython.Py_ssize_t = each.row(rows[place])
-        count: cython.int = _first_count(each, i, limit_rad)
+        count: cython.int = _first_count(each, i, limit_rad, most)
         for k in range(count, 0, -1):
             begin: cython.double = k - 1
             todo.append(piece_of(each, i, begin / count, (begin + 1.0) / count))
