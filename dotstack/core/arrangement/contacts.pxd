@@ -23,4 +23,3 @@ cdef class _Feet:
     ) except *
     cdef void _confirm(self, Py_ssize_t point, double complex spot, Py_ssize_t i, double u) except *
     cdef void _append(self, Py_ssize_t point, Py_ssize_t i, double u) except *
-

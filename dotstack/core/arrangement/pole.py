@@ -53,10 +53,11 @@ def inscribed_circle(outline: Outline, error: float = 0.01) -> tuple[float, floa
     way = 1.0 if area > 0.0 else -1.0
     # Whatever the shape, its area is at most its length times the radius.
     stray = _STRAY * max(error * abs(area) / length, _LEAST * length)
-    search: _Search = _Search(outline, stray, way)
+    at, radius = 0j, 0.0
     if area:
+        search: _Search = _Search(outline, stray, way)
         search.run(1.0 + _PROMISE * error)
-    at, radius = complex(search.best), search.radius
+        at, radius = search.best, search.radius
     # Chords stray too far for so narrow a place.
     if stray > 2 * _STRAY * error * radius:
         other, room = _between(outline, way)
@@ -81,11 +82,11 @@ def _between(outline: Outline, way: float) -> tuple[complex, float]:
         room = np.abs(middle - begun)
         for across in (1j * inward, -1j * inward):
             room = np.fmin(room, _ahead(segments, pieces, middle, across, own))
-    for i in np.argsort(-np.where(np.isfinite(room), room, 0.0))[:_TRIES]:
+    for i in np.argsort(-np.nan_to_num(room, posinf=0.0))[:_TRIES]:
         at = complex(middle[i])
         if np.isfinite(at) and outline.contains(at.real, at.imag):
             return at, outline.nearest(at.real, at.imag)[0]
-    return complex(outline.segments.start[0]), 0.0
+    return complex(segments.start[0]), 0.0
 
 
 def _ahead(segments: Segments, pieces: Pieces, eye: Points, towards: Points, own: Ints) -> Floats:

@@ -2,7 +2,7 @@ cimport cython
 from dotstack.core.geometry.one_by_one cimport OneByOne
 from dotstack.core.geometry.plane cimport size
 
-cdef int _LINE, _ARC, _HALVINGS, _STEPS
+cdef int _LINE, _HALVINGS, _STEPS
 cdef double _AGREEING, _PRECISE, _TINY
 
 @cython.final

@@ -5,13 +5,13 @@ import numpy as np
 from cython.cimports.libc.math import fabs
 
 from dotstack.core.geometry.arrays import Floats, Ints
-from dotstack.core.geometry.segments import ARC, LINE, Segments
+from dotstack.core.geometry.segments import LINE, Segments
 
 if not cython.compiled:
     from dotstack.core.geometry.one_by_one import OneByOne
     from dotstack.core.geometry.plane import size
 
-_LINE, _ARC = LINE, ARC
+_LINE = LINE
 # Of a curve's length, how far a part and its halves may differ; and how often parts are halved.
 _AGREEING = 1e-11
 _HALVINGS = 50
@@ -101,9 +101,7 @@ class _Along:
 
     def is_even(self, i: cython.Py_ssize_t) -> cython.bint:
         """Whether its parameter goes along with its length."""
-        if self.each.kind[i] == _ARC:
-            return self.each.q[i].real == self.each.q[i].imag
-        return self.each.kind[i] == _LINE
+        return self.each.kind[i] == _LINE or self.each.is_circular(i)
 
     def speed(self, i: cython.Py_ssize_t, t: cython.double) -> cython.double:
         """How much longer the way becomes with the parameter."""

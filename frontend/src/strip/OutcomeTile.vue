@@ -22,9 +22,9 @@ const isEmpty = computed(() => props.tile.count === 0);
 const count = computed(() => {
   if (isEmpty.value) return 'nothing left';
   if (props.tile.unchanged) return 'changes nothing';
-  const [pieces, nodes] = [`${props.tile.count} pc`, `${props.tile.nodes} nd`];
-  const inOne = `${pieces} · ${nodes}`;
-  return inOne.length > FITS ? `${pieces}\n${nodes}` : inOne;
+  const both = [`${props.tile.count} pc`, `${props.tile.nodes} nd`];
+  const inOne = both.join(' · ');
+  return inOne.length > FITS ? both.join('\n') : inOne;
 });
 const spoken = computed(() => {
   const { count: pieces, nodes } = props.tile;
