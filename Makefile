@@ -6,42 +6,51 @@ PYTHON := .venv/bin/python
 UV_VERSION := 0.13.9
 STATIC := dotstack/web/static/index.html
 SHIPPED := dotstack/fonts/files/.ready
+PYTEST := $(PYTHON) -m pytest --numprocesses=auto
+UNCOMPILED := echo "== Running the engine's tests uncompiled, bounds of arrays looked at"; \
+	PYTEST_PLUGINS=tools.uncompiled $(PYTEST) --hypothesis-profile=few tests/core/arrangement
 HEADERS = $(shell python3 -c "import sysconfig; print(sysconfig.get_path('include'))")
 FRONTEND_SOURCES := $(shell find frontend/src frontend/public -type f 2>/dev/null) \
 	frontend/index.html frontend/vite.config.ts frontend/package.json
 
-.PHONY: demo test uncompiled dev bench sweep lint types compiled compiler chromium fonts postgresql clean
+# What does not wait for each other is done side by side.
+MAKEFLAGS += --jobs=2
+
+.PHONY: demo test uncompiled dev bench sweep lint types lint-python lint-frontend compiled compiler packages clean
 
 demo: compiled $(STATIC) $(SHIPPED)
 	@test -z "$(RESET)" || { echo "== Starting afresh: removing $(DATA)"; rm -rf $(DATA); }
 	@echo "== Starting Dot Stack"
 	@.venv/bin/dotstack demo --port $(PORT) --folder $(DATA)
 
-test: compiled $(STATIC) $(SHIPPED) chromium fonts postgresql
+test: compiled $(STATIC) $(SHIPPED) packages
 	@echo "== Running the front end's own tests"
 	@cd frontend && npm run --silent test
 	@echo "== Running all tests"
-	@$(PYTHON) -m pytest
-	@$(MAKE) --no-print-directory uncompiled
+	@$(PYTEST)
+	@$(UNCOMPILED)
 
 uncompiled: compiled
-	@echo "== Running the engine's tests uncompiled, bounds of arrays looked at"
-	@$(PYTHON) -m pytest -p tools.uncompiled --hypothesis-profile=few tests/core/arrangement
+	@$(UNCOMPILED)
 
-lint: compiled frontend/node_modules/.ready
+lint: lint-python lint-frontend
+
+lint-python: compiled
 	@echo "== Python: style, types, arrows"
 	@.venv/bin/ruff check .
 	@.venv/bin/ruff format --check .
 	@.venv/bin/mypy
 	@.venv/bin/lint-imports
-	@echo "== Generated files: the API's description and its types"
+	@echo "== Generated files: the API's description, the schemas and the ranges"
 	@.venv/bin/dotstack openapi | diff -u docs/openapi.json - || { echo "Run 'make types'."; exit 1; }
 	@for kind in drawing kit; do .venv/bin/dotstack schema $$kind \
 		| diff -u docs/$$kind-file.schema.json - || { echo "Run 'make types'."; exit 1; }; done
 	@.venv/bin/dotstack ranges | diff -u frontend/src/api/ranges.json - \
 		|| { echo "Run 'make types'."; exit 1; }
+
+lint-frontend: frontend/node_modules/.ready
+	@echo "== Front end: style, types, and those of the API"
 	@cd frontend && npm run --silent types -- --check
-	@echo "== Front end: style, types"
 	@cd frontend && npm run --silent lint && npm run --silent check
 
 types: compiled frontend/node_modules/.ready
@@ -65,7 +74,7 @@ bench: compiled $(SHIPPED)
 	@$(PYTHON) -m bench.shelf
 	@$(PYTHON) -m bench.waits
 
-sweep: compiled frontend/node_modules/.ready $(STATIC) $(SHIPPED) fonts postgresql
+sweep: compiled frontend/node_modules/.ready $(STATIC) $(SHIPPED) packages
 	@$(PYTHON) -m bench.fuzz
 	@$(PYTHON) -m bench.calls
 	@$(PYTHON) -m bench.calls --postgresql
@@ -107,19 +116,15 @@ $(SHIPPED): .venv/.ready frontend/node_modules/.ready tools/gather_fonts.py
 	@$(PYTHON) -m tools.gather_fonts
 	@touch $@
 
-chromium:
-	@test -x /usr/bin/chromium || { echo "== Installing Chromium"; sh tools/apt.sh chromium; }
-
-fonts:
-	@test -e /usr/share/fonts/truetype/inter-vf/Inter-roman.var.ttf \
-		-a -e /usr/share/fonts/truetype/dejavu/DejaVuSerif.ttf || { \
-		echo "== Installing two fonts, whose glyphs the tests combine"; \
-		sh tools/apt.sh fonts-inter-variable fonts-dejavu-core; }
-
-postgresql:
-	@ls /usr/lib/postgresql/*/bin/postgres >/dev/null 2>&1 || { \
-		echo "== Installing PostgreSQL, of which the tests start a server of their own"; \
-		sh tools/apt.sh postgresql; }
+# At once, and after what else may install something.
+packages: | .venv/.ready
+	@test -x /usr/bin/chromium-headless-shell \
+		-a -e /usr/share/fonts/truetype/inter-vf/Inter-roman.var.ttf \
+		-a -e /usr/share/fonts/truetype/dejavu/DejaVuSerif.ttf \
+		&& ls /usr/lib/postgresql/*/bin/postgres >/dev/null 2>&1 || { \
+		echo "== Installing what the tests need: Chromium, two fonts whose glyphs they combine,"; \
+		echo "== and PostgreSQL, of which they start a server of their own"; \
+		sh tools/apt.sh chromium-headless-shell fonts-inter-variable fonts-dejavu-core postgresql; }
 
 clean:
 	rm -rf .venv build frontend/node_modules dotstack/web/static dotstack/fonts/files $(DATA)

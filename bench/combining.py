@@ -22,7 +22,8 @@ from dotstack.core.combine import Role
 from dotstack.core.drawing import CompoundNode, Drawing, EllipseNode, Member, Placement, Plate
 from dotstack.core.drawing.kinds import Node, PathNode
 from dotstack.core.geometry import Affine
-from tests.browser.conftest import CHROMIUM, Server
+from tests.browser.conftest import Server
+from tools.chromium import ARGUMENTS, EXECUTABLE
 
 _SIDE = 256
 _CHOSEN = 30
@@ -131,7 +132,7 @@ def main() -> None:
     with tempfile.TemporaryDirectory() as folder, sync_playwright() as playwright:
         server = Server(Path(folder))
         server.start()
-        browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=CHROMIUM)
+        browser = playwright.chromium.launch(executable_path=EXECUTABLE, args=ARGUMENTS)
         page = browser.new_page(viewport={"width": 1280, "height": 800})
 
         def opened(drawing: Drawing) -> None:

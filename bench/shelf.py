@@ -12,7 +12,8 @@ from playwright.sync_api import Page, sync_playwright
 from bench.desk import frames, report, shapes
 from dotstack.core.drawing.kinds import GroupNode, Node
 from dotstack.core.drawing.kit import KitAsset, KitCollection, KitSection
-from tests.browser.conftest import CHROMIUM, Server
+from tests.browser.conftest import Server
+from tools.chromium import ARGUMENTS, EXECUTABLE
 
 _ASSETS = 1000
 _SECTIONS = 8
@@ -68,7 +69,7 @@ def main() -> None:
         server = Server(Path(folder))
         server.start()
         server.shelf.load([collection()], "keep both")
-        browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=CHROMIUM)
+        browser = playwright.chromium.launch(executable_path=EXECUTABLE, args=ARGUMENTS)
         page = browser.new_page(viewport={"width": 1280, "height": 800})
         page.goto(f"{server.address}/shelf")
         page.get_by_role("heading", name="Big set").wait_for()

@@ -5,8 +5,9 @@ from pathlib import Path
 
 from playwright.sync_api import Page, expect, sync_playwright
 
-from tests.browser.conftest import CHROMIUM, Server
+from tests.browser.conftest import Server
 from tests.browser.desk import Editor
+from tools.chromium import ARGUMENTS, EXECUTABLE
 
 # A place on the right ring of the rope knot.
 _ROPE = (214, 145)
@@ -192,7 +193,7 @@ def main() -> None:
     with tempfile.TemporaryDirectory() as folder, sync_playwright() as playwright:
         server = Server(Path(folder))
         server.start()
-        browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=CHROMIUM)
+        browser = playwright.chromium.launch(executable_path=EXECUTABLE, args=ARGUMENTS)
         for view in VIEWS:
             page: Page = browser.new_page(
                 viewport={"width": 1280, "height": 800}, reduced_motion="reduce"

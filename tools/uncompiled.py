@@ -1,7 +1,7 @@
 """Runs what is compiled as ordinary Python, bounds of arrays looked at.
 
-A plugin of the tests, ``pytest -p tools.uncompiled``, for it must be there before anything of the
-application is imported.
+A plugin of the tests, named by ``PYTEST_PLUGINS``, for it must be there before anything of the
+application is imported, in each of the processes that share the tests.
 """
 
 import sys

@@ -3,7 +3,7 @@
 from collections.abc import Iterator
 from dataclasses import dataclass
 from pathlib import Path
-from shutil import copy, disk_usage
+from shutil import copy
 from threading import Event, Thread
 from typing import Any
 
@@ -12,6 +12,7 @@ from playwright.sync_api import Page, expect
 from waitress.channel import HTTPChannel
 from waitress.server import create_server
 
+from dotstack.core.drawing.commands import AddPlate
 from dotstack.demo import fill
 from dotstack.phrase import Gate
 from dotstack.store import Database
@@ -20,19 +21,8 @@ from dotstack.web.access import require_phrase
 from dotstack.web.studio import Studio
 from dotstack.workers import Crew, Setup, hand_over
 from tests.browser.desk import Editor
+from tools.chromium import ARGUMENTS, EXECUTABLE
 from tools.ports import free_port
-
-CHROMIUM = [
-    "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run",
-    "--disable-background-networking", "--disable-component-update", "--disable-sync",
-    "--force-color-profile=srgb", "--font-render-hinting=none", "--hide-scrollbars",
-]  # fmt: skip
-
-# Memory that its processes share lies on the disk by this, and waits for it: only where a
-# container has next to none.
-if disk_usage("/dev/shm").total < 2**30:
-    CHROMIUM.append("--disable-dev-shm-usage")
-
 
 # A machine that is busy with other things is slow, or stands still for a while, and that is no
 # fault of what is tested. It costs time only where a test fails.
@@ -42,7 +32,7 @@ expect.set_options(timeout=PATIENCE)
 
 @pytest.fixture(scope="session")
 def browser_type_launch_args(browser_type_launch_args: dict[str, Any]) -> dict[str, Any]:
-    return {**browser_type_launch_args, "executable_path": "/usr/bin/chromium", "args": CHROMIUM}
+    return {**browser_type_launch_args, "executable_path": EXECUTABLE, "args": ARGUMENTS}
 
 
 @pytest.fixture(scope="session")
@@ -56,6 +46,8 @@ def browser_context_args(browser_context_args: dict[str, Any]) -> dict[str, Any]
         "timezone_id": "UTC",
         # What keeps the page offline would answer what tests hold back; one test is of it.
         "service_workers": "block",
+        # As the browsers that people have grant it to the page in front.
+        "permissions": ["clipboard-write"],
     }
 
 
@@ -150,6 +142,10 @@ def page(page: Page) -> Iterator[Page]:
 @pytest.fixture
 def editor(page: Page, server: Server) -> Editor:
     """The editor at an empty plate of 256 × 256."""
+    drawings = server.drawings
+    (known,) = (each for each in drawings.summaries() if each.name == "Quay signs")
+    plate = AddPlate(id="buoy", name="Buoy", width=256, height=256)
+    drawings.change(known.id, known.revision, "buoy", plate)
     editor = Editor(page, server).open()
-    editor.add_plate("Buoy")
+    editor.turn_to("Buoy")
     return editor

@@ -53,7 +53,16 @@ class Editor:
             dialog.get_by_label(label, exact=True).fill(str(side))
         dialog.get_by_role("button", name="Add plate").click()
         expect(dialog).to_be_hidden()
-        expect(self.page.get_by_role("tab", name=name)).to_have_attribute("aria-selected", "true")
+        self._shows(name)
+
+    def turn_to(self, plate: str) -> None:
+        """Shows a plate of the drawing; keys are then the desk's."""
+        self.page.get_by_role("tab", name=plate).click()
+        self._shows(plate)
+
+    def _shows(self, plate: str) -> None:
+        tab = self.page.get_by_role("tab", name=plate)
+        expect(tab).to_have_attribute("aria-selected", "true")
 
     def at(self, x: float, y: float) -> tuple[float, float]:
         """A place of the plate on the screen."""
@@ -244,6 +253,11 @@ class Editor:
         return [
             t.strip() for t in self.page.locator("[role=listitem] button.name").all_inner_texts()
         ]
+
+    def clear(self) -> None:
+        """Takes away all shapes of the plate, from within which one also is."""
+        self.press("Escape", "Escape", "Escape", "Control+a", "Delete")
+        expect(self.page.locator("[role=listitem]")).to_have_count(0)
 
     def drag_mark(
         self, mark: Locator, by: tuple[float, float], *held: str, drop: bool = True

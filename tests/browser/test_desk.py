@@ -51,28 +51,29 @@ def test_keys_are_what_is_held_whatever_caps_lock_and_the_layout_say(
     assert taken("j", "KeyC", False) > cut
 
 
-@pytest.mark.parametrize("opened", ["?", "Control+s", "r", "a field"])
-def test_no_text_of_the_page_is_selected_in_place_of_shapes(editor: Editor, opened: str) -> None:
+def test_no_text_of_the_page_is_selected_in_place_of_shapes(editor: Editor) -> None:
     page = editor.page
-    editor.type_shape("1", (80, 80), radius=30)
-    editor.type_shape("1", (110, 80), radius=30)
-    if opened == "a field":
-        editor.fact("radius").click()
-    else:
-        editor.press("Control+a")
-        page.keyboard.press(opened)
-        over = page.get_by_test_id("regions") if opened == "r" else page.get_by_role("dialog")
-        expect(over).to_be_visible()
-        # A dialog takes keys from the task after the one that it opens in.
-        page.evaluate("() => new Promise((done) => setTimeout(done))")
-    page.keyboard.press("Control+a")
-    assert page.evaluate("getSelection().toString()") in ("", "30")
-    page.keyboard.press("Escape")
-    expect(page.get_by_role("dialog")).to_have_count(0)
-    expect(page.get_by_test_id("regions")).to_have_count(0)
-    editor.pick("Circle")
-    editor.drag((75, 80), (95, 90), "n")
-    assert editor.facts("x", "y") == [100, 90]
+    for opened in ("?", "Control+s", "r", "a field"):
+        editor.type_shape("1", (80, 80), radius=30)
+        editor.type_shape("1", (110, 80), radius=30)
+        if opened == "a field":
+            editor.fact("radius").click()
+        else:
+            editor.press("Control+a")
+            page.keyboard.press(opened)
+            over = page.get_by_test_id("regions") if opened == "r" else page.get_by_role("dialog")
+            expect(over).to_be_visible()
+            # A dialog takes keys from the task after the one that it opens in.
+            page.evaluate("() => new Promise((done) => setTimeout(done))")
+        page.keyboard.press("Control+a")
+        assert page.evaluate("getSelection().toString()") in ("", "30")
+        page.keyboard.press("Escape")
+        expect(page.get_by_role("dialog")).to_have_count(0)
+        expect(page.get_by_test_id("regions")).to_have_count(0)
+        editor.pick("Circle")
+        editor.drag((75, 80), (95, 90), "n")
+        assert editor.facts("x", "y") == [100, 90]
+        editor.clear()
 
 
 def test_thin_shapes_and_several_at_once_are_sized_by_their_brackets(editor: Editor) -> None:
@@ -137,28 +138,25 @@ def test_a_mark_is_drawn_placed_combined_and_exported_by_keys_alone(
     assert outline.bounds == pytest.approx((98, 98, 140 + diamond, 158), abs=1e-5)
 
 
-@pytest.mark.parametrize(
-    ("typed", "width"), [("+10", 50), ("+-10", 30), ("*2", 80), ("/4", 10), ("90", 90)]
-)
-def test_what_is_typed_can_be_a_change_and_the_focus_stays(
-    editor: Editor, typed: str, width: float
-) -> None:
-    editor.type_shape("2", (100, 100), width=40, height=40)
-    field = editor.fact("w")
-    assert "+-10 takes away" in (field.get_attribute("title") or "")
-    field.fill(typed)
-    field.press("Enter")
-    editor.saved()
-    assert editor.facts("w") == [width]
-    expect(field).to_be_focused()
-    # Keys are for the field, whose number gives way to what is typed next.
-    editor.press("Delete")
-    assert editor.stack() == ["Box"]
-    editor.page.keyboard.type("70")
-    editor.press("Enter")
-    assert editor.facts("w") == [70]
-    editor.press("Escape", "Delete")
-    assert editor.stack() == []
+def test_what_is_typed_can_be_a_change_and_the_focus_stays(editor: Editor) -> None:
+    changes = {"+10": 50, "+-10": 30, "*2": 80, "/4": 10, "90": 90}
+    for typed, width in changes.items():
+        editor.type_shape("2", (100, 100), width=40, height=40)
+        field = editor.fact("w")
+        assert "+-10 takes away" in (field.get_attribute("title") or "")
+        field.fill(typed)
+        field.press("Enter")
+        editor.saved()
+        assert editor.facts("w") == [width]
+        expect(field).to_be_focused()
+        # Keys are for the field, whose number gives way to what is typed next.
+        editor.press("Delete")
+        assert editor.stack() == ["Box"]
+        editor.page.keyboard.type("70")
+        editor.press("Enter")
+        assert editor.facts("w") == [70]
+        editor.press("Escape", "Delete")
+        assert editor.stack() == []
 
 
 def test_turns_go_by_quarters_round_the_turning_point_and_again_repeats_all_of_them(
@@ -341,20 +339,21 @@ def test_a_selected_line_keeps_its_colour_to_be_judged(editor: Editor) -> None:
     assert screen.getpixel((round(x), round(y))) == (0x1D, 0x6A, 0x83)
 
 
-@pytest.mark.parametrize("beside", [(230, 128), (26, 128), (128, 230), (128, 26)])
-def test_tags_lie_on_none_of_the_other_shapes(editor: Editor, beside: tuple[float, float]) -> None:
-    editor.type_shape("2", beside, width=50, height=50)
-    editor.type_shape("4", (128, 128), radius=30)
-    editor.pick("Star")
-    tags = editor.page.locator(".tags").bounding_box()
-    row = editor.row("Box").get_attribute("data-row")
-    shape = editor.page.locator(f"[data-testid=desk] path[data-node='{row}']").bounding_box()
-    assert tags is not None
-    assert shape is not None
-    clear_across = (
-        tags["x"] >= shape["x"] + shape["width"] or tags["x"] + tags["width"] <= shape["x"]
-    )
-    clear_down = (
-        tags["y"] >= shape["y"] + shape["height"] or tags["y"] + tags["height"] <= shape["y"]
-    )
-    assert clear_across or clear_down
+def test_tags_lie_on_none_of_the_other_shapes(editor: Editor) -> None:
+    for beside in ((230, 128), (26, 128), (128, 230), (128, 26)):
+        editor.type_shape("2", beside, width=50, height=50)
+        editor.type_shape("4", (128, 128), radius=30)
+        editor.pick("Star")
+        tags = editor.page.locator(".tags").bounding_box()
+        row = editor.row("Box").get_attribute("data-row")
+        shape = editor.page.locator(f"[data-testid=desk] path[data-node='{row}']").bounding_box()
+        assert tags is not None
+        assert shape is not None
+        clear_across = (
+            tags["x"] >= shape["x"] + shape["width"] or tags["x"] + tags["width"] <= shape["x"]
+        )
+        clear_down = (
+            tags["y"] >= shape["y"] + shape["height"] or tags["y"] + tags["height"] <= shape["y"]
+        )
+        assert clear_across or clear_down
+        editor.clear()

@@ -147,19 +147,18 @@ def test_what_is_pasted_much_larger_than_the_plate_is_fitted_to_it(
     expect(editor.page.get_by_role("button", name="Fit to the plate")).to_have_count(0)
 
 
-@pytest.mark.parametrize("taken", ["u", "j", "c", "Shift+k", "s", "b", "Shift+w"])
-def test_a_double_click_goes_in_and_picks_what_lies_under_the_pointer(
-    editor: Editor, taken: str
-) -> None:
-    editor.type_shape("1", (100, 128), radius=50)
-    editor.type_shape("2", (160, 128), width=80, height=40)
-    editor.press("Control+a", taken)
-    expect(editor.page.locator("[role=listitem]").nth(2)).to_be_visible()
-    # Within what both cover where that is painted, else in the disc alone.
-    editor.page.mouse.dblclick(*editor.at(70, 128))
-    expect(editor.page.locator("[role=listitem] button.name[aria-pressed=true]")).to_have_text(
-        ["Circle"]
-    )
+def test_a_double_click_goes_in_and_picks_what_lies_under_the_pointer(editor: Editor) -> None:
+    for taken in ("u", "j", "c", "Shift+k", "s", "b", "Shift+w"):
+        editor.type_shape("1", (100, 128), radius=50)
+        editor.type_shape("2", (160, 128), width=80, height=40)
+        editor.press("Control+a", taken)
+        expect(editor.page.locator("[role=listitem]").nth(2)).to_be_visible()
+        # Within what both cover where that is painted, else in the disc alone.
+        editor.page.mouse.dblclick(*editor.at(70, 128))
+        expect(editor.page.locator("[role=listitem] button.name[aria-pressed=true]")).to_have_text(
+            ["Circle"]
+        )
+        editor.clear()
 
 
 def test_a_group_can_be_taken_as_any_outcome_or_apart(editor: Editor) -> None:

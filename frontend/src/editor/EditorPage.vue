@@ -105,6 +105,11 @@ watch(
   (plate) => plate && state.value === 'open' && sessionStorage.setItem(remembered(), plate),
 );
 
+/** After a click on a button keys are for the desk, Enter too; the keyboard's own focus stays. */
+function letGo(event: MouseEvent): void {
+  if (event.detail) (event.target as Element).closest<HTMLElement>('button, a')?.blur();
+}
+
 useKeys({
   leave: () => desk.value?.cancel() ?? false,
   fit: () => desk.value?.fit(),
@@ -139,7 +144,7 @@ watch(
       is back: {{ waiting.map(({ command }) => wordOf(command)).join(', ') }}.
     </p>
   </div>
-  <main v-else-if="state === 'open'" class="editor">
+  <main v-else-if="state === 'open'" class="editor" @click="letGo">
     <TitleStrip
       class="title"
       @fit="desk?.fit()"

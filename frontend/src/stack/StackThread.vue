@@ -47,8 +47,6 @@ const threads = computed(() => (sought.value ? [] : threadsOf(visible.value)));
 
 function onPick(row: Row, event: MouseEvent): void {
   const id = row.node.id;
-  // After a click the keys are for the shape, Enter too; the keyboard's own focus stays.
-  if (event.detail) (event.currentTarget as HTMLElement | null)?.blur();
   const last = selection.ids.at(-1);
   const adds = event.ctrlKey || event.metaKey;
   if (event.shiftKey && adds && last) {

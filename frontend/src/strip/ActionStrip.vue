@@ -188,8 +188,9 @@ defineExpose({ take });
         </div>
       </ScrollRow>
       <div class="further soft">
+        <!-- There before the tiles are, or what follows would slip away under the pointer. -->
         <button
-          v-if="tiles.length"
+          :disabled="!tiles.length"
           :aria-expanded="more"
           :title="more ? 'fewer outcomes' : 'Window, Slice, Visible, Seams, Bundle'"
           @click="more = !more"
@@ -285,8 +286,11 @@ defineExpose({ take });
   padding: 0 6px;
   white-space: nowrap;
 }
-.further button:hover {
+.further button:hover:enabled {
   color: var(--ink);
+}
+.further button:disabled {
+  opacity: 0.4;
 }
 .slow {
   gap: 5px;

@@ -5,7 +5,6 @@ import type { CornerShape } from '@/api/types';
 import { CORNER_SHAPES } from '@/marks/refinements';
 import { useActions } from '@/stores/actions';
 import { useCorners } from '@/stores/corners';
-import { letGo } from '@/strip/letGo';
 import StripTile from '@/strip/StripTile.vue';
 
 /** What can be done with the corners of the shape in hand, as pictures. */
@@ -72,7 +71,7 @@ const choices = computed(() => [
       :word="word"
       :how="how"
       :title="title"
-      @click="(event: MouseEvent) => (letGo(event), corners.pick(...which()))"
+      @click="corners.pick(...which())"
     >
       <path d="M12 46V12H50L36 30L50 46Z" />
       <circle v-for="[x, y] in dots" :key="`${x} ${y}`" :cx="x" :cy="y" r="4.5" class="dot" />
@@ -84,7 +83,7 @@ const choices = computed(() => [
       :title="title"
       :aria-pressed="corners.shape === value"
       :class="{ taken: corners.shape === value }"
-      @click="(event: MouseEvent) => (letGo(event), corners.make({ shape: value }))"
+      @click="corners.make({ shape: value })"
     >
       <path :d="PICTURES[value]" />
     </StripTile>
@@ -97,7 +96,7 @@ const choices = computed(() => [
     word="Nodes"
     how="E"
     title="The nodes and sides of the shape; what is live is settled by the first change"
-    @click="(event: MouseEvent) => (letGo(event), actions.nodes.run())"
+    @click="actions.nodes.run()"
   >
     <path d="M10 46C10 20 24 14 31 14S52 20 52 46" />
     <circle cx="10" cy="46" r="4.5" class="dot" />

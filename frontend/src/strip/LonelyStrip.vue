@@ -12,7 +12,6 @@ import type { Row } from '@/stores/selection';
 import { useSelection } from '@/stores/selection';
 import { useTwins } from '@/stores/twins';
 import { useView } from '@/stores/view';
-import { letGo } from '@/strip/letGo';
 import HomeTile from '@/strip/HomeTile.vue';
 import StripTile from '@/strip/StripTile.vue';
 
@@ -152,7 +151,7 @@ async function lift(contour: number): Promise<void> {
     :word="node.kind === 'twin' ? 'One more twin' : 'Make twin'"
     :how="actions.makeTwin.key"
     title='A copy beside it that follows whatever is changed in either (")'
-    @click="(event: MouseEvent) => (letGo(event), actions.makeTwin.run())"
+    @click="actions.makeTwin.run()"
   >
     <circle cx="19" cy="29" r="12" />
     <circle cx="43" cy="29" r="12" />
@@ -165,7 +164,7 @@ async function lift(contour: number): Promise<void> {
       :word="word"
       :how="actions[name].key"
       :title="title"
-      @click="(event: MouseEvent) => (letGo(event), actions[name].run())"
+      @click="actions[name].run()"
     >
       <path :d="icon" />
     </StripTile>

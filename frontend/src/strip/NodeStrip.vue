@@ -5,7 +5,6 @@ import { NODE_ACTS, SNIP } from '@/marks/nodes';
 import { useActions } from '@/stores/actions';
 import { useNodes } from '@/stores/nodes';
 import { useView } from '@/stores/view';
-import { letGo } from '@/strip/letGo';
 import StripTile from '@/strip/StripTile.vue';
 
 /** What can be done with the nodes and sides that are picked, as pictures. */
@@ -35,7 +34,7 @@ const counted = (count: number, word: string) => `${count} ${word}${count === 1 
     :word="act.word"
     :how="act.key"
     :title="act.title"
-    @click="(event: MouseEvent) => (letGo(event), nodes.act(act.name))"
+    @click="nodes.act(act.name)"
   >
     <path :d="act.picture" />
     <circle v-for="[x, y] in act.knobs" :key="`${x} ${y}`" :cx="x" :cy="y" r="3" class="node" />
@@ -47,7 +46,7 @@ const counted = (count: number, word: string) => `${count} ${word}${count === 1 
     :title="SNIP.title"
     :aria-pressed="nodes.snipping"
     :class="{ taken: nodes.snipping }"
-    @click="(event: MouseEvent) => (letGo(event), (nodes.snipping = !nodes.snipping))"
+    @click="nodes.snipping = !nodes.snipping"
   >
     <path :d="SNIP.picture" />
     <path d="M26 30H36" stroke-dasharray="2 3" />
@@ -57,7 +56,7 @@ const counted = (count: number, word: string) => `${count} ${word}${count === 1 
     word="Join ends"
     how="J"
     title="Join the two ends that are picked, or all that lie near each other: Facts say how near"
-    @click="(event: MouseEvent) => (letGo(event), nodes.joinEnds())"
+    @click="nodes.joinEnds()"
   >
     <path d="M10 46C10 20 20 14 31 14S52 20 52 46" />
     <circle cx="31" cy="14" r="4.5" class="dot" />
@@ -67,7 +66,7 @@ const counted = (count: number, word: string) => `${count} ${word}${count === 1 
     word="Alike"
     how="Q"
     title="Pick all nodes that are alike: corners, smooth ones, ends"
-    @click="(event: MouseEvent) => (letGo(event), nodes.similar())"
+    @click="nodes.similar()"
   >
     <path d="M10 44L24 16L38 44L52 16" />
     <circle
@@ -87,7 +86,7 @@ const counted = (count: number, word: string) => `${count} ${word}${count === 1 
     word="Corners"
     how="E"
     title="The corners of the shape, to be rounded, cut off or hollowed out"
-    @click="(event: MouseEvent) => (letGo(event), actions.corners.run())"
+    @click="actions.corners.run()"
   >
     <path d="M12 48V26A14 14 0 0 1 26 12H52" />
   </StripTile>

@@ -16,8 +16,8 @@ from dotstack.core.expressions import expression
 from dotstack.core.formats.svg_in import recover_svg
 from dotstack.core.geometry import Outline
 
-LONG, MANY = 100_000, 4_900
-MOST_S = 60.0
+LONG, MANY = 50_000, 4_900
+MOST_S = 30.0
 
 
 def svg(inside: str) -> str:
