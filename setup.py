@@ -22,6 +22,8 @@ _DIGESTS = _ROOT / "build" / "compiled"
 # Exactness: no two operations are contracted into one that rounds otherwise. Numbers of drawings
 # are far from those at which a product of complex ones needs more than its four terms.
 _FLAGS = ["-O2", "-g0", "-ffp-contract=off", "-fcx-limited-range"]
+# Written by the compiler: what all need for views of arrays, otherwise half of each of them.
+_SHARED = Path("dotstack/_views.c")
 _DIRECTIVES = {
     "language_level": 3,
     "boundscheck": False,
@@ -38,7 +40,11 @@ def modules() -> list[Path]:
 
 def stale() -> list[Path]:
     """The sources of which the compiled module beside them is none of theirs, or missing."""
-    return [path for path in modules() if _kept(path) != _digest(path)]
+    return [path for path in [_SHARED, *modules()] if _kept(path) != _digest(path)]
+
+
+def _name(source: Path) -> str:
+    return ".".join(source.with_suffix("").parts)
 
 
 def _kept(source: Path) -> str:
@@ -48,7 +54,7 @@ def _kept(source: Path) -> str:
 
 
 def _note(source: Path) -> Path:
-    return _DIGESTS / ".".join(source.with_suffix("").parts)
+    return _DIGESTS / _name(source)
 
 
 def _beside(source: Path) -> Path:
@@ -57,7 +63,9 @@ def _beside(source: Path) -> Path:
 
 def _digest(source: Path) -> str:
     found = hashlib.sha256(f"{version('cython')} {sys.version}".encode())
-    read = {Path(__file__), _ROOT / source, (_ROOT / source).with_suffix(".pxd")}
+    read = {Path(__file__)}
+    if source != _SHARED:
+        read |= {_ROOT / source, (_ROOT / source).with_suffix(".pxd")}
     while new := {path for each in read for path in _imported(each)} - read:
         read |= new
     for path in sorted(read):
@@ -93,13 +101,14 @@ class Compiling(build_ext):
 
         sources = {each.name: Path(each.sources[0]) for each in self.extensions}
         if sources:
-            print(f"== Compiling {len(sources)} modules of the engine", flush=True)
+            print(f"== Compiling {len({*sources.values()} - {_SHARED})} modules", flush=True)
         self.parallel = os.cpu_count() or 1
         written = cythonize(
             [Extension(name, [str(path)]) for name, path in sources.items()],
             nthreads=min(self.parallel, len(sources)),
             build_dir="build/c",
             compiler_directives=_DIRECTIVES,
+            shared_utility_qualified_name=_name(_SHARED),
             force=True,
             quiet=True,
         )
@@ -114,8 +123,8 @@ class Compiling(build_ext):
 if __name__ == "__main__":
     setup(
         ext_modules=[
-            Extension(".".join(path.with_suffix("").parts), [str(path)], extra_compile_args=_FLAGS)
-            for path in modules()
+            Extension(_name(path), [str(path)], extra_compile_args=_FLAGS)
+            for path in [_SHARED, *modules()]
         ],
         cmdclass={"build_ext": Compiling},
     )

@@ -1,7 +1,6 @@
 """Combining by pointer and keys, checked on the geometry that comes out."""
 
 import math
-from pathlib import Path
 
 import pytest
 from playwright.sync_api import Locator, expect
@@ -32,8 +31,8 @@ def discs(editor: Editor, *colours: str) -> None:
     editor.page.keyboard.press("Control+a")
 
 
-def areas(editor: Editor, folder: Path) -> list[float]:
-    return sorted(abs(outline.area) for _, outline in editor.exported(folder))
+def areas(editor: Editor) -> list[float]:
+    return sorted(abs(outline.area) for _, outline in editor.exported())
 
 
 def about(*values: float) -> list[float]:
@@ -57,33 +56,29 @@ OUTCOMES = {
 
 
 @pytest.mark.parametrize("live", [True, False])
-def test_every_outcome_leaves_what_its_words_say(
-    editor: Editor, tmp_path: Path, live: bool
-) -> None:
+def test_every_outcome_leaves_what_its_words_say(editor: Editor, live: bool) -> None:
     discs(editor, "moss", "mustard")
     editor.page.get_by_label("stay live").set_checked(live)
     editor.page.get_by_text("more ›").click()
     for outcome, expected in OUTCOMES.items():
         editor.tile(outcome).click()
         editor.saved()
-        assert areas(editor, tmp_path) == about(*expected), outcome
+        assert areas(editor) == about(*expected), outcome
         editor.press("Control+z", "Control+a")
     # Seams are lines; each of the four arcs is cut where the discs cross.
     editor.tile("seams").click()
     editor.saved()
-    lines = [outline for _, outline in editor.exported(tmp_path)]
+    lines = [outline for _, outline in editor.exported()]
     assert not any(line.closed.any() for line in lines)
     assert sum(line.length for line in lines) == pytest.approx(4 * math.pi * 40, rel=1e-5)
     # A reload in the middle: undo still reaches all of it.
     editor.page.reload()
     editor.saved()
     editor.press("Control+z")
-    assert areas(editor, tmp_path) == about(DISC, DISC)
+    assert areas(editor) == about(DISC, DISC)
 
 
-def test_roles_are_flipped_and_members_come_and_go_by_dragging(
-    editor: Editor, tmp_path: Path
-) -> None:
+def test_roles_are_flipped_and_members_come_and_go_by_dragging(editor: Editor) -> None:
     discs(editor, "moss", "mustard", "tide")
     editor.press("j")
     expect(editor.row("Join")).to_be_visible()
@@ -96,18 +91,18 @@ def test_roles_are_flipped_and_members_come_and_go_by_dragging(
         top.locator(".role").click()
         editor.saved()
         expect(top).to_contain_text(role)
-        assert areas(editor, tmp_path) == about(expected), role
+        assert areas(editor) == about(expected), role
     # Dragged to the bottom it alternates with nothing: the others add to it.
     top.drag_to(editor.row("Circle"), target_position={"x": 60, "y": 33})
     editor.saved()
     assert editor.stack() == ["Join", "Circle 2", "Circle", "Circle 3"]
-    assert areas(editor, tmp_path) == about(3 * DISC - 3 * LENS + CORE)
+    assert areas(editor) == about(3 * DISC - 3 * LENS + CORE)
     # Dragged out it is a shape again, and dragged in a member.
     top.drag_to(editor.row("Join"), target_position={"x": 60, "y": 3})
     editor.saved()
-    assert areas(editor, tmp_path) == about(DISC, 2 * DISC - LENS)
+    assert areas(editor) == about(DISC, 2 * DISC - LENS)
     editor.drop(editor.row("Circle 3"), editor.row("Join"), "adds")
-    assert areas(editor, tmp_path) == about(3 * DISC - 3 * LENS + CORE)
+    assert areas(editor) == about(3 * DISC - 3 * LENS + CORE)
 
 
 class Regions:
@@ -147,7 +142,7 @@ class Regions:
         self.editor.saved()
 
 
-def test_regions_are_kept_fused_and_dropped_by_their_dots(editor: Editor, tmp_path: Path) -> None:
+def test_regions_are_kept_fused_and_dropped_by_their_dots(editor: Editor) -> None:
     page = editor.page
     discs(editor, "moss", "mustard", "tide")
     picking = Regions(editor)
@@ -166,7 +161,7 @@ def test_regions_are_kept_fused_and_dropped_by_their_dots(editor: Editor, tmp_pa
     page.get_by_label("Piece clay").click()
     page.get_by_role("radio", name="goes").click()
     picking.apply()
-    pieces = [(fill, outline.area) for fill, outline in editor.exported(tmp_path)]
+    pieces = [(fill, outline.area) for fill, outline in editor.exported()]
     assert sorted(pieces, key=lambda piece: piece[0]) == [
         ("#3F7355", pytest.approx(MOON, rel=1e-5)),
         ("#B8452E", pytest.approx(MOON, rel=1e-5)),
@@ -180,12 +175,12 @@ def test_regions_are_kept_fused_and_dropped_by_their_dots(editor: Editor, tmp_pa
     again.stroke("13")
     again.stroke("1", held="x")
     again.apply()
-    assert areas(editor, tmp_path) == about(MOON, MOON + WING, WING)
+    assert areas(editor) == about(MOON, MOON + WING, WING)
     # What has been picked follows its shapes.
     editor.strand("made from", "Regions").click()
     editor.click((128, 150))
     editor.set_fact("y", 128 + 30 * math.sin(math.pi / 3))
-    grown = areas(editor, tmp_path)
+    grown = areas(editor)
     assert len(grown) == 3
     assert grown != about(MOON, MOON + WING, WING)
     # A pick that has lost its region is shown, and can be placed again.
@@ -198,16 +193,16 @@ def test_regions_are_kept_fused_and_dropped_by_their_dots(editor: Editor, tmp_pa
     lost.dot("3").click()
     lost.apply()
     # Esc leaves all as it was.
-    before = editor.exported(tmp_path)
+    before = editor.exported()
     left = Regions(editor)
     left.stroke("2", held="x")
     page.keyboard.press("Escape")
     expect(page.get_by_test_id("regions")).to_be_hidden()
-    assert editor.exported(tmp_path) == before
+    assert editor.exported() == before
     # As a guide its pieces are outlines on the desk, and painted no more.
     editor.press("Escape", "i")
     expect(page.locator("[data-testid=desk] path.guide[data-node]")).to_have_count(len(before))
-    assert editor.exported(tmp_path) == []
+    assert editor.exported() == []
     editor.press("Control+z")
     # Settled, each piece is a shape of its own.
     editor.press("Shift+S")
@@ -215,7 +210,7 @@ def test_regions_are_kept_fused_and_dropped_by_their_dots(editor: Editor, tmp_pa
 
 
 def test_both_sides_of_a_disc_stay_picked_when_it_is_moved_with_what_parts_it(
-    editor: Editor, tmp_path: Path
+    editor: Editor,
 ) -> None:
     editor.type_shape("1", (108, 98), radius=50)
     paint(editor, "moss")
@@ -229,11 +224,11 @@ def test_both_sides_of_a_disc_stay_picked_when_it_is_moved_with_what_parts_it(
     picking.count("2 kept")
     editor.page.get_by_role("radio", name="goes").click()
     picking.apply()
-    before = [outline.bounds for _, outline in editor.exported(tmp_path)]
+    before = [outline.bounds for _, outline in editor.exported()]
     editor.strand("made from", "Regions").click()
     editor.press("Control+a", *["Shift+ArrowRight"] * 3, *["Shift+ArrowDown"] * 3)
     editor.saved()
-    after = [outline.bounds for _, outline in editor.exported(tmp_path)]
+    after = [outline.bounds for _, outline in editor.exported()]
     assert len(after) == 2
     for now, then in zip(sorted(after), sorted(before), strict=True):
         assert now == pytest.approx([edge + 30 for edge in then], abs=1e-3)
@@ -244,12 +239,12 @@ def test_both_sides_of_a_disc_stay_picked_when_it_is_moved_with_what_parts_it(
     expect(editor.row("Regions")).to_have_count(2)
     editor.strand("made from", "Regions").first.click()
     editor.press("Control+a", *["Shift+ArrowRight"] * 3, *["Shift+ArrowDown"] * 3)
-    every = sorted(outline.bounds for _, outline in editor.exported(tmp_path))
+    every = sorted(outline.bounds for _, outline in editor.exported())
     copies = [tuple(edge + 40 for edge in bounds) for bounds in after]
     assert every == [pytest.approx(bounds, abs=1e-3) for bounds in sorted([*after, *copies])]
 
 
-def test_regions_are_picked_by_keyboard_alone(editor: Editor, tmp_path: Path) -> None:
+def test_regions_are_picked_by_keyboard_alone(editor: Editor) -> None:
     page = editor.page
     discs(editor, "moss", "mustard")
     Regions(editor)
@@ -271,10 +266,10 @@ def test_regions_are_picked_by_keyboard_alone(editor: Editor, tmp_path: Path) ->
     page.keyboard.press("p")
     page.keyboard.press("Enter")
     expect(page.get_by_test_id("regions")).to_be_hidden()
-    assert areas(editor, tmp_path) == about(DISC, DISC - LENS)
+    assert areas(editor) == about(DISC, DISC - LENS)
 
 
-def test_a_box_over_three_rings_leaves_a_gap_in_all_of_them(editor: Editor, tmp_path: Path) -> None:
+def test_a_box_over_three_rings_leaves_a_gap_in_all_of_them(editor: Editor) -> None:
     for radius in (30, 45, 60):
         editor.type_shape("1", (128, 128), radius=radius)
         editor.page.get_by_label("No fill").click()
@@ -293,7 +288,7 @@ def test_a_box_over_three_rings_leaves_a_gap_in_all_of_them(editor: Editor, tmp_
         live.set_checked(key == "Shift+k")
         editor.press(key)
         expect(editor.row({"Shift+k": "Gap", "c": "Cut", "k": "Slice"}[key])).to_be_visible()
-        rings = [outline for _, outline in editor.exported(tmp_path)]
+        rings = [outline for _, outline in editor.exported()]
         assert len(rings) == pieces
         assert not any(ring.closed.any() for ring in rings)
         long = [ring for ring in rings if ring.length > 60]
@@ -322,7 +317,7 @@ def test_large_counts_stay_within_their_tile(editor: Editor) -> None:
     assert within["x"] + within["width"] < around["x"] + around["width"]
 
 
-def test_lines_count_as_areas_where_that_is_chosen(editor: Editor, tmp_path: Path) -> None:
+def test_lines_count_as_areas_where_that_is_chosen(editor: Editor) -> None:
     editor.type_shape("1", (128, 128), radius=40)
     editor.page.get_by_label("No fill").click()
     editor.page.get_by_label("Line tide", exact=True).click()
@@ -336,12 +331,12 @@ def test_lines_count_as_areas_where_that_is_chosen(editor: Editor, tmp_path: Pat
     expect(editor.row("Overlap")).to_be_visible()
     # A line of width 2, 39 to 41 from the centre, where it is within 3 of the axis.
     near, far = (r * r * math.asin(3 / r) + 3 * math.sqrt(r * r - 9) for r in (39, 41))
-    assert areas(editor, tmp_path) == about(far - near)
+    assert areas(editor) == about(far - near)
     editor.pick("Circle")
     expect(editor.page.get_by_label("Remove Line as area")).to_be_visible()
 
 
-def test_a_live_gap_is_wider_when_its_cutter_is(editor: Editor, tmp_path: Path) -> None:
+def test_a_live_gap_is_wider_when_its_cutter_is(editor: Editor) -> None:
     editor.type_shape("1", (128, 128), radius=30)
     paint(editor, "moss")
     editor.type_shape("2", (128, 128), width=80, height=12)
@@ -349,29 +344,27 @@ def test_a_live_gap_is_wider_when_its_cutter_is(editor: Editor, tmp_path: Path) 
     expect(editor.row("Gap")).to_contain_text("gap · 2")
     editor.strand("made from", "Gap").click()
     expect(editor.row("Box")).to_contain_text("cuts")
-    whole = sum(areas(editor, tmp_path))
+    whole = sum(areas(editor))
     editor.pick("Box")
     editor.set_fact("h", 20)
-    fills = {fill for fill, _ in editor.exported(tmp_path)}
+    fills = {fill for fill, _ in editor.exported()}
     assert fills == {"#3F7355"}
-    assert sum(areas(editor, tmp_path)) < whole - 8 * 55
+    assert sum(areas(editor)) < whole - 8 * 55
 
 
-def test_lines_are_split_at_crossings_and_chained_where_they_touch(
-    editor: Editor, tmp_path: Path
-) -> None:
+def test_lines_are_split_at_crossings_and_chained_where_they_touch(editor: Editor) -> None:
     editor.draw("7", (40, 100), (200, 100), "n")
     editor.draw("7", (120, 40), (120, 180), "n")
     editor.press("Control+a", "s")
     expect(editor.row("Split")).to_be_visible()
-    pieces = [outline.length for _, outline in editor.exported(tmp_path)]
+    pieces = [outline.length for _, outline in editor.exported()]
     assert sorted(pieces) == about(60, 80, 80, 80)
     editor.press("Control+z", "Control+a", "Delete")
     for start, end in (((40, 100), (80, 40)), ((80, 40), (120, 100)), ((120, 100), (40, 100))):
         editor.draw("7", start, end, "n")
     editor.press("Control+a", "j")
     expect(editor.row("Join")).to_be_visible()
-    ((_, triangle),) = editor.exported(tmp_path)
+    ((_, triangle),) = editor.exported()
     assert triangle.closed.all()
     assert abs(triangle.area) == pytest.approx(80 * 60 / 2)
     # An outcome of areas makes nothing of lines alone: its tile says so, and is not taken.
@@ -387,14 +380,14 @@ def test_lines_are_split_at_crossings_and_chained_where_they_touch(
     assert len(editor.stack()) == 3
 
 
-def test_shapes_are_put_inside_another_and_taken_out_again(editor: Editor, tmp_path: Path) -> None:
+def test_shapes_are_put_inside_another_and_taken_out_again(editor: Editor) -> None:
     discs(editor, "moss", "mustard", "tide")
     page = editor.page
     editor.press("Shift+W")
     assert editor.stack() == ["Circle", "Circle 3", "Circle 2", "Circle"]
     expect(page.locator("[data-testid=desk] clipPath").first).to_be_attached()
     editor.press("Shift+S")
-    assert areas(editor, tmp_path) == about(DISC, LENS, LENS)
+    assert areas(editor) == about(DISC, LENS, LENS)
     editor.press("Control+z")
     editor.pick("Circle 3")
     editor.press("Shift+W")
@@ -408,9 +401,7 @@ def test_shapes_are_put_inside_another_and_taken_out_again(editor: Editor, tmp_p
     assert editor.stack() == ["Circle 3", "Circle", "Circle 2", "Circle", "Circle 3"]
 
 
-def test_a_contour_is_lifted_out_and_the_state_before_is_compared(
-    editor: Editor, tmp_path: Path
-) -> None:
+def test_a_contour_is_lifted_out_and_the_state_before_is_compared(editor: Editor) -> None:
     page = editor.page
     discs(editor, "moss", "mustard")
     page.keyboard.down("Shift")
@@ -426,7 +417,7 @@ def test_a_contour_is_lifted_out_and_the_state_before_is_compared(
     expect(editor.row("Bundle")).to_be_visible()
     page.get_by_label("Lift out contour 2").click()
     editor.saved()
-    assert areas(editor, tmp_path) == about(DISC, DISC)
+    assert areas(editor) == about(DISC, DISC)
     assert editor.stack() == ["Bundle", "Bundle"]
     page.keyboard.down("Shift")
     page.keyboard.down("G")

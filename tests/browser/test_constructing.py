@@ -17,9 +17,7 @@ def middle(outline: Outline) -> tuple[float, float]:
     return (x0 + x1) / 2, (y0 + y1) / 2
 
 
-def test_every_primitive_is_drawn_by_hand_and_keeps_its_parameters(
-    editor: Editor, tmp_path: Path
-) -> None:
+def test_every_primitive_is_drawn_by_hand_and_keeps_its_parameters(editor: Editor) -> None:
     editor.draw("1", (20, 20), (60, 60), "n")
     editor.draw("2", (80, 20), (120, 60), "n")
     editor.draw("3", (140, 20), (180, 60), "n")
@@ -36,7 +34,7 @@ def test_every_primitive_is_drawn_by_hand_and_keeps_its_parameters(
     page.keyboard.press("Escape")
     names = ["Circle", "Box", "Polygon", "Star", "Drop", "Ring", "Line", "Path"]
     assert editor.stack() == names[::-1]
-    circle, box, _, _, drop, ring, line, path = (o for _, o in editor.exported(tmp_path))
+    circle, box, _, _, drop, ring, line, path = (o for _, o in editor.exported())
     assert circle.area == pytest.approx(400 * math.pi, abs=1e-4)
     assert box.area == pytest.approx(1600)
     assert drop.bounds == pytest.approx((20, 100, 60, 160))
@@ -50,18 +48,16 @@ def test_every_primitive_is_drawn_by_hand_and_keeps_its_parameters(
     editor.set_fact("points", 16)
     editor.set_fact("inner ratio", "1/2")
     editor.set_fact("tip radius", 1)
-    star = editor.exported(tmp_path)[3][1]
+    star = editor.exported()[3][1]
     assert int((star.segments.kind == ARC).sum()) == 16
     editor.pick("Ring")
     editor.set_fact("sweep", 90)
     editor.set_fact("inner ratio", 0)
-    pie = editor.exported(tmp_path)[5][1]
+    pie = editor.exported()[5][1]
     assert pie.area == pytest.approx(100 * math.pi, abs=1e-3)
 
 
-def test_a_path_is_dragged_into_curves_and_left_open_or_closed_at_its_start(
-    editor: Editor, tmp_path: Path
-) -> None:
+def test_a_path_is_dragged_into_curves_and_left_open_or_closed_at_its_start(editor: Editor) -> None:
     editor.page.keyboard.press("8")
     editor.press("n")
     editor.click((40, 128))
@@ -70,7 +66,7 @@ def test_a_path_is_dragged_into_curves_and_left_open_or_closed_at_its_start(
     editor.click((216, 128))
     editor.press("n")
     editor.press("Shift+Enter")
-    ((fill, curve),) = editor.exported(tmp_path)
+    ((fill, curve),) = editor.exported()
     assert fill == "none"
     assert not curve.closed.any()
     assert curve.bounds == pytest.approx((40, 60, 216, 128), abs=0.6)
@@ -80,12 +76,10 @@ def test_a_path_is_dragged_into_curves_and_left_open_or_closed_at_its_start(
     for spot in ((20, 180), (60, 180), (60, 230), (21, 181)):
         editor.click(spot, *([] if spot == (21, 181) else ["n"]))
     editor.saved()
-    assert editor.exported(tmp_path)[1][1].area == pytest.approx(1000)
+    assert editor.exported()[1][1].area == pytest.approx(1000)
 
 
-def test_corners_of_a_box_are_typed_together_and_each_and_clamped_in_sight(
-    editor: Editor, tmp_path: Path
-) -> None:
+def test_corners_of_a_box_are_typed_together_and_each_and_clamped_in_sight(editor: Editor) -> None:
     editor.type_shape("2", (128, 128), width=100, height=40)
     editor.set_fact("corner radius", 50)
     expect(editor.page.get_by_text("Drawn with 20, the most that fits")).to_be_visible()
@@ -95,7 +89,7 @@ def test_corners_of_a_box_are_typed_together_and_each_and_clamped_in_sight(
     editor.page.get_by_text("each corner by itself").click()
     editor.saved()
     editor.set_fact("top right", "4+6")
-    ((_, box),) = editor.exported(tmp_path)
+    ((_, box),) = editor.exported()
     assert box.area == pytest.approx(12000 - (1 - math.pi / 4) * 100, abs=1e-4)
 
 
@@ -119,7 +113,7 @@ def test_value_tags_are_dragged_and_typed(editor: Editor) -> None:
     assert editor.facts("sides")[0] > 5
 
 
-def test_a_turned_shape_is_stretched_along_its_own_sides(editor: Editor, tmp_path: Path) -> None:
+def test_a_turned_shape_is_stretched_along_its_own_sides(editor: Editor) -> None:
     editor.type_shape("2", (128, 128), width=80, height=40, corner_radius=6)
     editor.set_fact("angle", 30)
     editor.drag_mark(editor.grip(1, 0.5), (20 * math.cos(math.pi / 6), 10), "n")
@@ -132,7 +126,7 @@ def test_a_turned_shape_is_stretched_along_its_own_sides(editor: Editor, tmp_pat
     assert left == pytest.approx((128 - 40 * math.cos(math.pi / 6), 128 - 20), abs=1e-3)
     editor.drag_mark(editor.grip(0.5, 1), (-5, 9), "Alt")
     assert editor.facts("x", "y") == pytest.approx([x, y], abs=1e-3)
-    ((_, box),) = editor.exported(tmp_path)
+    ((_, box),) = editor.exported()
     radii = {round(r, 4) for r in box.segments.q[box.segments.kind == ARC].real}
     assert radii == {6}
 
@@ -263,7 +257,7 @@ def test_shapes_are_aligned_spread_and_made_alike(editor: Editor) -> None:
     assert editor.facts("w") == [40]
 
 
-def test_copies_are_left_pasted_and_made_again_into_a_ring(editor: Editor, tmp_path: Path) -> None:
+def test_copies_are_left_pasted_and_made_again_into_a_ring(editor: Editor) -> None:
     editor.type_shape("1", (128, 60), radius=10)
     page = editor.page
     editor.drag((128, 60), (160, 60), "Alt", "n")
@@ -294,16 +288,14 @@ def test_copies_are_left_pasted_and_made_again_into_a_ring(editor: Editor, tmp_p
     page.mouse.up()
     editor.saved()
     editor.press("y", "y", "y", "y", "y")
-    outlines = [outline for _, outline in editor.exported(tmp_path)]
+    outlines = [outline for _, outline in editor.exported()]
     assert len(outlines) == 6
     spokes = [complex(*middle(o)) - (128 + 128j) for o in outlines]
     assert [abs(spoke) for spoke in spokes] == pytest.approx([68] * 6, abs=1e-4)
     assert sum(spokes) == pytest.approx(0, abs=1e-4)
 
 
-def test_the_clipboard_carries_shapes_over_plates_and_svg_text_in(
-    editor: Editor, tmp_path: Path
-) -> None:
+def test_the_clipboard_carries_shapes_over_plates_and_svg_text_in(editor: Editor) -> None:
     page = editor.page
     editor.type_shape("4", (128, 60), points=8, radius=20)
     editor.copy()
@@ -319,7 +311,7 @@ def test_the_clipboard_carries_shapes_over_plates_and_svg_text_in(
     )
     page.keyboard.press("Control+v")
     expect(editor.row("circle 1")).to_be_visible()
-    fill, disc = editor.exported(tmp_path)[-1]
+    fill, disc = editor.exported()[-1]
     assert fill == "#B8452E"
     assert disc.area == pytest.approx(81 * math.pi, abs=1e-3)
     page.evaluate("navigator.clipboard.writeText('<svg><what/></svg>')")
@@ -338,9 +330,7 @@ def test_the_clipboard_carries_shapes_over_plates_and_svg_text_in(
     expect(page.get_by_role("tab", name="Second")).to_have_attribute("aria-selected", "false")
 
 
-def test_the_stack_groups_orders_hides_locks_and_is_worked_in(
-    editor: Editor, tmp_path: Path
-) -> None:
+def test_the_stack_groups_orders_hides_locks_and_is_worked_in(editor: Editor) -> None:
     page = editor.page
     for key, x in (("1", 60), ("2", 110), ("3", 160)):
         editor.type_shape(key, (x, 128))
@@ -366,10 +356,10 @@ def test_the_stack_groups_orders_hides_locks_and_is_worked_in(
     assert editor.stack()[0] == "Circle"
     assert editor.facts("y") == [100]
     editor.press("h")
-    assert len(editor.exported(tmp_path)) == 2
+    assert len(editor.exported()) == 2
     editor.press("Shift+h")
     editor.press("i")
-    assert len(editor.exported(tmp_path)) == 2
+    assert len(editor.exported()) == 2
     editor.press("i", "l")
     page.keyboard.press("Escape")
     editor.click((60, 100))
@@ -469,7 +459,7 @@ def test_paint_line_and_colours(editor: Editor, tmp_path: Path) -> None:
     assert editor.stack() == ["Circle"]
     editor.press("p")
     editor.type_shape("2", (160, 160))
-    editor.exported(tmp_path)
+    editor.saved_as_svg(tmp_path)
     svg = (tmp_path / "plate.svg").read_text()
     assert svg.count('fill="#BB5522" stroke="#1D6A83" stroke-width="3"') == 2
     assert svg.count('opacity=".5"') == 2
@@ -487,7 +477,7 @@ def test_paint_line_and_colours(editor: Editor, tmp_path: Path) -> None:
     dialog.get_by_role("button", name="Keep").click()
     editor.saved()
     expect(page.get_by_label("Line deep")).to_be_visible()
-    editor.exported(tmp_path)
+    editor.saved_as_svg(tmp_path)
     assert 'stroke="#000044"' in (tmp_path / "plate.svg").read_text()
     page.get_by_label("Fill", exact=True).fill("quayish")
     page.get_by_label("Fill", exact=True).press("Enter")

@@ -19,9 +19,7 @@ STRIKE = """([key, code, shiftKey, ctrlKey]) => {
 }"""
 
 
-def test_keys_are_what_is_held_whatever_caps_lock_and_the_layout_say(
-    editor: Editor, tmp_path: Path
-) -> None:
+def test_keys_are_what_is_held_whatever_caps_lock_and_the_layout_say(editor: Editor) -> None:
     editor.type_shape("1", (80, 80), radius=30)
     editor.type_shape("1", (130, 80), radius=10)
     editor.type_shape("1", (110, 80), radius=20)
@@ -36,7 +34,7 @@ def test_keys_are_what_is_held_whatever_caps_lock_and_the_layout_say(
         expect(editor.tile("cut")).to_be_visible()
         strike(key, code, shift)
         expect(editor.row("Circle 2")).to_have_count(1)
-        (area,) = (outline.area for _, outline in editor.exported(tmp_path)[-1:])
+        (area,) = (outline.area for _, outline in editor.exported()[-1:])
         strike("z", "KeyZ", control=True)
         expect(editor.row("Circle 3")).to_have_count(1)
         return round(area)
@@ -133,7 +131,7 @@ def test_a_mark_is_drawn_placed_combined_and_exported_by_keys_alone(
         editor.saved()
         page.keyboard.press("Escape")
     editor.press("Control+a", "j")
-    ((_, outline),) = editor.exported(tmp_path)
+    ((_, outline),) = editor.saved_as_svg(tmp_path)
     diamond = 30 / math.sqrt(2)
     assert outline.bounds == pytest.approx((98, 98, 140 + diamond, 158), abs=1e-5)
 

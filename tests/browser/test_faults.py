@@ -20,10 +20,10 @@ def editor(editor: Editor) -> Editor:
     return editor
 
 
-def test_a_size_that_makes_no_sense_is_refused_at_its_field(editor: Editor, tmp_path: Path) -> None:
+def test_a_size_that_makes_no_sense_is_refused_at_its_field(editor: Editor) -> None:
     too_far = "A number above 0, up to 1000000"
     refused = {**dict.fromkeys(("0", "-5", "1e999", ""), too_far), "abc": "no measure called abc."}
-    before = editor.exported(tmp_path)
+    before = editor.exported()
     for typed, says in refused.items():
         editor.pick("Circle")
         for label in ("w", "radius"):
@@ -40,7 +40,7 @@ def test_a_size_that_makes_no_sense_is_refused_at_its_field(editor: Editor, tmp_
         expect(card.get_by_role("alert")).to_be_visible()
         card.get_by_role("button", name="Cancel").click()
         editor.press("Escape")
-        assert editor.exported(tmp_path) == before
+        assert editor.exported() == before
 
 
 STAR = " ".join(
@@ -163,7 +163,7 @@ def test_a_drawing_that_is_changed_in_two_tabs_loses_no_step_of_either(
 
 
 def test_a_server_that_stops_is_waited_for_and_nothing_is_lost(
-    editor: Editor, server: Server, tmp_path: Path
+    editor: Editor, server: Server
 ) -> None:
     editor.pick("Circle")
     server.stop()
@@ -172,7 +172,7 @@ def test_a_server_that_stops_is_waited_for_and_nothing_is_lost(
     expect(editor.page.get_by_text("not saved: server away, trying again")).to_be_visible()
     server.start()
     editor.saved()
-    ((_, outline),) = editor.exported(tmp_path)
+    ((_, outline),) = editor.exported()
     assert outline.bounds == pytest.approx((56, 56, 144, 144))
 
 
@@ -232,7 +232,7 @@ def test_what_takes_long_to_save_says_for_how_long_and_what_waits_behind_it(
 
 
 def test_a_reload_while_the_server_is_away_finds_the_page_and_what_waits(
-    browser: Browser, browser_context_args: dict[str, Any], server: Server, tmp_path: Path
+    browser: Browser, browser_context_args: dict[str, Any], server: Server
 ) -> None:
     context = browser.new_context(**{**browser_context_args, "service_workers": "allow"})
     page = context.new_page()
@@ -254,7 +254,7 @@ def test_a_reload_while_the_server_is_away_finds_the_page_and_what_waits(
     editor.saved()
     editor.pick("Circle")
     expect(editor.fact("x")).to_have_value("120")
-    ((_, outline),) = editor.exported(tmp_path)
+    ((_, outline),) = editor.exported()
     assert outline.bounds == pytest.approx((76, 56, 164, 144))
     # What has been done is not done again.
     page.reload()

@@ -25,7 +25,7 @@ def radii(outline) -> list[float]:  # type: ignore[no-untyped-def]
 
 
 def test_shapes_are_drawn_from_corner_to_corner_with_equal_sides_or_from_the_centre(
-    editor: Editor, tmp_path: Path
+    editor: Editor,
 ) -> None:
     editor.draw("1", (20, 20), (80, 60), "Shift")
     assert editor.facts("x", "y", "w", "h") == [50, 50, 60, 60]
@@ -38,7 +38,7 @@ def test_shapes_are_drawn_from_corner_to_corner_with_equal_sides_or_from_the_cen
     assert editor.facts("y")[0] < 178
     editor.page.get_by_role("button", name="centre of the full circle").click()
     assert editor.facts("x", "y") == [160, 180]
-    circle, box, polygon, star = (outline for _, outline in editor.exported(tmp_path))
+    circle, box, polygon, star = (outline for _, outline in editor.exported())
     assert circle.area == pytest.approx(900 * math.pi)
     assert (circle.segments.kind == ARC).all()
     assert box.bounds == (130, 40, 190, 80)
@@ -46,16 +46,14 @@ def test_shapes_are_drawn_from_corner_to_corner_with_equal_sides_or_from_the_cen
     assert (star.segments.kind == LINE).all()
 
 
-def test_typed_sizes_are_exact_and_shapes_share_a_centre_by_one_key(
-    editor: Editor, tmp_path: Path
-) -> None:
+def test_typed_sizes_are_exact_and_shapes_share_a_centre_by_one_key(editor: Editor) -> None:
     editor.type_shape("1", (100, 100), radius=24.7)
     editor.type_shape("2", (60, 170), width=80, height=10.5, corner_radius=2)
     editor.type_shape("4", (200, 60), points=16, radius=30, inner_ratio=0.8)
     editor.pick("Circle", "Box", "Star")
     editor.page.keyboard.press(".")
     editor.saved()
-    outlines = [outline for _, outline in editor.exported(tmp_path)]
+    outlines = [outline for _, outline in editor.exported()]
     for outline in outlines:
         x0, y0, x1, y1 = outline.bounds
         assert ((x0 + x1) / 2, (y0 + y1) / 2) == pytest.approx((100, 100), abs=1e-6)
@@ -85,9 +83,7 @@ def test_a_shape_is_moved_and_resized_by_hand_and_by_exact_numbers(editor: Edito
     assert height > 42
 
 
-def test_outcomes_are_seen_before_they_are_chosen_and_the_mark_stays_live(
-    editor: Editor, tmp_path: Path
-) -> None:
+def test_outcomes_are_seen_before_they_are_chosen_and_the_mark_stays_live(editor: Editor) -> None:
     two_discs(editor, 30)
     counts = {
         "join": "1 pc · 2 nd", "cut": "1 pc · 2 nd", "cut-other-way": "1 pc · 2 nd",
@@ -102,7 +98,7 @@ def test_outcomes_are_seen_before_they_are_chosen_and_the_mark_stays_live(
     editor.tile("cut").click()
     editor.saved()
     expect(editor.row("Cut")).to_contain_text("live · 2")
-    ((_, crescent),) = editor.exported(tmp_path)
+    ((_, crescent),) = editor.exported()
     assert crescent.to_quick_data(3) == preview
     assert radii(crescent) == [30, 40]
     # The result combines again like any shape.
@@ -114,17 +110,15 @@ def test_outcomes_are_seen_before_they_are_chosen_and_the_mark_stays_live(
     # A member inside the inner compound is changed, and the mark follows.
     editor.pick("Circle 2")
     editor.set_fact("radius", 20)
-    ((_, mark),) = editor.exported(tmp_path)
+    ((_, mark),) = editor.exported()
     assert radii(mark) == [20, 40]
     editor.page.get_by_label("Role of Circle 2").select_option("adds")
     editor.saved()
-    ((_, whole),) = editor.exported(tmp_path)
+    ((_, whole),) = editor.exported()
     assert whole.area > mark.area + 300
 
 
-def test_a_member_is_dragged_and_the_mark_follows_while_it_moves(
-    editor: Editor, tmp_path: Path
-) -> None:
+def test_a_member_is_dragged_and_the_mark_follows_while_it_moves(editor: Editor) -> None:
     two_discs(editor, 30)
     editor.page.keyboard.press("o")
     editor.saved()
@@ -134,13 +128,13 @@ def test_a_member_is_dragged_and_the_mark_follows_while_it_moves(
     mark = editor.page.locator("[data-testid=desk] path[data-node]").first
     expect(mark).not_to_have_attribute("d", before or "")
     editor.page.mouse.up()
-    ((_, lens),) = editor.exported(tmp_path)
+    ((_, lens),) = editor.exported()
     assert radii(lens) == [30, 40]
     assert lens.bounds[0] == pytest.approx(100)
 
 
 def test_undo_and_redo_reach_everything_also_after_a_restart(
-    editor: Editor, server: Server, tmp_path: Path
+    editor: Editor, server: Server
 ) -> None:
     editor.type_shape("1", (100, 128), radius=40)
     editor.type_shape("2", (150, 128), width=60, height=60)
@@ -148,7 +142,7 @@ def test_undo_and_redo_reach_everything_also_after_a_restart(
     expect(editor.tile("join")).to_be_visible()
     editor.page.keyboard.press("j")
     editor.saved()
-    joined = editor.exported(tmp_path)
+    joined = editor.exported()
     server.stop()
     server.start()
     editor.page.reload()
@@ -161,11 +155,11 @@ def test_undo_and_redo_reach_everything_also_after_a_restart(
         editor.page.keyboard.press("Control+Shift+Z")
         editor.saved()
     expect(editor.row("Join")).to_be_visible()
-    assert editor.exported(tmp_path) == joined
+    assert editor.exported() == joined
 
 
 def test_a_mark_is_put_on_the_shelf_and_placed_on_another_plate_at_half_its_size(
-    editor: Editor, tmp_path: Path
+    editor: Editor,
 ) -> None:
     page = editor.page
     two_discs(editor, 40)
@@ -185,12 +179,12 @@ def test_a_mark_is_put_on_the_shelf_and_placed_on_another_plate_at_half_its_size
     editor.saved()
     page.get_by_role("tab", name="Stack", exact=True).click()
     expect(editor.row("Twin buoy")).to_contain_text("live · 2")
-    ((_, outline),) = editor.exported(tmp_path)
+    ((_, outline),) = editor.exported()
     assert radii(outline) == [20]
     assert outline.bounds == pytest.approx((32 - 32.5, 12, 64.5, 52))
 
 
-def test_shapes_are_named_painted_nudged_and_removed(editor: Editor, tmp_path: Path) -> None:
+def test_shapes_are_named_painted_nudged_and_removed(editor: Editor) -> None:
     page = editor.page
     editor.draw("2", (40, 40), (100, 80))
     page.keyboard.press("F2")
@@ -204,12 +198,12 @@ def test_shapes_are_named_painted_nudged_and_removed(editor: Editor, tmp_path: P
     for keys in ("ArrowRight", "Shift+ArrowDown", "Alt+ArrowLeft"):
         page.keyboard.press(keys)
         editor.saved()
-    ((fill, outline),) = editor.exported(tmp_path)
+    ((fill, outline),) = editor.exported()
     assert fill == "#B8452E"
     assert outline.bounds == pytest.approx((40.9, 50, 100.9, 90))
     page.keyboard.press("Delete")
     editor.saved()
-    assert editor.exported(tmp_path) == []
+    assert editor.exported() == []
 
 
 def test_the_drawings_are_listed_with_pictures_renamed_duplicated_and_deleted_with_undo(
@@ -241,7 +235,7 @@ def test_the_drawings_are_listed_with_pictures_renamed_duplicated_and_deleted_wi
     expect(page.get_by_text("Plate 1 · 24 × 24")).to_be_visible()
 
 
-def test_every_outcome_is_a_tile_and_is_taken_plain_or_live(editor: Editor, tmp_path: Path) -> None:
+def test_every_outcome_is_a_tile_and_is_taken_plain_or_live(editor: Editor) -> None:
     page = editor.page
     two_discs(editor, 30)
     page.get_by_text("more ›").click()
@@ -249,7 +243,7 @@ def test_every_outcome_is_a_tile_and_is_taken_plain_or_live(editor: Editor, tmp_
         expect(editor.tile(outcome)).to_be_visible()
     page.get_by_label("keep originals").check()
     editor.press("s")
-    assert len(editor.exported(tmp_path)) == 3
+    assert len(editor.exported()) == 3
     assert editor.stack()[-2:] == ["Circle 2", "Circle"]
     editor.press("Control+z", "Control+a")
     page.get_by_label("keep originals").uncheck()
@@ -257,7 +251,7 @@ def test_every_outcome_is_a_tile_and_is_taken_plain_or_live(editor: Editor, tmp_
     expect(editor.tile("overlap")).to_be_visible()
     editor.press("o")
     assert editor.stack() == ["Overlap"]
-    ((_, lens),) = editor.exported(tmp_path)
+    ((_, lens),) = editor.exported()
     assert radii(lens) == [30, 40]
     editor.press("Control+z", "Control+a")
     page.get_by_label("stay live").check()
@@ -269,11 +263,11 @@ def test_every_outcome_is_a_tile_and_is_taken_plain_or_live(editor: Editor, tmp_
     editor.press("Shift+S")
     expect(editor.row("Join")).not_to_contain_text("live")
     assert editor.stack() == ["Join"]
-    ((_, join),) = editor.exported(tmp_path)
+    ((_, join),) = editor.exported()
     assert radii(join) == [30, 40]
 
 
-def test_a_role_is_changed_by_its_word_and_by_key(editor: Editor, tmp_path: Path) -> None:
+def test_a_role_is_changed_by_its_word_and_by_key(editor: Editor) -> None:
     two_discs(editor, 30)
     editor.press("c")
     row = editor.row("Circle 2")
@@ -281,12 +275,12 @@ def test_a_role_is_changed_by_its_word_and_by_key(editor: Editor, tmp_path: Path
     row.get_by_label("Circle 2 cuts: change its role").click()
     editor.saved()
     expect(row).to_contain_text("limits")
-    ((_, lens),) = editor.exported(tmp_path)
+    ((_, lens),) = editor.exported()
     assert lens.bounds == pytest.approx((120, 104, 140, 152), abs=20)
     editor.pick("Circle 2")
     editor.press("Shift+R")
     expect(row).to_contain_text("alternates")
-    assert len(editor.exported(tmp_path)[0][1].contours) == 2
+    assert len(editor.exported()[0][1].contours) == 2
 
 
 def test_a_drawing_is_saved_to_a_file_and_opened_from_it(
@@ -295,7 +289,7 @@ def test_a_drawing_is_saved_to_a_file_and_opened_from_it(
     two_discs(editor, 30)
     editor.press("s")
     expect(editor.row("Split")).to_be_visible()
-    pieces = editor.exported(tmp_path)
+    pieces = editor.exported()
     page.goto(server.address)
     page.get_by_label("More for Quay signs").click()
     with page.expect_download() as download:
@@ -308,7 +302,7 @@ def test_a_drawing_is_saved_to_a_file_and_opened_from_it(
     expect(page.get_by_label("Open Quay signs")).to_be_hidden()
     page.get_by_label("A drawing file to open").set_input_files(file)
     page.get_by_role("tab", name="Buoy").click()
-    assert editor.exported(tmp_path) == pieces
+    assert editor.exported() == pieces
     expect(editor.row("Split")).to_contain_text("regions · 2")
     # A file that is none says so, and nothing is made of it.
     file.write_bytes(file.read_bytes()[:500])

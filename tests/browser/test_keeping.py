@@ -271,7 +271,7 @@ def test_all_plates_are_exported_as_pixels_and_a_font(editor: Editor, tmp_path: 
     assert copied.startswith("data:image/svg+xml,%3Csvg")
 
 
-def test_what_an_svg_file_cannot_keep_is_listed(editor: Editor, tmp_path: Path) -> None:
+def test_what_an_svg_file_cannot_keep_is_listed(editor: Editor) -> None:
     page = editor.page
     text = (
         '<svg xmlns="http://www.w3.org/2000/svg" width="64" height="64"><g id="pair">'
@@ -332,7 +332,7 @@ def test_a_picture_is_built_over_and_takes_no_part(editor: Editor, tmp_path: Pat
     assert editor.facts("x") == [148]
     editor.set_fact("opacity", 60)
     expect(image).to_have_attribute("opacity", "0.6")
-    ((fill, _),) = editor.exported(tmp_path)
+    ((fill, _),) = editor.exported()
     assert fill.lower() == "#3f7355"
 
 

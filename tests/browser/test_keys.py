@@ -125,9 +125,7 @@ def test_no_key_is_listed_that_no_test_presses() -> None:
     assert [key for key in spelled if key.lower() not in pressed] == []
 
 
-def test_an_arc_is_drawn_from_end_to_end_typed_and_bent_by_its_dots(
-    editor: Editor, tmp_path: Path
-) -> None:
+def test_an_arc_is_drawn_from_end_to_end_typed_and_bent_by_its_dots(editor: Editor) -> None:
     page = editor.page
     editor.draw(";", (60, 120), (180, 120))
     editor.click((120, 60))
@@ -144,7 +142,7 @@ def test_an_arc_is_drawn_from_end_to_end_typed_and_bent_by_its_dots(
     editor.press("Control+z")
     editor.set_fact("sweep", 90)
     editor.type_shape(";", (100, 200), radius=20, start=0, sweep=270)
-    outlines = [outline for _, outline in editor.exported(tmp_path)]
+    outlines = [outline for _, outline in editor.exported()]
     assert [outline.closed.any() for outline in outlines] == [False, False]
     assert [outline.length for outline in outlines] == pytest.approx(
         [60 * math.pi / 2, 20 * math.pi * 1.5], abs=1e-5

@@ -128,10 +128,10 @@ def test_words_are_typed_on_the_desk_with_a_caret_and_each_run_is_one_step(
 
 
 def test_a_click_puts_the_caret_a_drag_chooses_and_a_double_click_takes_a_word(
-    letters: Editor, tmp_path: Path
+    letters: Editor,
 ) -> None:
     page = letters.page
-    ((_, outline),) = letters.exported(tmp_path)
+    ((_, outline),) = letters.exported()
     inked = [x for x in range(40, 70) if all(outline.contains(x + by, 92) for by in (-1, 1))]
     page.keyboard.press("Escape")
     page.mouse.dblclick(*letters.at(inked[0], 92))
@@ -365,9 +365,7 @@ def exported(editor: Editor, folder: Path, kind: str) -> bytes:
     return path.read_bytes()
 
 
-def test_letters_join_a_panel_are_cut_from_a_disc_and_come_apart(
-    editor: Editor, tmp_path: Path
-) -> None:
+def test_letters_join_a_panel_are_cut_from_a_disc_and_come_apart(editor: Editor) -> None:
     page = editor.page
     editor.type_shape("1", (70, 128), radius=60)
     begin(editor, 40, 150)
@@ -383,7 +381,7 @@ def test_letters_join_a_panel_are_cut_from_a_disc_and_come_apart(
     editor.pick("Box", "ok")
     page.keyboard.press("j")
     undoes(editor, "Join")
-    pieces = [outline for _, outline in editor.exported(tmp_path)]
+    pieces = [outline for _, outline in editor.exported()]
     assert len(pieces) == 2
     signet, board = pieces
     assert not signet.contains(58, 137) or not signet.contains(70, 100)
@@ -392,7 +390,7 @@ def test_letters_join_a_panel_are_cut_from_a_disc_and_come_apart(
     # The letters stay words inside: other ones take their place.
     editor.pick("ST")
     type_over(editor, "HT")
-    assert editor.exported(tmp_path)[0][1].area != pytest.approx(signet.area)
+    assert editor.exported()[0][1].area != pytest.approx(signet.area)
     editor.pick("ok")
     page.keyboard.press("Shift+Y")
     undoes(editor, "Break into letters")
@@ -404,7 +402,7 @@ def test_letters_join_a_panel_are_cut_from_a_disc_and_come_apart(
 
 
 def test_words_come_out_as_outlines_in_every_format(letters: Editor, tmp_path: Path) -> None:
-    ((_, outline),) = letters.exported(tmp_path)
+    ((_, outline),) = letters.exported()
     assert len(outline.contours) == 13
     x, y, wide, high = letters.facts("x", "y", "w", "h")
     box = outline.bounds

@@ -1,7 +1,6 @@
 """Measures through the interface: named in a field, used in others, changed for all."""
 
 from math import pi
-from pathlib import Path
 
 import pytest
 from playwright.sync_api import Locator, expect
@@ -24,7 +23,7 @@ def to_plate(editor: Editor) -> None:
         editor.press("Escape")
 
 
-def test_a_measure_named_in_a_field_moves_all_that_uses_it(editor: Editor, tmp_path: Path) -> None:
+def test_a_measure_named_in_a_field_moves_all_that_uses_it(editor: Editor) -> None:
     page = editor.page
     editor.type_shape("1", (60, 60), radius=20)
     editor.set_fact("radius", "module = 25")
@@ -68,7 +67,7 @@ def test_a_measure_named_in_a_field_moves_all_that_uses_it(editor: Editor, tmp_p
     page.mouse.up()
     editor.saved()
     expect(low).to_have_value("60")
-    assert editor.areas(tmp_path) == pytest.approx([pi * 900, 70 * 60 - (4 - pi) * 36], rel=1e-5)
+    assert editor.areas() == pytest.approx([pi * 900, 70 * 60 - (4 - pi) * 36], rel=1e-5)
     editor.press("Control+z")
     expect(low).to_have_value("40")
     expect(module).to_have_value("30")
@@ -147,7 +146,7 @@ def test_measures_are_renamed_and_lead_to_what_uses_them(editor: Editor) -> None
     expect(follows(editor, "radius")).to_have_count(0)
 
 
-def test_a_border_of_eighty_discs_is_changed_by_one_measure(editor: Editor, tmp_path: Path) -> None:
+def test_a_border_of_eighty_discs_is_changed_by_one_measure(editor: Editor) -> None:
     """A spin's copies, their count, radius and size: all of one measure."""
     page = editor.page
     editor.type_shape("1", (128, 128), radius=3)
@@ -156,10 +155,10 @@ def test_a_border_of_eighty_discs_is_changed_by_one_measure(editor: Editor, tmp_
     editor.saved()
     editor.set_fact("copies", "80")
     editor.set_fact("radius", "disc * 30")
-    areas = editor.areas(tmp_path)
+    areas = editor.areas()
     assert areas == pytest.approx([pi * 9] * 80, rel=1e-4)
     to_plate(editor)
     editor.set_fact("disc", 4)
-    assert editor.areas(tmp_path) == pytest.approx([pi * 16] * 80, rel=1e-4)
-    bounds = [outline.bounds for _, outline in editor.exported(tmp_path)]
+    assert editor.areas() == pytest.approx([pi * 16] * 80, rel=1e-4)
+    bounds = [outline.bounds for _, outline in editor.exported()]
     assert max(x1 for _, _, x1, _ in bounds) == pytest.approx(128 + 120 + 4, abs=1e-3)

@@ -1,7 +1,6 @@
 """Shapes drawn into another with a role, dropped into one, and lifted out."""
 
 from math import pi
-from pathlib import Path
 
 import pytest
 from playwright.sync_api import expect
@@ -18,9 +17,7 @@ def board(editor: Editor) -> Editor:
     return editor
 
 
-def test_what_is_drawn_cuts_live_is_moved_at_once_and_the_next_cuts_too(
-    board: Editor, tmp_path: Path
-) -> None:
+def test_what_is_drawn_cuts_live_is_moved_at_once_and_the_next_cuts_too(board: Editor) -> None:
     page = board.page
     page.keyboard.press("1")
     page.keyboard.press("c")
@@ -31,10 +28,10 @@ def test_what_is_drawn_cuts_live_is_moved_at_once_and_the_next_cuts_too(
     page.mouse.up()
     board.saved()
     assert board.stack() == ["Cut", "Circle", "Box"]
-    assert board.areas(tmp_path) == pytest.approx([BOARD - DISC], rel=1e-4)
+    assert board.areas() == pytest.approx([BOARD - DISC], rel=1e-4)
     # It lies in hand: a drag on it moves it, half over the edge.
     board.drag((120, 120), (190, 120), "n")
-    assert board.areas(tmp_path) == pytest.approx([BOARD - DISC / 2], rel=1e-4)
+    assert board.areas() == pytest.approx([BOARD - DISC / 2], rel=1e-4)
     # A click types the size of the next, in the middle of what it goes into.
     page.mouse.click(*board.at(70, 100))
     card = page.get_by_role("form")
@@ -49,7 +46,7 @@ def test_what_is_drawn_cuts_live_is_moved_at_once_and_the_next_cuts_too(
     assert board.stack()[0] == "Circle 3"
 
 
-def test_the_pill_and_a_held_key_say_what_the_next_one_does(board: Editor, tmp_path: Path) -> None:
+def test_the_pill_and_a_held_key_say_what_the_next_one_does(board: Editor) -> None:
     page = board.page
     pill = page.get_by_title("What is drawn next")
     pill.click()
@@ -57,7 +54,7 @@ def test_the_pill_and_a_held_key_say_what_the_next_one_does(board: Editor, tmp_p
     expect(pill).to_have_text("limits")
     board.draw("1", (95, 95), (145, 145))
     expect(pill).to_have_text("by itself")
-    assert board.areas(tmp_path) == pytest.approx([DISC], rel=1e-4)
+    assert board.areas() == pytest.approx([DISC], rel=1e-4)
     # Held, a key is for one alone; what is selected takes it in.
     board.pick("Overlap")
     page.keyboard.press("1")
@@ -93,9 +90,7 @@ def test_letters_and_paths_are_drawn_into_a_shape_too(board: Editor) -> None:
     assert board.stack() == ["Cut", "Quay", "Join", "Path", "Box"]
 
 
-def test_what_is_dropped_on_a_shape_is_asked_what_it_does_by_pictures(
-    board: Editor, tmp_path: Path
-) -> None:
+def test_what_is_dropped_on_a_shape_is_asked_what_it_does_by_pictures(board: Editor) -> None:
     page = board.page
     board.type_shape("1", (190, 120), radius=25)
     circle, box = board.row("Circle"), board.row("Box")
@@ -111,15 +106,15 @@ def test_what_is_dropped_on_a_shape_is_asked_what_it_does_by_pictures(
     page.keyboard.press("Escape")
     expect(card).to_be_hidden()
     assert board.stack() == ["Circle", "Box"]
-    assert board.areas(tmp_path) == pytest.approx([BOARD, DISC], rel=1e-4)
+    assert board.areas() == pytest.approx([BOARD, DISC], rel=1e-4)
     board.drop(circle, box, "cuts")
     assert board.stack() == ["Cut", "Circle", "Box"]
-    assert board.areas(tmp_path) == pytest.approx([BOARD - DISC / 2], rel=1e-4)
+    assert board.areas() == pytest.approx([BOARD - DISC / 2], rel=1e-4)
     # Lifted out it lies where it was, in its own paint, and the whole is whole again.
     page.keyboard.press(">")
     board.saved()
     assert board.stack() == ["Circle", "Cut", "Box"]
-    assert board.areas(tmp_path) == pytest.approx([BOARD, DISC], rel=1e-4)
+    assert board.areas() == pytest.approx([BOARD, DISC], rel=1e-4)
     # What would leave nothing can be seen, and not be taken.
     board.drag((190, 120), (220, 30), "n")
     board.row("Circle").drag_to(board.row("Cut"), target_position={"x": 60, "y": 18})

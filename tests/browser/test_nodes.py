@@ -2,7 +2,6 @@
 
 import cmath
 import math
-from pathlib import Path
 
 import pytest
 from playwright.sync_api import Locator, expect
@@ -70,18 +69,18 @@ def number_at(editor: Editor, x: float, y: float) -> int:
     return min(away)[1]
 
 
-def only(editor: Editor, folder: Path) -> Outline:
-    ((_, outline),) = editor.exported(folder)
+def only(editor: Editor) -> Outline:
+    ((_, outline),) = editor.exported()
     return outline
 
 
-def test_a_heart_is_half_an_outline_mirrored_and_joined(half: Editor, tmp_path: Path) -> None:
+def test_a_heart_is_half_an_outline_mirrored_and_joined(half: Editor) -> None:
     page = half.page
     half.press("d")
     half.pick("Path", "Path 2")
     half.press("Shift+J")
     assert len(half.stack()) == 1
-    heart = only(half, tmp_path)
+    heart = only(half)
     assert heart.closed.tolist() == [True]
     assert heart.node_count == 6
     x0, y0, x1, y1 = heart.bounds
@@ -98,17 +97,15 @@ def test_a_heart_is_half_an_outline_mirrored_and_joined(half: Editor, tmp_path: 
     expect(page.get_by_test_id("node-kinds")).to_contain_text("corner")
 
 
-def test_one_half_is_made_a_whole_in_one_step(half: Editor, tmp_path: Path) -> None:
+def test_one_half_is_made_a_whole_in_one_step(half: Editor) -> None:
     half.press("Shift+X")
-    heart = only(half, tmp_path)
+    heart = only(half)
     assert (heart.closed.tolist(), heart.node_count) == ([True], 6)
     half.press("Control+z")
-    assert only(half, tmp_path).closed.tolist() == [False]
+    assert only(half).closed.tolist() == [False]
 
 
-def test_ends_too_far_apart_are_told_how_far_and_joined_within_that(
-    half: Editor, tmp_path: Path
-) -> None:
+def test_ends_too_far_apart_are_told_how_far_and_joined_within_that(half: Editor) -> None:
     page = half.page
     half.press("Shift+J")
     expect(page.get_by_text("the nearest are 130 apart")).to_be_visible()
@@ -118,12 +115,12 @@ def test_ends_too_far_apart_are_told_how_far_and_joined_within_that(
     page.get_by_role("radio", name="side").click()
     page.get_by_label("Facts").get_by_role("button", name="Join ends").click()
     half.saved()
-    closed = only(half, tmp_path)
+    closed = only(half)
     assert (closed.closed.tolist(), closed.node_count) == ([True], 4)
     assert closed.segments.kind.tolist().count(LINE) == 1
 
 
-def test_nodes_are_dragged_stepped_and_typed(box: Editor, tmp_path: Path) -> None:
+def test_nodes_are_dragged_stepped_and_typed(box: Editor) -> None:
     page = box.page
     page.keyboard.press("e")
     corner = number_at(box, 40, 60)
@@ -131,25 +128,25 @@ def test_nodes_are_dragged_stepped_and_typed(box: Editor, tmp_path: Path) -> Non
     to = box.at(60, 40)
     # As the pointer does, to what the step of the view is.
     drag(box, node(box, corner), to[0] - x, to[1] - y)
-    moved = only(box, tmp_path)
+    moved = only(box)
     assert moved.bounds == pytest.approx((40, 40, 160, 140), abs=1.0)
     box.set_fact("x", 50)
     box.set_fact("y", 44)
     page.locator("body").press("Shift+ArrowUp")
     box.saved()
-    stepped = only(box, tmp_path)
+    stepped = only(box)
     assert stepped.nearest(50, 34)[0] < 1e-9
     assert stepped.segments.kind.tolist() == [LINE] * 4
     # Removed, with a straight side between the nodes beside it.
     page.locator("body").press("Shift+Delete")
     expect(nodes(box)).to_have_count(3)
     box.saved()
-    assert abs(only(box, tmp_path).area) == pytest.approx(120 * 80 / 2)
+    assert abs(only(box).area) == pytest.approx(120 * 80 / 2)
     page.keyboard.press("Escape")
     expect(page.get_by_test_id("nodes")).to_have_count(0)
 
 
-def test_nodes_are_picked_by_box_keys_and_contour_and_lined_up(box: Editor, tmp_path: Path) -> None:
+def test_nodes_are_picked_by_box_keys_and_contour_and_lined_up(box: Editor) -> None:
     page = box.page
     page.keyboard.press("e")
     number_at(box, 40, 60)
@@ -163,7 +160,7 @@ def test_nodes_are_picked_by_box_keys_and_contour_and_lined_up(box: Editor, tmp_
     page.keyboard.press("v")
     box.saved()
     expect(page.locator("[data-node-kind=even]")).to_have_count(4)
-    assert only(box, tmp_path).segments.kind.tolist() == [CUBIC] * 4
+    assert only(box).segments.kind.tolist() == [CUBIC] * 4
     # One made a corner again, and those that are alike picked by it.
     node(box, 0).click()
     page.keyboard.press("c")
@@ -173,11 +170,11 @@ def test_nodes_are_picked_by_box_keys_and_contour_and_lined_up(box: Editor, tmp_
     expect(picked).to_have_count(3)
     page.get_by_label("Align left").click()
     box.saved()
-    x0, _, x1, _ = only(box, tmp_path).bounds
+    x0, _, x1, _ = only(box).bounds
     assert x1 - x0 < 130
 
 
-def test_sides_are_bent_made_arcs_and_given_nodes(box: Editor, tmp_path: Path) -> None:
+def test_sides_are_bent_made_arcs_and_given_nodes(box: Editor) -> None:
     page = box.page
     page.keyboard.press("e")
     number_at(box, 40, 60)
@@ -186,25 +183,25 @@ def test_sides_are_bent_made_arcs_and_given_nodes(box: Editor, tmp_path: Path) -
     expect(page.locator("[data-side].on")).to_have_count(1)
     page.keyboard.press("a")
     box.saved()
-    quarter = only(box, tmp_path).segments
+    quarter = only(box).segments
     assert quarter.q[quarter.kind == ARC].tolist() == pytest.approx([84.8528 * (1 + 1j)], abs=1e-3)
     box.set_fact("r", 60)
-    half_disc = only(box, tmp_path)
+    half_disc = only(box)
     assert half_disc.bounds == pytest.approx((40, 0, 160, 140), abs=1e-6)
     # Dragged, it goes through the pointer with its ends where they were.
     box.drag((100, 0), (100, 30))
-    bent = only(box, tmp_path)
+    bent = only(box)
     assert bent.nearest(100, 30)[0] < 1
     assert bent.segments.kind.tolist().count(ARC) == 1
     # A node where it is double-clicked changes nothing else; removed, the arc is one again.
     page.mouse.dblclick(*box.at(100, 140))
     expect(nodes(box)).to_have_count(5)
     box.saved()
-    assert only(box, tmp_path).area == pytest.approx(bent.area)
+    assert only(box).area == pytest.approx(bent.area)
     page.keyboard.press("Delete")
     expect(nodes(box)).to_have_count(4)
     box.saved()
-    assert only(box, tmp_path).area == pytest.approx(bent.area)
+    assert only(box).area == pytest.approx(bent.area)
     # The menu offers what the strip does.
     box.click((100, 140))
     page.mouse.click(*box.at(100, 140), button="right")
@@ -214,12 +211,12 @@ def test_sides_are_bent_made_arcs_and_given_nodes(box: Editor, tmp_path: Path) -
     expect(nodes(box)).to_have_count(4)
     # A straight side moves, with Alt it bends.
     box.drag((160, 100), (170, 100))
-    assert only(box, tmp_path).bounds[2] == pytest.approx(170, abs=1)
+    assert only(box).bounds[2] == pytest.approx(170, abs=1)
     box.drag((170, 100), (190, 100), "Alt")
-    assert only(box, tmp_path).segments.kind.tolist().count(CUBIC) == 1
+    assert only(box).segments.kind.tolist().count(CUBIC) == 1
 
 
-def test_handles_go_together_until_alt_pulls_them_apart(half: Editor, tmp_path: Path) -> None:
+def test_handles_go_together_until_alt_pulls_them_apart(half: Editor) -> None:
     page = half.page
     page.keyboard.press("e")
     node(half, number_at(half, *HALF[1])).click()
@@ -235,10 +232,10 @@ def test_handles_go_together_until_alt_pulls_them_apart(half: Editor, tmp_path: 
     page.locator("body").press("v")
     expect(page.get_by_test_id("node-kinds")).to_have_text("even")
     half.saved()
-    assert only(half, tmp_path).segments.kind.tolist() == [CUBIC] * 3
+    assert only(half).segments.kind.tolist() == [CUBIC] * 3
 
 
-def test_outlines_are_split_closed_and_run_back(box: Editor, tmp_path: Path) -> None:
+def test_outlines_are_split_closed_and_run_back(box: Editor) -> None:
     page = box.page
     page.keyboard.press("e")
     for corner in ((40, 60), (160, 140)):
@@ -246,26 +243,26 @@ def test_outlines_are_split_closed_and_run_back(box: Editor, tmp_path: Path) -> 
     page.keyboard.press("t")
     expect(page.locator("[data-node-kind=end]")).to_have_count(4)
     box.saved()
-    assert only(box, tmp_path).closed.tolist() == [False, False]
+    assert only(box).closed.tolist() == [False, False]
     page.keyboard.press("Control+a")
     page.keyboard.press("z")
     expect(page.locator("[data-node-kind=end]")).to_have_count(0)
     box.saved()
-    triangles = only(box, tmp_path)
+    triangles = only(box)
     assert triangles.closed.tolist() == [True, True]
     page.keyboard.press("Control+a")
     page.keyboard.press("r")
     box.saved()
-    assert only(box, tmp_path).area == pytest.approx(-triangles.area)
+    assert only(box).area == pytest.approx(-triangles.area)
 
 
-def test_what_is_live_is_settled_first_as_a_step_of_its_own(editor: Editor, tmp_path: Path) -> None:
+def test_what_is_live_is_settled_first_as_a_step_of_its_own(editor: Editor) -> None:
     page = editor.page
     editor.type_shape("2", (100, 100), width=120, height=80)
     editor.type_shape("1", (160, 100), radius=40)
     editor.pick("Box", "Circle")
     editor.press("j")
-    before, rows = only(editor, tmp_path), editor.stack()
+    before, rows = only(editor), editor.stack()
     page.keyboard.press("e")
     page.get_by_test_id("corners").wait_for()
     page.keyboard.press("e")
@@ -273,7 +270,7 @@ def test_what_is_live_is_settled_first_as_a_step_of_its_own(editor: Editor, tmp_
     page.get_by_text("keep originals").click()
     drag(editor, node(editor, number), -20, -20)
     expect(page.get_by_text("was live and is settled now")).to_be_visible()
-    after = only(editor, tmp_path)
+    after = only(editor)
     assert abs(after.area) > abs(before.area)
     assert after.segments.kind.tolist().count(ARC) == before.segments.kind.tolist().count(ARC)
     # The hidden copy is beneath, live as it was.
@@ -281,11 +278,11 @@ def test_what_is_live_is_settled_first_as_a_step_of_its_own(editor: Editor, tmp_
     page.keyboard.press("Escape")
     for _ in range(2):
         editor.press("Control+z")
-    assert only(editor, tmp_path).area == pytest.approx(before.area)
+    assert only(editor).area == pytest.approx(before.area)
     assert editor.stack() == rows
 
 
-def test_fewer_nodes_are_looked_at_before_they_are_taken(editor: Editor, tmp_path: Path) -> None:
+def test_fewer_nodes_are_looked_at_before_they_are_taken(editor: Editor) -> None:
     page = editor.page
     turns = [cmath.rect(1, math.tau * i / 240) for i in range(240)]
     words = " ".join(f"{128 + 60 * z.real:.3f} {128 + 60 * z.imag:.3f}" for z in turns)
@@ -297,7 +294,7 @@ def test_fewer_nodes_are_looked_at_before_they_are_taken(editor: Editor, tmp_pat
     expect(fewer).to_contain_text("One contour is a circle, r 59.99")
     page.keyboard.press("Escape")
     expect(fewer).to_have_count(0)
-    assert only(editor, tmp_path).node_count == 240
+    assert only(editor).node_count == 240
     page.keyboard.press("Shift+N")
     bound = page.get_by_label("may stray by")
     bound.fill("0.0001")
@@ -308,12 +305,12 @@ def test_fewer_nodes_are_looked_at_before_they_are_taken(editor: Editor, tmp_pat
     expect(fewer).to_contain_text("→ 2 nodes")
     page.get_by_role("button", name="Take Enter").click()
     editor.saved()
-    circle = only(editor, tmp_path)
+    circle = only(editor)
     assert circle.segments.kind.tolist() == [ARC, ARC]
     assert abs(circle.area) == pytest.approx(math.pi * 3600, rel=1e-3)
 
 
-def test_stretches_are_snipped_off_by_click_and_drag(editor: Editor, tmp_path: Path) -> None:
+def test_stretches_are_snipped_off_by_click_and_drag(editor: Editor) -> None:
     page = editor.page
     # A ladder: two rails, three rungs that go beyond them.
     lines = [f"M60 {y}H196" for y in (80, 120, 160)] + ["M90 50V190", "M166 50V190"]
@@ -328,7 +325,7 @@ def test_stretches_are_snipped_off_by_click_and_drag(editor: Editor, tmp_path: P
     editor.click((180, 120))
     editor.saved()
     expect(nodes(editor)).to_have_count(10)
-    rungs = [outline for _, outline in editor.exported(tmp_path)[:3]]
+    rungs = [outline for _, outline in editor.exported()[:3]]
     assert [rung.bounds for rung in rungs] == [
         (90, 80, 196, 80), (90, 120, 166, 120), (90, 160, 196, 160),
     ]  # fmt: skip
@@ -336,7 +333,7 @@ def test_stretches_are_snipped_off_by_click_and_drag(editor: Editor, tmp_path: P
     editor.click((128, 80))
     expect(nodes(editor)).to_have_count(10)
     editor.press("Control+z", "Control+z", "Control+z")
-    assert editor.exported(tmp_path)[0][1].bounds == (60, 80, 196, 80)
+    assert editor.exported()[0][1].bounds == (60, 80, 196, 80)
     page.keyboard.press("Escape")
     page.keyboard.press("Escape")
     expect(page.get_by_test_id("nodes")).to_have_count(0)

@@ -2,7 +2,6 @@
 
 import re
 from io import BytesIO
-from pathlib import Path
 
 import numpy as np
 import pytest
@@ -206,7 +205,7 @@ def test_lines_lie_inside_and_outside_in_dashes_and_round_each_other(disc: Edito
     assert seen(disc, (128, 128 - 72)) == [WHITE]
 
 
-def test_ends_have_marks_and_lines_grow_only_if_wanted(editor: Editor, tmp_path: Path) -> None:
+def test_ends_have_marks_and_lines_grow_only_if_wanted(editor: Editor) -> None:
     editor.type_shape("7", (128, 128), length=120)
     editor.pick("Line")
     type_in(editor, "width", "6")

@@ -1,7 +1,5 @@
 """Pieces of what is live, taken hold of on the desk and in the stack."""
 
-from pathlib import Path
-
 import pytest
 from playwright.sync_api import expect
 
@@ -21,16 +19,16 @@ def split(editor: Editor) -> None:
     expect(editor.strand("pieces", "Split")).to_have_attribute("aria-pressed", "true")
 
 
-def areas(editor: Editor, folder: Path) -> list[int]:
-    return sorted(round(outline.area) for _, outline in editor.exported(folder))
+def areas(editor: Editor) -> list[int]:
+    return sorted(round(outline.area) for _, outline in editor.exported())
 
 
 def test_after_split_a_drag_moves_the_piece_alone_and_escape_makes_it_one_again(
-    editor: Editor, tmp_path: Path
+    editor: Editor,
 ) -> None:
     split(editor)
     assert editor.stack() == ["Split", "Circle 2", "Circle 2", "Circle"]
-    before = areas(editor, tmp_path)
+    before = areas(editor)
     editor.drag((128, 128), (128, 40), "n")
     assert editor.selected() == ["Circle 2"]
     assert editor.facts("x", "y", "w") == [128, 40, 24]
@@ -39,7 +37,7 @@ def test_after_split_a_drag_moves_the_piece_alone_and_escape_makes_it_one_again(
     editor.set_fact("angle", 90)
     editor.set_fact("opacity", 50)
     assert editor.facts("x", "y") == [128, 40]
-    assert areas(editor, tmp_path) == before
+    assert areas(editor) == before
     # What it comes from goes on to be live: the others follow, and so does it.
     editor.strand("made from", "Split").click()
     editor.press("Control+a", "ArrowDown")
@@ -79,22 +77,22 @@ def test_a_double_click_takes_a_piece_never_what_it_is_made_from(editor: Editor)
     assert editor.selected() == ["Circle 2", "Circle"]
 
 
-def test_pieces_are_dropped_and_walked_by_keys(editor: Editor, tmp_path: Path) -> None:
+def test_pieces_are_dropped_and_walked_by_keys(editor: Editor) -> None:
     split(editor)
-    whole = areas(editor, tmp_path)
+    whole = areas(editor)
     editor.press("Tab", "Delete")
     assert editor.stack() == ["Split", "Circle 2", "Circle"]
-    left = areas(editor, tmp_path)
+    left = areas(editor)
     assert len(left) == 2
     assert all(area in whole for area in left)
     # All home brings it back, in hand as it was; picked anew it is told as dropped.
     editor.page.get_by_role("button", name="All home").click()
     editor.saved()
-    assert areas(editor, tmp_path) == whole
+    assert areas(editor) == whole
     editor.press("Delete", "r")
     expect(editor.page.get_by_test_id("pick-count")).to_contain_text("1 dropped")
     editor.press("Enter")
-    assert areas(editor, tmp_path) == left
+    assert areas(editor) == left
     editor.press("Tab", "ArrowUp", "]")
     assert len(editor.selected()) == 1
     editor.menu("All pieces home")

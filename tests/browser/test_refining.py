@@ -1,7 +1,6 @@
 """Refining by pointer and keys: corners, grown and shrunk outlines, bands, by what comes out."""
 
 import math
-from pathlib import Path
 
 import pytest
 from playwright.sync_api import Locator, expect
@@ -48,9 +47,7 @@ def radii(outline: Outline) -> list[float]:
     return sorted(round(r, 3) for r in rows.q.real[rows.kind == ARC].tolist())
 
 
-def test_corners_are_dragged_typed_and_stepped_and_the_shape_stays_live(
-    box: Editor, tmp_path: Path
-) -> None:
+def test_corners_are_dragged_typed_and_stepped_and_the_shape_stays_live(box: Editor) -> None:
     page = box.page
     page.keyboard.press("e")
     drag(box, corner_at(box, 40, 60), 30, 30)
@@ -58,7 +55,7 @@ def test_corners_are_dragged_typed_and_stepped_and_the_shape_stays_live(
     expect(tag).to_have_count(1)
     dragged = float(tag.inner_text().split()[-1])
     assert dragged > 10
-    assert radii(box.exported(tmp_path)[0][1]) == [dragged]
+    assert radii(box.exported()[0][1]) == [dragged]
     # Typed into its tag.
     tag.dblclick()
     page.locator(".typing input").fill("12")
@@ -73,18 +70,18 @@ def test_corners_are_dragged_typed_and_stepped_and_the_shape_stays_live(
     page.get_by_role("button", name="Straight").click()
     expect(tag).to_have_text(["cut 13", "cut 13"])
     box.saved()
-    outline = box.exported(tmp_path)[0][1]
+    outline = box.exported()[0][1]
     assert radii(outline) == []
     assert outline.area == pytest.approx(120 * 80 - 13 * 13)
     page.keyboard.press("Escape")
     expect(page.get_by_test_id("corners")).to_have_count(0)
     # It is a box as before, only larger.
     box.set_fact("w", 140)
-    assert box.exported(tmp_path)[0][1].area == pytest.approx(140 * 80 - 13 * 13)
+    assert box.exported()[0][1].area == pytest.approx(140 * 80 - 13 * 13)
 
 
 def test_the_inner_corners_of_a_spanner_of_three_shapes_are_rounded_in_one_drag(
-    editor: Editor, tmp_path: Path
+    editor: Editor,
 ) -> None:
     page = editor.page
     editor.type_shape("1", (80, 90), radius=30)
@@ -106,7 +103,7 @@ def test_the_inner_corners_of_a_spanner_of_three_shapes_are_rounded_in_one_drag(
     expect(tags.filter(has_text="r 14 of")).to_have_count(2)
     page.mouse.up()
     editor.saved()
-    spanner = editor.exported(tmp_path)[0][1]
+    spanner = editor.exported()[0][1]
     whole, arcs = set(radii(spanner)), spanner.segments.kind == ARC
     (neck_radius,) = whole - {14.0, 30.0}
     assert neck_radius > 20
@@ -114,7 +111,7 @@ def test_the_inner_corners_of_a_spanner_of_three_shapes_are_rounded_in_one_drag(
     # Live under its corners: the jaw made wider has larger ones.
     editor.pick("Box 2")
     editor.set_fact("h", 32)
-    assert 16.0 in radii(editor.exported(tmp_path)[0][1])
+    assert 16.0 in radii(editor.exported()[0][1])
 
 
 def test_tab_walks_from_corner_to_corner_and_what_has_none_says_so(box: Editor) -> None:
@@ -132,19 +129,17 @@ def test_tab_walks_from_corner_to_corner_and_what_has_none_says_so(box: Editor) 
     expect(page.get_by_label("Action strip")).to_contain_text("has no corners")
 
 
-def test_refinements_are_added_changed_ordered_switched_off_and_taken_away(
-    box: Editor, tmp_path: Path
-) -> None:
+def test_refinements_are_added_changed_ordered_switched_off_and_taken_away(box: Editor) -> None:
     page = box.page
     facts = page.get_by_label("Facts")
     page.keyboard.press("Shift+O")
     expect(facts.get_by_label("by", exact=True)).to_have_value("4")
     box.set_fact("by", 5)
     area = 120 * 80 + 5 * 400
-    assert box.exported(tmp_path)[0][1].area == pytest.approx(area + 25 * math.pi, abs=1e-3)
+    assert box.exported()[0][1].area == pytest.approx(area + 25 * math.pi, abs=1e-3)
     facts.get_by_role("radio", name="sharp").click()
     box.saved()
-    assert box.exported(tmp_path)[0][1].area == pytest.approx(130 * 90)
+    assert box.exported()[0][1].area == pytest.approx(130 * 90)
     # Held, a key shows what was before.
     page.keyboard.down("Shift")
     page.keyboard.down("G")
@@ -157,7 +152,7 @@ def test_refinements_are_added_changed_ordered_switched_off_and_taken_away(
     expect(facts.get_by_label("width", exact=True).first).to_have_value("4")
     box.set_fact("rings", 2)
     box.set_fact("gap", 1)
-    rings = box.exported(tmp_path)[0][1]
+    rings = box.exported()[0][1]
     assert len(rings.contours) == 4
     assert rings.bounds == pytest.approx((26, 46, 174, 154))
     facts.get_by_label("Band sooner").click()
@@ -168,19 +163,17 @@ def test_refinements_are_added_changed_ordered_switched_off_and_taken_away(
     box.saved()
     facts.get_by_label("Grow: switch off").click()
     box.saved()
-    assert box.exported(tmp_path)[0][1].area == pytest.approx(120 * 80)
+    assert box.exported()[0][1].area == pytest.approx(120 * 80)
     # What would leave nothing is refused in words, and nothing is lost.
     facts.get_by_label("Grow: switch on").click()
     box.saved()
     box.fact("by").fill("-40")
     box.fact("by").press("Enter")
     expect(page.get_by_text("would leave nothing of Box")).to_be_visible()
-    assert box.exported(tmp_path)[0][1].area == pytest.approx(130 * 90)
+    assert box.exported()[0][1].area == pytest.approx(130 * 90)
 
 
-def test_a_refined_compound_follows_its_members_is_undone_and_settled(
-    box: Editor, tmp_path: Path
-) -> None:
+def test_a_refined_compound_follows_its_members_is_undone_and_settled(box: Editor) -> None:
     page = box.page
     box.type_shape("1", (160, 100), radius=30)
     box.pick("Box", "Circle")
@@ -195,19 +188,19 @@ def test_a_refined_compound_follows_its_members_is_undone_and_settled(
     box.saved()
     page.keyboard.press("Escape")
     expect(box.row("Join")).to_contain_text("refined")
-    assert radii(box.exported(tmp_path)[0][1]).count(10) == 4
+    assert radii(box.exported()[0][1]).count(10) == 4
     box.pick("Circle")
     page.keyboard.press("Shift+ArrowRight")
     box.saved()
-    assert radii(box.exported(tmp_path)[0][1]).count(10) == 4
+    assert radii(box.exported()[0][1]).count(10) == 4
     box.pick("Join")
     page.keyboard.press("Shift+S")
     expect(box.row("Join")).not_to_contain_text("refined")
     box.saved()
-    assert radii(box.exported(tmp_path)[0][1]).count(10) == 4
+    assert radii(box.exported()[0][1]).count(10) == 4
 
 
-def test_a_line_becomes_a_shape_beside_its_fill(editor: Editor, tmp_path: Path) -> None:
+def test_a_line_becomes_a_shape_beside_its_fill(editor: Editor) -> None:
     page = editor.page
     editor.type_shape("7", (100, 100), length=80)
     editor.pick("Line")
@@ -216,6 +209,6 @@ def test_a_line_becomes_a_shape_beside_its_fill(editor: Editor, tmp_path: Path) 
     expect(editor.row("Line line")).to_be_visible()
     expect(editor.row("Line")).to_have_count(0)
     editor.saved()
-    outline = editor.exported(tmp_path)[0][1]
+    outline = editor.exported()[0][1]
     assert outline.area == pytest.approx(480)
     assert outline.node_count == 4

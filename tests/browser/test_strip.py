@@ -1,7 +1,6 @@
 """What the strip offers for what is selected, and going into what was made of it."""
 
 from collections import Counter
-from pathlib import Path
 
 import pytest
 from playwright.sync_api import expect
@@ -107,26 +106,24 @@ def test_an_open_path_is_told_in_words_and_closed_from_the_strip(editor: Editor)
     expect(strip.get_by_role("button", name="close it")).to_have_count(0)
 
 
-def test_a_hole_of_a_live_join_is_filled_and_opened_again(editor: Editor, tmp_path: Path) -> None:
+def test_a_hole_of_a_live_join_is_filled_and_opened_again(editor: Editor) -> None:
     editor.type_shape("6", (128, 128), radius=50)
     editor.type_shape("2", (170, 128), width=40, height=20)
     editor.press("Control+a", "j")
-    with_hole = sum(outline.area for _, outline in editor.exported(tmp_path))
+    with_hole = sum(outline.area for _, outline in editor.exported())
     editor.page.get_by_role("button", name="Fill hole").click()
     editor.saved()
-    filled = sum(outline.area for _, outline in editor.exported(tmp_path))
+    filled = sum(outline.area for _, outline in editor.exported())
     assert filled > with_hole + 30 * 30 * 2
     editor.press("Control+c", "Control+v")
     expect(editor.row("Join")).to_have_count(2)
-    assert sum(o.area for _, o in editor.exported(tmp_path)) == pytest.approx(2 * filled)
+    assert sum(o.area for _, o in editor.exported()) == pytest.approx(2 * filled)
     editor.page.get_by_role("button", name="Open holes").click()
     editor.saved()
-    assert sum(o.area for _, o in editor.exported(tmp_path)) == pytest.approx(filled + with_hole)
+    assert sum(o.area for _, o in editor.exported()) == pytest.approx(filled + with_hole)
 
 
-def test_what_is_pasted_much_larger_than_the_plate_is_fitted_to_it(
-    editor: Editor, tmp_path: Path
-) -> None:
+def test_what_is_pasted_much_larger_than_the_plate_is_fitted_to_it(editor: Editor) -> None:
     editor.type_shape("1", (100, 128), radius=50)
     editor.type_shape("2", (150, 128), width=80, height=40)
     editor.press("Control+a", "j")
@@ -135,7 +132,7 @@ def test_what_is_pasted_much_larger_than_the_plate_is_fitted_to_it(
     editor.press("Control+v")
     editor.page.get_by_role("button", name="Fit to the plate").click()
     editor.saved()
-    ((_, outline),) = editor.exported(tmp_path)
+    ((_, outline),) = editor.exported()
     width = 0.8 * 24
     height = width * 100 / 140
     assert outline.bounds == pytest.approx(

@@ -2,7 +2,6 @@
 
 import re
 from math import pi
-from pathlib import Path
 
 import pytest
 from playwright.sync_api import Locator, expect
@@ -49,18 +48,16 @@ def keys(editor: Editor) -> Editor:
     return editor
 
 
-def test_what_is_changed_in_one_twin_all_follow_while_the_pointer_drags(
-    keys: Editor, tmp_path: Path
-) -> None:
+def test_what_is_changed_in_one_twin_all_follow_while_the_pointer_drags(keys: Editor) -> None:
     page = keys.page
     expect(keys.row("Twin 2")).to_contain_text("of Twin")
     expect(about(keys)).to_contain_text("One of 2 on this plate")
     disc, bar = 400 * pi, 500.0
-    assert keys.areas(tmp_path) == pytest.approx([disc, bar] * 2)
+    assert keys.areas() == pytest.approx([disc, bar] * 2)
     pick_inside(keys, "Twin 2", "Circle")
     keys.set_fact("radius", 10)
     small = pytest.approx([disc / 4, bar] * 2)
-    assert keys.areas(tmp_path) == small
+    assert keys.areas() == small
     x, y = keys.facts("x", "y")
     page.evaluate(f"window.before = {SHAPES}")
     keys.drag((x, y), (x, y + 40), drop=False)
@@ -74,16 +71,14 @@ def test_what_is_changed_in_one_twin_all_follow_while_the_pointer_drags(
         keys.pick(twin)
         heights += keys.facts("h")
     assert heights[0] == heights[1] > 45
-    assert keys.areas(tmp_path) == small
+    assert keys.areas() == small
     keys.press("Control+z", "Control+z")
-    assert keys.areas(tmp_path) == pytest.approx([disc, bar] * 2)
+    assert keys.areas() == pytest.approx([disc, bar] * 2)
 
 
-def test_paint_and_hiding_can_be_one_twins_own_until_it_follows_again(
-    keys: Editor, tmp_path: Path
-) -> None:
+def test_paint_and_hiding_can_be_one_twins_own_until_it_follows_again(keys: Editor) -> None:
     page = keys.page
-    fills = lambda: [fill for fill, _ in keys.exported(tmp_path)]  # noqa: E731
+    fills = lambda: [fill for fill, _ in keys.exported()]  # noqa: E731
     keys.fact("Fill").fill(CLAY)
     keys.fact("Fill").press("Enter")
     keys.saved()
@@ -96,16 +91,16 @@ def test_paint_and_hiding_can_be_one_twins_own_until_it_follows_again(
     pick_inside(keys, "Twin", "Box")
     about(keys).get_by_role("button", name="only in this one").click()
     keys.press("h")
-    assert keys.areas(tmp_path) == pytest.approx([400 * pi, 400 * pi, 500])
+    assert keys.areas() == pytest.approx([400 * pi, 400 * pi, 500])
     keys.menu("Twin and repeat › Follow again")
     keys.saved()
     about(keys).get_by_role("button", name="in all twins").click()
     keys.press("h")
-    assert keys.areas(tmp_path) == pytest.approx([400 * pi] * 2)
+    assert keys.areas() == pytest.approx([400 * pi] * 2)
     expect(page.get_by_role("button", name="Undo Hide")).to_be_visible()
 
 
-def test_twins_are_named_found_and_freed(keys: Editor, tmp_path: Path) -> None:
+def test_twins_are_named_found_and_freed(keys: Editor) -> None:
     page = keys.page
     about(keys).get_by_label("Name of the source").fill("Latch")
     about(keys).get_by_label("Name of the source").press("Enter")
@@ -127,23 +122,21 @@ def test_twins_are_named_found_and_freed(keys: Editor, tmp_path: Path) -> None:
     expect(keys.row("Twin 2")).to_contain_text("group · 2")
     pick_inside(keys, "Twin", "Circle")
     keys.press("Delete")
-    assert keys.areas(tmp_path) == pytest.approx([500, 400 * pi, 500, 500])
+    assert keys.areas() == pytest.approx([500, 400 * pi, 500, 500])
 
 
-def test_a_twin_is_combined_copied_to_other_drawings_and_never_lies_in_itself(
-    keys: Editor, tmp_path: Path
-) -> None:
+def test_a_twin_is_combined_copied_to_other_drawings_and_never_lies_in_itself(keys: Editor) -> None:
     page = keys.page
     keys.drag((130, 60), (52, 60), "n")
     keys.press("Control+a", "j")
     expect(keys.row("Join")).to_contain_text("live")
-    (joined,) = keys.exported(tmp_path)
+    (joined,) = keys.exported()
     assert joined[1].area < 2 * (400 * pi + 500) - 500
     unfold(keys, "Join")
     unfold(keys, "Twin")
     keys.pick("Circle")
     keys.set_fact("radius", 25)
-    assert keys.exported(tmp_path)[0][1].area > joined[1].area + 400
+    assert keys.exported()[0][1].area > joined[1].area + 400
     keys.press("Escape", "Escape")
     # Dropped into the other twin, the one would lie in its own source.
     keys.row("Twin 2").drag_to(keys.row("Circle"))
@@ -155,7 +148,7 @@ def test_a_twin_is_combined_copied_to_other_drawings_and_never_lies_in_itself(
     unfold(keys, "Join")
     expect(keys.row("Twin 2")).to_contain_text("of Twin")
     unfold(keys, "Twin 2")
-    before = keys.exported(tmp_path)[0][1].area
+    before = keys.exported()[0][1].area
     keys.pick("Circle")
     keys.set_fact("radius", 12)
-    assert keys.exported(tmp_path)[0][1].area < before - 400
+    assert keys.exported()[0][1].area < before - 400
