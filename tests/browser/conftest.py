@@ -29,6 +29,19 @@ from tools.ports import free_port
 PATIENCE = 120_000
 expect.set_options(timeout=PATIENCE)
 
+COUNT_REQUESTS = """
+    const plain = window.fetch;
+    window.underWay = 0;
+    window.fetch = async (...given) => {
+        window.underWay += 1;
+        try {
+            return await plain(...given);
+        } finally {
+            window.underWay -= 1;
+        }
+    };
+"""
+
 
 @pytest.fixture(scope="session")
 def browser_type_launch_args(browser_type_launch_args: dict[str, Any]) -> dict[str, Any]:
@@ -135,6 +148,7 @@ def page(page: Page) -> Iterator[Page]:
     faults: list[str] = []
     page.on("pageerror", lambda error: faults.append(str(error)))
     page.set_default_timeout(PATIENCE)
+    page.add_init_script(COUNT_REQUESTS)
     yield page
     assert not faults
 

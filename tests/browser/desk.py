@@ -42,10 +42,21 @@ class Editor:
         return self
 
     def saved(self) -> None:
-        # Looked at in each frame: what is expected otherwise is looked for ever more seldom, and
-        # what has a role among all that have one.
-        self.page.wait_for_function(
-            "document.querySelector('.saved[role=status]')?.textContent.includes('● saved')"
+        """Waits until all is saved, and nothing is under way that could lead to a step.
+
+        What is held back on purpose is waited for a few seconds only.
+        """
+        self.page.evaluate(
+            """async () => {
+                for (let tries = 0, calm = 0; tries < 6000; tries += 1) {
+                    const said = document.querySelector('.saved[role=status]')?.textContent;
+                    const idle = !window.underWay || tries > 200;
+                    calm = idle && said?.includes('● saved') ? calm + 1 : 0;
+                    if (calm === 2) return;
+                    await new Promise((done) => setTimeout(done, 20));
+                }
+                throw new Error('It is not saved.');
+            }"""
         )
 
     def asked_for_files(self, act: Callable[[], None]) -> FileChooser:

@@ -2,6 +2,7 @@
 import { ref } from 'vue';
 
 import ColourField from '@/fields/ColourField.vue';
+import { vFirst } from '@/fields/first';
 import NumberField from '@/fields/NumberField.vue';
 import { newId, useDrawing } from '@/stores/drawing';
 import { useSelection } from '@/stores/selection';
@@ -57,8 +58,8 @@ async function keep(): Promise<void> {
     <form @submit.prevent="keep">
       <v-text-field
         v-model="name"
+        v-first
         label="Name"
-        autofocus
         maxlength="120"
         :error-messages="fault"
         @focus="($event.target as HTMLInputElement).select()"

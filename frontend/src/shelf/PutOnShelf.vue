@@ -2,6 +2,7 @@
 import { computed, ref } from 'vue';
 
 import { RefusedError } from '@/api/client';
+import { vFirst } from '@/fields/first';
 import ChoicePill from '@/look/ChoicePill.vue';
 import { useDrawing } from '@/stores/drawing';
 import { useNotices } from '@/stores/notices';
@@ -105,8 +106,8 @@ async function put(): Promise<void> {
       <v-text-field
         v-if="how === 'one'"
         v-model="name"
+        v-first
         label="Name"
-        autofocus
         maxlength="120"
         :error-messages="fault"
         @focus="($event.target as HTMLInputElement).select()"
