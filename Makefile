@@ -6,7 +6,8 @@ PYTHON := .venv/bin/python
 UV_VERSION := 0.13.9
 STATIC := dotstack/web/static/index.html
 SHIPPED := dotstack/fonts/files/.ready
-PYTEST := $(PYTHON) -m pytest --numprocesses=auto
+# Each process has a browser and a server of databases of its own.
+PYTEST := $(PYTHON) -m pytest --numprocesses=auto --maxprocesses=4
 UNCOMPILED := echo "== Running the engine's tests uncompiled, bounds of arrays looked at"; \
 	PYTEST_PLUGINS=tools.uncompiled $(PYTEST) --hypothesis-profile=few tests/core/arrangement
 HEADERS = $(shell python3 -c "import sysconfig; print(sysconfig.get_path('include'))")
