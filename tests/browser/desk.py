@@ -226,8 +226,11 @@ class Editor:
                 "subject": {"kind": "plate", "drawing": known, "plate": plate},
                 "choice": {"format": "svg", "precision": 6},
             },
-        ).json()
-        return pieces(b64decode(answer["data"])) if "data" in answer else []
+        )
+        if not answer.ok:
+            assert "nothing to export" in answer.json()["detail"]
+            return []
+        return pieces(b64decode(answer.json()["data"]))
 
     def saved_as_svg(self, folder: Path) -> list[tuple[str, Outline]]:
         """As ``exported``, by hand."""
