@@ -64,7 +64,7 @@ dev: compiled frontend/node_modules/.ready $(SHIPPED)
 	@echo "== The server, and the front end rebuilt as you write: http://127.0.0.1:5173/"
 	@trap 'kill 0' EXIT; .venv/bin/dotstack demo --folder $(DATA) & cd frontend && npm run dev
 
-bench: compiled $(SHIPPED)
+bench: compiled $(STATIC) $(SHIPPED) packages
 	@$(PYTHON) -m bench.engine
 	@$(PYTHON) -m bench.desk
 	@$(PYTHON) -m bench.combining

@@ -23,7 +23,7 @@ from dotstack.core.drawing import CompoundNode, Drawing, EllipseNode, Member, Pl
 from dotstack.core.drawing.kinds import Node, PathNode
 from dotstack.core.geometry import Affine
 from tests.browser.conftest import Server
-from tools.chromium import ARGUMENTS, EXECUTABLE
+from tools.chromium import LAUNCH
 
 _SIDE = 256
 _CHOSEN = 30
@@ -132,7 +132,7 @@ def main() -> None:
     with tempfile.TemporaryDirectory() as folder, sync_playwright() as playwright:
         server = Server(Path(folder))
         server.start()
-        browser = playwright.chromium.launch(executable_path=EXECUTABLE, args=ARGUMENTS)
+        browser = playwright.chromium.launch(**LAUNCH)
         page = browser.new_page(viewport={"width": 1280, "height": 800})
 
         def opened(drawing: Drawing) -> None:

@@ -17,7 +17,7 @@ from dotstack.core.drawing import Drawing, EllipseNode, Placement, Plate, Rectan
 from dotstack.core.drawing.kinds import Node
 from dotstack.store import DrawingStore
 from tests.browser.conftest import Server
-from tools.chromium import ARGUMENTS, EXECUTABLE
+from tools.chromium import LAUNCH
 
 _SHAPES = 500
 _CHOSEN = 30
@@ -110,7 +110,7 @@ def main() -> None:
         plate = Plate(id="plate", name="Quay", width=_SIDE, height=_SIDE, nodes=shapes(_SHAPES))
         store: DrawingStore = server.drawings
         opened = store.create(Drawing(name="Five hundred", plates=(plate,)))
-        browser = playwright.chromium.launch(executable_path=EXECUTABLE, args=ARGUMENTS)
+        browser = playwright.chromium.launch(**LAUNCH)
         page = browser.new_page(viewport={"width": 1280, "height": 800})
         page.goto(f"{server.address}/drawing/{opened.id}")
         page.wait_for_selector("[data-node=s499]")

@@ -13,7 +13,7 @@ from bench.desk import frames, report, shapes
 from dotstack.core.drawing.kinds import GroupNode, Node
 from dotstack.core.drawing.kit import KitAsset, KitCollection, KitSection
 from tests.browser.conftest import Server
-from tools.chromium import ARGUMENTS, EXECUTABLE
+from tools.chromium import LAUNCH
 
 _ASSETS = 1000
 _SECTIONS = 8
@@ -69,7 +69,7 @@ def main() -> None:
         server = Server(Path(folder))
         server.start()
         server.shelf.load([collection()], "keep both")
-        browser = playwright.chromium.launch(executable_path=EXECUTABLE, args=ARGUMENTS)
+        browser = playwright.chromium.launch(**LAUNCH)
         page = browser.new_page(viewport={"width": 1280, "height": 800})
         page.goto(f"{server.address}/shelf")
         page.get_by_role("heading", name="Big set").wait_for()

@@ -7,7 +7,7 @@ from playwright.sync_api import Page, expect, sync_playwright
 
 from tests.browser.conftest import Server
 from tests.browser.desk import Editor
-from tools.chromium import ARGUMENTS, EXECUTABLE
+from tools.chromium import LAUNCH
 
 # A place on the right ring of the rope knot.
 _ROPE = (214, 145)
@@ -193,7 +193,7 @@ def main() -> None:
     with tempfile.TemporaryDirectory() as folder, sync_playwright() as playwright:
         server = Server(Path(folder))
         server.start()
-        browser = playwright.chromium.launch(executable_path=EXECUTABLE, args=ARGUMENTS)
+        browser = playwright.chromium.launch(**LAUNCH)
         for view in VIEWS:
             page: Page = browser.new_page(
                 viewport={"width": 1280, "height": 800}, reduced_motion="reduce"

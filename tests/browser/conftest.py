@@ -21,7 +21,7 @@ from dotstack.web.access import require_phrase
 from dotstack.web.studio import Studio
 from dotstack.workers import Crew, Setup, hand_over
 from tests.browser.desk import Editor
-from tools.chromium import ARGUMENTS, EXECUTABLE
+from tools.chromium import LAUNCH
 from tools.ports import free_port
 
 # A machine that is busy with other things is slow, or stands still for a while, and that is no
@@ -45,7 +45,7 @@ COUNT_REQUESTS = """
 
 @pytest.fixture(scope="session")
 def browser_type_launch_args(browser_type_launch_args: dict[str, Any]) -> dict[str, Any]:
-    return {**browser_type_launch_args, "executable_path": EXECUTABLE, "args": ARGUMENTS}
+    return {**browser_type_launch_args, **LAUNCH}
 
 
 @pytest.fixture(scope="session")
@@ -156,10 +156,9 @@ def page(page: Page) -> Iterator[Page]:
 @pytest.fixture
 def editor(page: Page, server: Server) -> Editor:
     """The editor at an empty plate of 256 × 256."""
-    drawings = server.drawings
-    (known,) = (each for each in drawings.summaries() if each.name == "Quay signs")
+    editor = Editor(page, server)
+    signs = editor.known("Quay signs")
     plate = AddPlate(id="buoy", name="Buoy", width=256, height=256)
-    drawings.change(known.id, known.revision, "buoy", plate)
-    editor = Editor(page, server).open()
-    editor.turn_to("Buoy")
+    server.drawings.change(signs.id, signs.revision, "buoy", plate)
+    editor.open().turn_to("Buoy")
     return editor

@@ -13,6 +13,7 @@ from playwright.sync_api import FileChooser, Locator, Page, expect
 from dotstack.core.geometry import Outline
 
 if TYPE_CHECKING:
+    from dotstack.store.drawings import Summary
     from tests.browser.conftest import Server
 
 SVG = "{http://www.w3.org/2000/svg}"
@@ -34,12 +35,15 @@ class Editor:
     server: "Server"
 
     def open(self, drawing: str = "Quay signs") -> "Editor":
-        summaries = self.server.drawings.summaries()
-        (known,) = (each.id for each in summaries if each.name == drawing)
-        self.page.goto(f"{self.server.address}/drawing/{known}")
+        self.page.goto(f"{self.server.address}/drawing/{self.known(drawing).id}")
         expect(self.page.get_by_test_id("desk").locator("svg")).to_be_visible()
         self.saved()
         return self
+
+    def known(self, drawing: str) -> "Summary":
+        """A drawing by its name, as home lists it."""
+        (found,) = (each for each in self.server.drawings.summaries() if each.name == drawing)
+        return found
 
     def saved(self) -> None:
         """Waits until all is saved, and nothing is under way that could lead to a step.
@@ -238,11 +242,16 @@ class Editor:
         dialog = self.page.get_by_role("dialog")
         dialog.get_by_label("decimals").fill("6")
         dialog.get_by_label("decimals").press("Enter")
+        return pieces(self.save(dialog, folder / "plate.svg"))
+
+    def save(self, dialog: Locator, path: Path) -> bytes:
+        """The file that an open dialog saves; keys mean something again afterwards."""
         with self.page.expect_download() as download:
             dialog.get_by_role("button", name="Save").click()
         expect(dialog).to_be_hidden()
-        download.value.save_as(folder / "plate.svg")
-        return pieces((folder / "plate.svg").read_bytes())
+        self.comes_true("!document.activeElement.closest('.v-overlay')")
+        download.value.save_as(path)
+        return path.read_bytes()
 
     def areas(self) -> list[float]:
         """The areas of the pieces that come out, the lowest first."""

@@ -354,15 +354,7 @@ def exported(editor: Editor, folder: Path, kind: str) -> bytes:
     page.keyboard.press("Shift+E")
     dialog = page.get_by_role("dialog")
     dialog.get_by_role("radio", name=kind, exact=True).click()
-    save = dialog.get_by_role("button", name="Save")
-    expect(save).to_be_enabled()
-    with page.expect_download() as download:
-        save.click()
-    expect(dialog).to_be_hidden()
-    page.wait_for_function("!document.activeElement.closest('.v-overlay')")
-    path = folder / kind
-    download.value.save_as(path)
-    return path.read_bytes()
+    return editor.save(dialog, folder / kind)
 
 
 def test_letters_join_a_panel_are_cut_from_a_disc_and_come_apart(editor: Editor) -> None:
