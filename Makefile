@@ -68,6 +68,7 @@ bench: compiled $(STATIC) $(SHIPPED) packages
 	@$(PYTHON) -m bench.engine
 	@$(PYTHON) -m bench.desk
 	@$(PYTHON) -m bench.combining
+	@$(PYTHON) -m bench.following
 	@$(PYTHON) -m bench.refining
 	@$(PYTHON) -m bench.lettering
 	@$(PYTHON) -m bench.painting

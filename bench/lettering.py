@@ -30,7 +30,12 @@ from dotstack.fonts import shipped
 
 _TRIES = 15
 _WORD = "Slack tide boat hire"
+_DISC = EllipseNode(id="disc", name="Disc", rx=20, ry=20)
 _LONG = "The tide turns at slack water and boats go out AVTo. "
+
+
+def _font(family: str) -> Font:
+    return next(each for each in shipped().values() if each.family == family)
 
 
 def _text(font: Font, words: str, size: float = 24.0) -> TextNode:
@@ -64,14 +69,27 @@ def _drawing(*nodes: Node) -> Drawing:
     return Drawing(name="Slack tide boat hire", plates=(plate,))
 
 
+def _panel(text: TextNode, evaluator: Evaluator) -> Drawing:
+    box = RectangleNode(id="box", name="Box", width=340, height=40, radius=8,
+                        transform=Placement(e=180, f=110))  # fmt: skip
+    return _look(
+        _drawing(box, _DISC, text), evaluator,
+        kind="combine", ids=["box", "disc", "text"], id="all", name="All", outcome="join",
+    )  # fmt: skip
+
+
+def word_in_panel() -> Drawing:
+    """A word of 20 letters in a variable sans, joined with a panel."""
+    return _panel(_text(_font("Inter Variable"), _WORD), Evaluator(Surroundings(shipped().get)))
+
+
 def main() -> None:
     """Prints a row for each thing that is done to words."""
     parser = argparse.ArgumentParser(description=__doc__)
     parser.add_argument("--milliseconds", action="store_true", help="tell times too")
     tell = parser.parse_args().milliseconds
     evaluator = Evaluator(Surroundings(shipped().get))
-    disc = EllipseNode(id="disc", name="Disc", rx=20, ry=20)
-    alone = _drawing(disc)
+    alone = _drawing(_DISC)
 
     def move(drawing: Drawing, key: str) -> Callable[[int], object]:
         return lambda i: _look(
@@ -81,8 +99,7 @@ def main() -> None:
     base = _seconds(move(alone, "disc"))
     print("| font | what is done | looks of a moved circle |\n|---|---|---|")
     for family in ("Inter Variable", "EB Garamond", "Rubik"):
-        font = next(each for each in shipped().values() if each.family == family)
-        for word, seconds in _rows(font, evaluator, disc, move):
+        for word, seconds in _rows(_font(family), evaluator, move):
             shown = f" ({1000 * seconds:.1f} ms)" if tell else ""
             print(f"| {family} | {word} | {seconds / base:.1f}{shown} |", flush=True)
 
@@ -90,7 +107,6 @@ def main() -> None:
 def _rows(
     font: Font,
     evaluator: Evaluator,
-    disc: EllipseNode,
     move: Callable[[Drawing, str], Callable[[int], object]],
 ) -> list[tuple[str, float]]:
     text = _text(font, _WORD)
@@ -102,12 +118,7 @@ def _rows(
             drawing, evaluator, kind="set-words", id="text", words=words + letters[i % 17]
         )
 
-    box = RectangleNode(id="box", name="Box", width=340, height=40, radius=8,
-                        transform=Placement(e=180, f=100))  # fmt: skip
-    panel = _look(
-        _drawing(box, disc, text), evaluator,
-        kind="combine", ids=["box", "disc", "text"], id="all", name="All", outcome="join",
-    )  # fmt: skip
+    panel = _panel(text, evaluator)
     long = (_LONG * 40)[:2000].strip()
     lines = "\n".join(long[i : i + 50] for i in range(0, 2000, 50))
     many = _drawing(_text(font, lines, 6.0))

@@ -38,6 +38,11 @@ def _mark() -> Drawing:
     return done(drawing, joined, Evaluator())
 
 
+def mark_with_depth() -> Drawing:
+    """The mark, pushed out."""
+    return done(_mark(), {"kind": "paint", "ids": ["mark"], **CASES["depth"](0)}, Evaluator())
+
+
 def _gradient(shape: str, step: int) -> dict[str, object]:
     stops = [{"at": 0, "colour": _INK}, {"at": 1 - step / 50, "colour": _CARD}]
     return {"fill": {"shape": shape, "stops": stops}}
