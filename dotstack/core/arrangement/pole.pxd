@@ -3,7 +3,7 @@ cimport cython
 from dotstack.core.geometry.growing cimport FloatColumn, IntColumn
 from dotstack.core.geometry.plane cimport cross, dot, norm
 
-cdef int _MOST_LOOKS, _LOOK
+cdef int _MOST_LOOKS, _LOOKS_A_CHORD, _LOOK
 cdef double _FAR, _SHARP
 
 @cython.final

@@ -31,8 +31,9 @@ _LEAST = 1e-6
 _PLACES, _PASSED, _TRIES, _NEWTON_STEPS = 64, 1_000_000, 8, 6
 # By which places are spread: the golden ratio.
 _SPREAD = 0.6180339887
-# How often it is looked how far a chord is; a look from the middle of a cell counts as a few.
-_MOST_LOOKS, _LOOK = 500_000, 20
+# How often it is looked how far a chord is, besides for each chord: there are a dozen sizes of
+# cells, and of each size a chord is near to some. A look from the middle of one counts as a few.
+_MOST_LOOKS, _LOOKS_A_CHORD, _LOOK = 500_000, 400, 20
 # Below which the sum of two chords' directions is that of a sharp tip.
 _SHARP = 0.1
 _FAR = inf
@@ -188,7 +189,8 @@ class _Search:
         here.y.append((low.imag + high.imag) / 2)
         here.most.append(_FAR)
         here.first.append(here.chord.count)
-        while here.x.count > 0 and self._looked < _MOST_LOOKS:
+        most: cython.Py_ssize_t = _MOST_LOOKS + _LOOKS_A_CHORD * here.chord.count
+        while here.x.count > 0 and self._looked < most:
             there.clear()
             half /= 2
             for k in range(here.x.count):

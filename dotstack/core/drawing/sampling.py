@@ -7,20 +7,18 @@ from io import BytesIO
 import numpy as np
 from PIL import Image
 
-from dotstack.core.arrangement.pole import inscribed_circle
 from dotstack.core.colours import channels, contrast, of_channels
-from dotstack.core.combine import union
 from dotstack.core.drawing.document import Drawing, Plate
 from dotstack.core.drawing.evaluate import Evaluator
 from dotstack.core.drawing.kinds import Node, UnderlayNode
-from dotstack.core.drawing.painted import on_plate, painted
+from dotstack.core.drawing.painted import painted
 from dotstack.core.drawing.pictures import plate_picture
 from dotstack.core.drawing.places import place_of
 from dotstack.core.drawing.tree import walk
 from dotstack.core.errors import CommandError
 from dotstack.core.formats.picture import Item, Layer
 from dotstack.core.formats.pixels import write_png
-from dotstack.core.geometry import Outline
+from dotstack.core.geometry import Affine, Outline
 
 # Points across the disc whose mean is taken.
 _ACROSS = 16
@@ -62,22 +60,36 @@ def sampled(
 
 
 def contrast_beneath(drawing: Drawing, node_id: str, evaluator: Evaluator) -> tuple[str, float]:
-    """The colour that lies beneath the widest place of a shape, and the contrast of its fill.
+    """The colour that lies beneath a wide place of a shape, and the contrast of its fill.
 
     As WCAG 2.1 counts it, from 1 to 21; of gradients their means. Told by outlines, which are
-    remembered: it is asked for with every selection. Raises CommandError where it has no fill.
+    remembered: it is asked for with every selection. Raises CommandError where it has no fill,
+    or covers nothing.
     """
     place = place_of(drawing, node_id)
     colour = place.node.look.colour
     if colour is None or place.node.lenders:
         raise CommandError(f"{place.node.name} has no fill of its own to compare.")
-    x, y, _ = inscribed_circle(union([on_plate(place.node, place.outer, evaluator)]))
+    x, y = _wide_place(place.node, place.outer, evaluator)
     seen = np.array(channels(place.plate.background or _PAPER), np.float64)
     below = tuple(_below(place.plate.nodes, node_id))
     for over, dense in _covering(painted(below, evaluator), x, y):
         seen = seen * (1 - dense) + np.array(channels(over)) * dense
     found = of_channels(seen.tolist())
     return found, contrast(colour, found)
+
+
+def _wide_place(node: Node, outer: Affine, evaluator: Evaluator) -> tuple[float, float]:
+    """A wide place in the largest region of a shape, in the plate's axes.
+
+    It is looked for in the shape's own axes, where it stays while the shape is moved.
+    """
+    arrangement = evaluator.arranged([evaluator.seen_outline(node)])
+    covered = [region for region in arrangement.regions if region.cover]
+    if not covered:
+        raise CommandError(f"{node.name} covers nothing.")
+    x, y, _ = max(covered, key=lambda region: region.area).spot
+    return (outer @ node.transform.affine).apply_to(x, y)
 
 
 def _covering(items: Iterable[Item], x: float, y: float) -> Iterator[tuple[str, float]]:

@@ -50,6 +50,21 @@ def test_contrast_is_against_what_lies_beneath() -> None:
     bare = do(drawing, "paint", ids=["d"], fill=None, lines=[{"paint": "#000000", "width": 1}])
     with pytest.raises(CommandError, match="no fill of its own"):
         contrast_beneath(bare, "d", evaluator())
+    flat = drawn({"kind": "path", "id": "p", "name": "Path", "data": "M0 0H9", "fill": "#000000"})
+    with pytest.raises(CommandError, match="Path covers nothing"):
+        contrast_beneath(flat, "p", evaluator())
+
+
+def test_contrast_is_looked_for_in_a_wide_place_wherever_that_lies() -> None:
+    """That of a bend is its corner; what it is in was turned."""
+    bend = {"kind": "path", "name": "Bend", "data": "M0 0H80V10H10V80H0Z", "fill": "#FFFFFF"}
+    corner = {**DISC, "rx": 9, "ry": 9, "fill": "#000000"}
+    drawing = do(
+        drawn(at(corner, -95, 95, id="below"), at(bend, 90, 90, id="d")),
+        "group", ids=["d"], id="g", name="G",
+    )  # fmt: skip
+    drawing = do(drawing, "transform", ids=["g"], by={"a": 0, "b": 1, "c": -1, "d": 0})
+    assert contrast_beneath(drawing, "d", evaluator())[0] == "#000000"
 
 
 def test_what_is_clipped_off_or_in_a_faint_group_lies_beneath_as_much_as_it_is_seen() -> None:
