@@ -94,6 +94,9 @@ def main() -> None:
         beside = offset(outline, 1.0)
         apart = milliseconds(gap, outline, beside)
         print(f"{name:>40}{apart:>10.2f}{milliseconds(outline.nearest, 0.0, 0.0):>10.2f} ms")
+    rows = primitives.star(800, 50, 50, 0.9)
+    apart = milliseconds(gap, rows, rows.transformed(Affine.translation(120, 3)))
+    print(f"{'two stars of 800 points':>40}{apart:>10.2f}")
     print("\nlive: one member of a compound moved, against all evaluated anew")
     for count in (20, 200):
         moved, whole = live(count)

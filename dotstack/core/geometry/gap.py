@@ -2,8 +2,7 @@
 
 import numpy as np
 
-from dotstack.core.geometry import flat, locate
-from dotstack.core.geometry.arrays import Floats, Points, cross, dot
+from dotstack.core.geometry import chords, flat, locate
 from dotstack.core.geometry.flat import Pieces
 from dotstack.core.geometry.outline import Outline
 
@@ -25,15 +24,15 @@ def gap(one: Outline, two: Outline) -> float:
         return float("inf")
     left = flat.flatten(one.segments, np.arange(len(one.segments)), 0.0)
     right = flat.flatten(two.segments, np.arange(len(two.segments)), 0.0)
-    n, m = len(left), len(right)
-    left, right = left.take(np.repeat(np.arange(n), m)), right.take(np.tile(np.arange(m), n))
     x0, y0, x1, y1 = one.bounds
     u0, v0, u1, v1 = two.bounds
     size = max(x1 - x0, y1 - y0, u1 - u0, v1 - v0)
     grain = _PRECISE * size
+    i, j = chords.nearest_pairs(left, right, grain)
+    left, right = left.take(i), right.take(j)
     best = np.inf
     for _ in range(_ROUNDS):
-        between, spare = _between_chords(left, right), left.sag + right.sag
+        between, spare = chords.apart(left, right), left.sag + right.sag
         # Each piece is a graph over its chord: near every point of that is one of its own.
         best = min(best, float((between + spare).min()))
         open_ = (between - spare < best - grain) & (spare > grain / 4)
@@ -65,23 +64,3 @@ def _descended(one: Outline, two: Outline, left: Pieces, right: Pieces) -> float
         few = np.argsort(away)[:_FEW]
         at, i, j = at[few], i[few], j[few]
     return float(away.min())
-
-
-def _between_chords(left: Pieces, right: Pieces) -> Floats:
-    """The distances of straight chords; 0 where they cross."""
-    a, b, c, d = left.start, left.end, right.start, right.end
-    ends = np.stack(
-        [_to_chord(a, c, d), _to_chord(b, c, d), _to_chord(c, a, b), _to_chord(d, a, b)]
-    )
-    crossing = (cross(b - a, c - a) * cross(b - a, d - a) < 0) & (
-        cross(d - c, a - c) * cross(d - c, b - c) < 0
-    )
-    return np.where(crossing, 0.0, ends.min(axis=0))
-
-
-def _to_chord(point: Points, start: Points, end: Points) -> Floats:
-    along = end - start
-    square = np.maximum(np.abs(along) ** 2, np.finfo(float).tiny)
-    share = np.clip(dot(along, point - start) / square, 0.0, 1.0)
-    distance: Floats = np.abs(point - start - share * along)
-    return distance

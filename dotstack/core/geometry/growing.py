@@ -30,6 +30,11 @@ class IntColumn:
         self.view[self.count] = value
         self.count += 1
 
+    def pop(self) -> cython.Py_ssize_t:
+        """Takes the last one out; there is one."""
+        self.count -= 1
+        return self.view[self.count]
+
     def insert(self, place: cython.Py_ssize_t, value: cython.Py_ssize_t) -> None:
         """Adds one at ``place``, before those from there on."""
         self.append(value)

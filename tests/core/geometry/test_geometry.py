@@ -5,9 +5,11 @@ from itertools import pairwise
 
 import numpy as np
 import pytest
+import shapely
 from hypothesis import given
 from hypothesis import strategies as st
 from scipy.special import ellipeinc
+from shapely import LineString
 
 from dotstack.core.errors import GeometryError, PathDataError
 from dotstack.core.geometry import Affine, Contour, Outline, Segments, arc_length
@@ -209,6 +211,28 @@ def test_rings_about_one_another_are_as_far_apart_as_their_narrowest_place(
     assert gap(disc, disc) == 0
     wide = Affine.scaling(thin, 1)
     assert gap(disc.transformed(wide), ring.transformed(wide)) == pytest.approx(14, abs=1e-5)
+
+
+_walks = st.lists(st.complex_numbers(max_magnitude=9), min_size=2, max_size=40)
+
+
+@given(_walks, _walks, st.sampled_from([0, 6, 300]))
+def test_lines_of_many_sides_are_as_far_apart_as_another_library_tells(
+    one: list[complex], other: list[complex], away: float
+) -> None:
+    other = [spot + away for spot in other]
+    exact = shapely.distance(
+        *(LineString([(z.real, z.imag) for z in walk]) for walk in (one, other))
+    )
+    walks = [Outline.of_line(Segments.polyline(*walk)) for walk in (one, other)]
+    assert gap(*walks) == pytest.approx(exact, rel=1e-9, abs=1e-5)
+
+
+def test_what_has_very_many_sides_is_compared_where_it_is_near() -> None:
+    """All pairs of their sides would be more than a machine holds."""
+    comb = Outline.from_path_data("M0 0" + "h1v-9h1v9" * 10_000 + "V3H0Z")
+    turned = comb.transformed(Affine.rotation_deg(180))
+    assert gap(comb, turned.transformed(Affine.translation(40_000, 10))) == pytest.approx(4)
 
 
 def test_path_data_takes_every_command_packed_as_the_grammar_allows() -> None:
