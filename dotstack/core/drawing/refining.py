@@ -78,21 +78,33 @@ class CornerPlace:
 
     Attributes:
         outline: that it is of.
+        number: its place among the corners of that.
         pick: the place of the pick that it is known again by, if it was picked.
 
     """
 
     corner: Corner
     outline: Outline
+    number: int
     pick: int | None
+    _evaluation: Evaluation
 
     @property
     def convex(self) -> bool:
         """Whether the area lies on its inside."""
-        corner, rows = self.corner, self.outline.segments
-        sides = arc_length.lengths(rows.take(np.array([corner.before, corner.after])))
-        ahead = corner.node + corner.inward * _INSIDE * float(sides.min())
-        return self.outline.contains(ahead.real, ahead.imag)
+        all_ = self._evaluation.remembered("convex", self._all_convex, self.outline)
+        return all_[self.number]
+
+    def _all_convex(self) -> list[bool]:
+        """The same of all corners of the outline, which takes little longer than of one."""
+        found, rows = _corners(self.outline, self._evaluation), self.outline.segments
+        length = arc_length.lengths(rows)
+        ahead = [
+            each.node + each.inward * _INSIDE * min(length[each.before], length[each.after])
+            for each in found
+        ]
+        inside: list[bool] = self.outline.contains_each(np.array(ahead)).tolist()
+        return inside
 
 
 def stretch_of(affine: Affine) -> Affine:
@@ -221,7 +233,10 @@ def corner_places(
     known = dict[int, int]()
     if picks and found:
         known = _known_again(node, own, outline, picks, evaluation)
-    return [CornerPlace(corner, outline, known.get(place)) for place, corner in enumerate(found)]
+    return [
+        CornerPlace(corner, outline, number, known.get(number), evaluation)
+        for number, corner in enumerate(found)
+    ]
 
 
 def _corners(outline: Outline, evaluation: Evaluation) -> list[Corner]:

@@ -1,4 +1,4 @@
-"""Points against segments: how often they are gone round, and how near they lie."""
+"""How near points lie to segments."""
 
 import cython
 import numpy as np
@@ -19,37 +19,6 @@ _NEWTON_STEPS = 6
 _HALVINGS = 60
 _NEAREST = 1e-12
 _EVEN_SAMPLES, _CANDIDATES, _PLACES = 2000, 4, 96
-
-
-def winding(segments: Segments, point: complex) -> int:
-    """How often closed contours made of ``segments`` go round the point, positive ones up.
-
-    A piece of curve is its chord, plus the sliver between: the point is inside the
-    chords' polygon by the crossings of a ray (Sunday 2001), and in the sliver if it lies
-    between chord and curve.
-    """
-    if not len(segments):
-        return 0
-    pieces = flat.flatten(segments, np.arange(len(segments)), 0.0)
-    a, b = pieces.start - point, pieces.end - point
-    side = arrays.cross(a, b)
-    up = (a.imag <= 0) & (b.imag > 0) & (side > 0)
-    down = (a.imag > 0) & (b.imag <= 0) & (side < 0)
-    rounds = int(up.sum()) - int(down.sum())
-    size = np.abs(pieces.chord)
-    with np.errstate(invalid="ignore", divide="ignore"):
-        along, off = arrays.dot(pieces.chord, -a) / size, arrays.cross(pieces.chord, -a) / size
-    near = (along >= 0) & (along < size) & (np.abs(off) <= pieces.sag) & (pieces.sag > 0)
-    if near.any():
-        close = pieces.take(near)
-        t = flat.parameter_at(segments, close, along[near])
-        bulge = arrays.cross(close.chord, segments.at(close.parent, t) - close.start) / size[near]
-        here = off[near]
-        # Right of the chord the curve goes out and round the point; left of it, it leaves it out.
-        rounds += int(((here < 0) & (here > bulge)).sum()) - int(
-            ((here >= 0) & (here < bulge)).sum()
-        )
-    return rounds
 
 
 def nearest(segments: Segments, index: Ints, points: Points) -> tuple[Floats, Floats]:

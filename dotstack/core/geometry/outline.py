@@ -16,9 +16,10 @@ from dotstack.core.geometry import (
     path_writer,
     pathdata,
     quick_writer,
+    rounds,
 )
 from dotstack.core.geometry.affine import Affine
-from dotstack.core.geometry.arrays import Bools, Ints
+from dotstack.core.geometry.arrays import Bools, Ints, Points
 from dotstack.core.geometry.segments import Segments
 
 FillRule = Literal["nonzero", "evenodd"]
@@ -226,9 +227,14 @@ class Outline:
 
     def contains(self, x: float, y: float) -> bool:
         """Whether the point lies inside by the fill rule; on the edge either may come out."""
+        return bool(self.contains_each(np.array([complex(x, y)]))[0])
+
+    def contains_each(self, points: Points) -> Bools:
+        """Shape of ``points``, (n,): which of them lie inside; see ``contains``."""
         closed = np.repeat(self.closed, np.diff(self.offsets))
-        winding = locate.winding(self.segments.take(closed), complex(x, y))
-        return winding != 0 if self.fill_rule == "nonzero" else winding % 2 == 1
+        winding = rounds.windings(self.segments.take(closed), points)
+        inside: Bools = winding != 0 if self.fill_rule == "nonzero" else winding % 2 == 1
+        return inside
 
     @property
     def _middle(self) -> complex:
