@@ -84,11 +84,15 @@ def _wide_place(node: Node, outer: Affine, evaluator: Evaluator) -> tuple[float,
 
     It is looked for in the shape's own axes, where it stays while the shape is moved.
     """
-    arrangement = evaluator.arranged([evaluator.seen_outline(node)])
-    covered = [region for region in arrangement.regions if region.cover]
-    if not covered:
-        raise CommandError(f"{node.name} covers nothing.")
-    x, y, _ = max(covered, key=lambda region: region.area).spot
+    outline = evaluator.seen_outline(node)
+
+    def found() -> tuple[float, float, float]:
+        covered = [region for region in evaluator.arranged([outline]).regions if region.cover]
+        if not covered:
+            raise CommandError(f"{node.name} covers nothing.")
+        return max(covered, key=lambda region: region.area).spot
+
+    x, y, _ = evaluator.remembered("wide place", found, outline)
     return (outer @ node.transform.affine).apply_to(x, y)
 
 
