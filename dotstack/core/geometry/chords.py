@@ -1,10 +1,10 @@
-"""How far chords of flat pieces are apart, and which of many pairs may be the nearest."""
+"""How far chords are apart, and which of many are the nearest."""
 
 import cython
 import numpy as np
 from cython.cimports.libc.math import sqrt
 
-from dotstack.core.geometry.arrays import Floats, Ints
+from dotstack.core.geometry.arrays import Floats, Ints, Points
 from dotstack.core.geometry.flat import Pieces
 
 if not cython.compiled:
@@ -18,8 +18,8 @@ def apart(left: Pieces, right: Pieces) -> Floats:
     """How far the chords of each pair, n on either side, are apart; 0 where they cross."""
     found = np.empty(len(left))
     away: cython.double[:] = found
-    one: _Chords = _Chords(left)
-    other: _Chords = _Chords(right)
+    one: _Chords = _Chords(left.start, left.end, left.sag)
+    other: _Chords = _Chords(right.start, right.end, right.sag)
     k: cython.Py_ssize_t
     for k in range(away.shape[0]):
         away[k] = _apart(one, k, other, k)
@@ -34,10 +34,10 @@ def nearest_pairs(left: Pieces, right: Pieces, grain: cython.double) -> tuple[In
     that are no further apart than ``grain`` it is not looked for others. Needs a piece on either
     side.
     """
-    one: _Chords = _Chords(left)
-    other: _Chords = _Chords(right)
-    one.plant(left)
-    other.plant(right)
+    one: _Chords = _Chords(left.start, left.end, left.sag)
+    other: _Chords = _Chords(right.start, right.end, right.sag)
+    one.plant()
+    other.plant()
     first: IntColumn = IntColumn()
     second: IntColumn = IntColumn()
     least: FloatColumn = FloatColumn()
@@ -79,28 +79,67 @@ def nearest_pairs(left: Pieces, right: Pieces, grain: cython.double) -> tuple[In
     return first.array()[near], second.array()[near]
 
 
-class _Chords:
-    """The chords of pieces, and a tree of their boxes once it is planted.
+def nearest(start: Points, end: Points, points: Points) -> tuple[Ints, Floats]:
+    """For each of n points the nearest of some chords, of equal ones the first, and its distance.
 
-    The box of node k holds those of the nodes 2k and 2k + 1; from ``leaves`` on each is a piece's.
+    By branch and bound over a tree of boxes. Needs a chord.
+    """
+    found, distance = np.empty(len(points), np.intp), np.empty(len(points))
+    row: cython.Py_ssize_t[:] = found
+    away: cython.double[:] = distance
+    spot: cython.doublecomplex[:] = points
+    all_: _Chords = _Chords(start, end, np.zeros(len(start)))
+    all_.plant()
+    todo: IntColumn = IntColumn()
+    k: cython.Py_ssize_t
+    for k in range(row.shape[0]):
+        row[k], away[k] = -1, _FAR
+        todo.append(1)
+        while todo.count > 0:
+            a: cython.Py_ssize_t = todo.pop()
+            if all_.away(a, spot[k]) > away[k]:
+                continue
+            i: cython.Py_ssize_t = a - all_.leaves
+            if i < 0:
+                is_first: cython.bint = all_.away(2 * a, spot[k]) < all_.away(2 * a + 1, spot[k])
+                todo.append(2 * a + is_first)
+                todo.append(2 * a + (not is_first))
+                continue
+            off: cython.double = _to_chord(spot[k], all_.start[i], all_.end[i] - all_.start[i])
+            if off < away[k] or (off == away[k] and i < row[k]):
+                row[k], away[k] = i, off
+    return found, distance
+
+
+class _Chords:
+    """Chords of curves that keep within ``sag`` of them, and a tree of boxes once it is planted.
+
+    The box of node k holds those of the nodes 2k and 2k + 1; from ``leaves`` on each is a chord's.
     """
 
-    def __init__(self, pieces: Pieces) -> None:
-        self.start, self.end, self.sag = pieces.start, pieces.end, pieces.sag
+    def __init__(self, start: Points, end: Points, sag: Floats) -> None:
+        self.start, self.end, self.sag = start, end, sag
         self.leaves = 0
 
-    def plant(self, pieces: Pieces) -> None:
-        """Makes the tree: pieces that follow each other are near each other."""
-        n: cython.Py_ssize_t = len(pieces)
+    def plant(self) -> None:
+        """Makes the tree: chords that follow each other are near each other."""
+        n: cython.Py_ssize_t = self.start.shape[0]
         self.leaves = 1
         while self.leaves < n:
             self.leaves *= 2
         # What is empty is infinitely far away.
-        low, high = np.full((2, 2 * self.leaves), _FAR), np.full((2, 2 * self.leaves), -_FAR)
-        leaves = slice(self.leaves, self.leaves + n)
-        low[0, leaves], low[1, leaves], high[0, leaves], high[1, leaves] = pieces.boxes()
-        self.x0, self.y0, self.x1, self.y1 = low[0], low[1], high[0], high[1]
+        self.x0, self.y0 = np.full((2, 2 * self.leaves), _FAR)
+        self.x1, self.y1 = np.full((2, 2 * self.leaves), -_FAR)
+        i: cython.Py_ssize_t
         k: cython.Py_ssize_t
+        for i in range(n):
+            one: cython.doublecomplex = self.start[i]
+            two: cython.doublecomplex = self.end[i]
+            k = self.leaves + i
+            self.x0[k] = min(one.real, two.real) - self.sag[i]
+            self.y0[k] = min(one.imag, two.imag) - self.sag[i]
+            self.x1[k] = max(one.real, two.real) + self.sag[i]
+            self.y1[k] = max(one.imag, two.imag) + self.sag[i]
         for k in range(self.leaves - 1, 0, -1):
             self.x0[k] = min(self.x0[2 * k], self.x0[2 * k + 1])
             self.y0[k] = min(self.y0[2 * k], self.y0[2 * k + 1])
@@ -110,6 +149,12 @@ class _Chords:
     def width(self, k: cython.Py_ssize_t) -> cython.double:
         """The longer side of a box."""
         return max(self.x1[k] - self.x0[k], self.y1[k] - self.y0[k])
+
+    def away(self, k: cython.Py_ssize_t, spot: cython.doublecomplex) -> cython.double:
+        """How far a box is from a point."""
+        x: cython.double = max(self.x0[k] - spot.real, spot.real - self.x1[k], 0.0)
+        y: cython.double = max(self.y0[k] - spot.imag, spot.imag - self.y1[k], 0.0)
+        return sqrt(x * x + y * y)
 
 
 def _clear(

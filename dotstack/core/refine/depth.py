@@ -10,8 +10,8 @@ from dataclasses import dataclass
 import numpy as np
 
 from dotstack.core.arrangement import Arrangement
-from dotstack.core.geometry import LINE, Affine, Contour, Outline, Segments, measure
-from dotstack.core.geometry.arrays import Points, stretches
+from dotstack.core.geometry import LINE, Affine, Contour, Outline, Segments, chords, flat, measure
+from dotstack.core.geometry.arrays import stretches
 from dotstack.core.geometry.directions import at_ends
 from dotstack.core.refine import solid_sides
 from dotstack.core.refine.offset import rings
@@ -23,6 +23,8 @@ _SMOOTH_RAD = 1e-3
 _EDGE = 1e-9
 # Of the bevel: how far its edges are drawn beyond it, so that they part what lies between.
 _BEYOND = 1e-3
+# And how far chords stray from the sides, by which it is told what lies nearest.
+_STRAY = 1e-3
 _NORMAL_BYTES = 120
 # On a bevel a curved side has faces that turn by no more than this.
 _STEP_RAD = np.radians(10.0)
@@ -116,24 +118,24 @@ def bevelled(area: Outline, width: float) -> list[Face]:
     arrangement = Arrangement.of([ring, cuts])
     barrier = arrangement.drawn_by(np.array([False, True]))
     part = arrangement.parts(arrangement.covers[:, 0], barrier)
-    label = np.full(len(part), -1)
-    for number, outline in arrangement.outlines(part).items():
-        rows = outline.segments
-        middles = rows.at(np.arange(len(rows)), np.full(len(rows), 0.5))
-        label[part == number] = _nearest(starts, ends, middles)
+    outlines = arrangement.outlines(part)
+    rows = Segments.concatenate(each.segments for each in outlines.values())
+    owner = np.repeat(list(outlines), [len(each.segments) for each in outlines.values()])
+    middles = rows.at(np.arange(len(rows)), np.full(len(rows), 0.5))
+    stray = _STRAY * width
+    walls = flat.flatten(pieces, np.arange(len(pieces)), stray, sag=stray)
+    chord, away = chords.nearest(walls.start, walls.end, middles)
+    side = walls.parent[chord]
+    # The nearest one of each part last, which stays.
+    order = np.lexsort((-side, -away))
+    nearest = np.full(int(part.max(initial=-1)) + 1, -1)
+    nearest[owner[order]] = side[order]
+    label = np.where(part < 0, -1, nearest[part])
     return [
         Face(outline, complex(starts[i]), complex(ends[i] - starts[i]), (_middle(each),))
         for i, outline in arrangement.outlines(label).items()
         for each in [pieces.take(np.array([i]))]
     ]
-
-
-def _nearest(starts: Points, ends: Points, points: Points) -> int:
-    """Which chord comes nearest to any of some points."""
-    way = ends - starts
-    square = np.maximum(np.abs(way) ** 2, np.finfo(float).tiny)
-    t = np.clip(((points[:, None] - starts) * way.conj()).real / square, 0.0, 1.0)
-    return int(np.argmin(np.abs(starts + t * way - points[:, None]).min(axis=0)))
 
 
 def _facing(rows: Segments, by: complex) -> Iterator[Segments]:

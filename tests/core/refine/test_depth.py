@@ -91,6 +91,14 @@ def test_a_bevel_is_the_edge_that_far_in(name: str, width: float) -> None:
         assert {face.normals[0][1] for face in faces} == {1, -1, 1j, -1j}
 
 
+@pytest.mark.parametrize("width", [0.01, 0.5, 9.0, 40.0])
+def test_each_stretch_of_a_round_side_has_a_bevelled_face_of_its_own(width: float) -> None:
+    """Of a narrow bevel too, of which their chords lie further away than their cuts."""
+    faces = bevelled(union([Outline.from_path_data(DISC)]), width)
+    edge = math.pi * (50**2 - (50 - width) ** 2)
+    assert [face.outline.area for face in faces] == pytest.approx([edge / 36] * 36, rel=1e-4)
+
+
 def test_nothing_is_pushed_by_nothing() -> None:
     area = union([Outline.from_path_data(DISC)])
     assert pushed(area, 0j) == Solid((), area)
