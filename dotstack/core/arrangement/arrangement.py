@@ -25,7 +25,7 @@ from dotstack.core.arrangement.gather import Gathered, gathered
 from dotstack.core.arrangement.graph import Graph
 from dotstack.core.arrangement.vertices import Vertices
 from dotstack.core.errors import ArrangementError
-from dotstack.core.geometry.arrays import Bools, Ints
+from dotstack.core.geometry.arrays import Bools, Ints, Points
 from dotstack.core.geometry.flat import Pieces
 from dotstack.core.geometry.outline import Outline
 
@@ -293,6 +293,13 @@ class Arrangement:
     def sides(self) -> tuple[Ints, Ints]:
         """The faces on the left and on the right of each edge, shape (edges,) both."""
         return self._faces.of_half_edge[0::2], self._faces.of_half_edge[1::2]
+
+    @property
+    def middles(self) -> Points:
+        """A point on each edge between its ends, shape (edges,)."""
+        made = self._graph
+        points: Points = self._given.segments.at(made.segment, (made.t0 + made.t1) / 2)
+        return points + self._given.middle
 
     def drawn_by(self, operands: Bools) -> Bools:
         """Shape (edges,): whether a contour of any of ``operands``, a mask, runs along the edge."""

@@ -118,17 +118,15 @@ def bevelled(area: Outline, width: float) -> list[Face]:
     arrangement = Arrangement.of([ring, cuts])
     barrier = arrangement.drawn_by(np.array([False, True]))
     part = arrangement.parts(arrangement.covers[:, 0], barrier)
-    outlines = arrangement.outlines(part)
-    rows = Segments.concatenate(each.segments for each in outlines.values())
-    owner = np.repeat(list(outlines), [len(each.segments) for each in outlines.values()])
-    middles = rows.at(np.arange(len(rows)), np.full(len(rows), 0.5))
     stray = _STRAY * width
     walls = flat.flatten(pieces, np.arange(len(pieces)), stray, sag=stray)
-    chord, away = chords.nearest(walls.start, walls.end, middles)
-    side = walls.parent[chord]
-    # The nearest one of each part last, which stays.
+    chord, away = chords.nearest(walls.start, walls.end, arrangement.middles)
+    # What lies nearest to each part: to one of the edges round it, of which the nearest stays.
+    owner = part[np.concatenate(arrangement.sides)]
+    side, away = np.tile(walls.parent[chord], 2), np.tile(away, 2)
     order = np.lexsort((-side, -away))
-    nearest = np.full(int(part.max(initial=-1)) + 1, -1)
+    # The last one is of what is no part.
+    nearest = np.full(int(part.max()) + 2, -1)
     nearest[owner[order]] = side[order]
     label = np.where(part < 0, -1, nearest[part])
     return [
