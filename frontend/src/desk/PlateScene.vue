@@ -120,6 +120,10 @@ const reachable = computed(() =>
   vector-effect: non-scaling-stroke;
   pointer-events: none;
 }
+/* Another one: it moves with the pointer, and need not be painted anew for that. */
+.member.moved {
+  will-change: transform;
+}
 .reachable {
   fill: transparent;
   pointer-events: all;

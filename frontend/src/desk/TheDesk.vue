@@ -465,7 +465,7 @@ const { ghost } = asset;
           class="hovered alike"
           :d="selection.figureById.get(key)?.path"
         />
-        <g v-if="picking" class="moved">
+        <g v-if="picking" class="moved marks">
           <SelectionMarks
             v-for="figure in nodes.open || typing.open ? [] : selection.figures"
             :key="figure.id"
@@ -605,6 +605,10 @@ const { ghost } = asset;
   background: radial-gradient(circle, var(--dot) 1px, transparent 1.2px);
   pointer-events: none;
   will-change: opacity;
+}
+/* A layer of its own, which moves with the pointer and need not be painted anew for that. */
+.marks {
+  will-change: transform;
 }
 .drawing {
   cursor: crosshair;
