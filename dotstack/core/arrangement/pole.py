@@ -31,8 +31,8 @@ _LEAST = 1e-6
 _PLACES, _PASSED, _TRIES, _NEWTON_STEPS = 64, 1_000_000, 8, 6
 # By which places are spread: the golden ratio.
 _SPREAD = 0.6180339887
-# How often it is looked how far a chord is, besides for each chord: there are a dozen sizes of
-# cells, and of each size a chord is near to some. A look from the middle of one counts as a few.
+# How often it is looked how far a chord is, in all and besides for each chord: there are a dozen
+# sizes of cells, and a chord is near to some of each size. A look from a middle counts as a few.
 _MOST_LOOKS, _LOOKS_A_CHORD, _LOOK = 500_000, 400, 20
 # Below which the sum of two chords' directions is that of a sharp tip.
 _SHARP = 0.1

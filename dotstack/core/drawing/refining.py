@@ -92,8 +92,8 @@ class CornerPlace:
     @property
     def convex(self) -> bool:
         """Whether the area lies on its inside."""
-        all_ = self._evaluation.remembered("convex", self._all_convex, self.outline)
-        return all_[self.number]
+        convex = self._evaluation.remembered("convex", self._all_convex, self.outline)
+        return convex[self.number]
 
     def _all_convex(self) -> list[bool]:
         """The same of all corners of the outline, which takes little longer than of one."""
