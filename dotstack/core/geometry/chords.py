@@ -127,7 +127,7 @@ class _Chords:
         self.leaves = 1
         while self.leaves < n:
             self.leaves *= 2
-        # What is empty is infinitely far away: it is looked at last, when something nearer is known.
+        # What is empty is infinitely far away: looked at last, when something nearer is known.
         self.x0, self.y0 = np.full((2, 2 * self.leaves), _FAR)
         self.x1, self.y1 = np.full((2, 2 * self.leaves), -_FAR)
         i: cython.Py_ssize_t

@@ -23,8 +23,9 @@ _SMOOTH_RAD = 1e-3
 _EDGE = 1e-9
 # Of the bevel: how far its edges are drawn beyond it, so that they part what lies between.
 _BEYOND = 1e-3
-# And how far chords stray from the sides, by which it is told what lies nearest.
-_STRAY = 1e-3
+# And how far chords stray from the sides, by which it is told what lies nearest; the least of it,
+# of the area's size.
+_STRAY, _LEAST_STRAY = 1e-3, 1e-6
 _NORMAL_BYTES = 120
 # On a bevel a curved side has faces that turn by no more than this.
 _STEP_RAD = np.radians(10.0)
@@ -118,7 +119,8 @@ def bevelled(area: Outline, width: float) -> list[Face]:
     arrangement = Arrangement.of([ring, cuts])
     barrier = arrangement.drawn_by(np.array([False, True]))
     part = arrangement.parts(arrangement.covers[:, 0], barrier)
-    stray = _STRAY * width
+    x0, y0, x1, y1 = area.bounds
+    stray = max(_STRAY * width, _LEAST_STRAY * max(x1 - x0, y1 - y0))
     walls = flat.flatten(pieces, np.arange(len(pieces)), stray, sag=stray)
     chord, away = chords.nearest(walls.start, walls.end, arrangement.middles)
     # What lies nearest to each part: to one of the edges round it, of which the nearest stays.
