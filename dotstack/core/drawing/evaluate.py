@@ -25,6 +25,8 @@ _MODELS = 6000
 FAULTS = (CoreError, ValueError, ArithmeticError)
 
 _UNMOVED = Affine()
+# What is known by its value; a union of types would take twice as long to ask for.
+_VALUES = (float, Affine)
 
 Bounds = tuple[float, float, float, float]
 T = TypeVar("T")
@@ -32,7 +34,7 @@ T = TypeVar("T")
 
 def _key(source: object) -> int | tuple[object]:
     """What tells a source from others: what it is of numbers and maps, of all else which."""
-    return (source,) if isinstance(source, float | Affine) else id(source)
+    return (source,) if isinstance(source, _VALUES) else id(source)
 
 
 class Evaluator:

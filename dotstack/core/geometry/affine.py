@@ -34,7 +34,8 @@ class Affine(_Matrix):
         f: float = 0.0,
     ) -> Self:
         made = tuple.__new__(cls, (a, b, c, d, e, f))
-        if not all(map(math.isfinite, made)):
+        # Of finite ones the sum is finite, or they are beyond all measure.
+        if not (math.isfinite(a + b + c + d + e + f) or all(map(math.isfinite, made))):
             raise GeometryError(f"A placement needs finite numbers (got {made}).")
         return made
 
