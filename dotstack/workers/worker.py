@@ -1,5 +1,6 @@
 """A worker: the application in a process of its own, for one request at a time."""
 
+import gc
 import os
 import resource
 import signal
@@ -19,6 +20,12 @@ from dotstack.web.answers import UNLIMITED
 
 # What a request may take: its environment in WSGI's words (PEP 3333), and its body.
 Request: TypeAlias = tuple[dict[str, str], bytes]
+
+
+# In seconds: after so long without a request nobody is likely to wait for the next thing.
+_PAUSE = 2.0
+# Of smaller collections, after so many a full one is made also where somebody waits.
+_AT_LAST = 1000
 
 
 def _half_of_all() -> int:
@@ -74,7 +81,13 @@ def work(line: Connection, setup: Setup) -> None:
     shared = HttpSharedShelf(*setup.shared_shelf) if setup.shared_shelf else None
     # Whoever hands requests over has seen to where they come from.
     app = create_app(Database(setup.url), shared=shared, is_own=lambda _: True)
+    # A full collection takes a tenth of a second and more, a hitch to who drags something. What is
+    # here from the start is left out of it; and it is made when nobody waits, or at long last.
+    gc.freeze()
+    gc.set_threshold(*gc.get_threshold()[:2], _AT_LAST)
     while True:
+        if not line.poll(_PAUSE):
+            gc.collect()
         try:
             environ, body = line.recv()
         except EOFError:

@@ -1,8 +1,9 @@
 """The planar arrangement of several outlines, and the outlines of chosen regions of it."""
 
-from collections.abc import Callable, Sequence
+from collections.abc import Sequence
 from dataclasses import dataclass, replace
-from functools import cache, cached_property
+from functools import cached_property
+from itertools import pairwise
 from typing import Self
 
 import numpy as np
@@ -217,9 +218,16 @@ class Arrangement:
         """Shape (faces,): exact areas; that of face 0 is infinite."""
         return self._faces.areas
 
-    @cached_property
+    @property
     def regions(self) -> tuple[Region, ...]:
         """All bounded regions, also those that no operand covers; in no promised order."""
+        # They have the arrangement, which does not have them: it goes with the last who has it.
+        told = enumerate(zip(*self._covers_and_areas, strict=True), start=1)
+        return tuple(Region(cover, area, self, label) for label, (cover, area) in told)
+
+    @cached_property
+    def _covers_and_areas(self) -> tuple[list[frozenset[int]], list[float]]:
+        """What covers each region, and its area."""
         of_face = self.region_of_face
         count = int(of_face.max()) + 1
         areas = np.bincount(of_face[1:], self.areas[1:], count).tolist()
@@ -228,10 +236,8 @@ class Arrangement:
         region, operand = np.nonzero(self.covers[face])
         ends = np.cumsum(np.bincount(region, minlength=count)).tolist()
         operands = operand.tolist()
-        return tuple(
-            Region(frozenset(operands[ends[label - 1] : ends[label]]), areas[label], self, label)
-            for label in range(1, count)
-        )
+        covers = [frozenset(operands[begin:end]) for begin, end in pairwise(ends)]
+        return covers, areas[1:]
 
     @cached_property
     def region_of_face(self) -> Ints:
@@ -250,7 +256,7 @@ class Arrangement:
     def neighbours(self) -> list[frozenset[frozenset[int]]]:
         """By the number that its faces have: the covers on the other sides of a region's edges."""
         of_face = self.region_of_face
-        covers = [frozenset[int](), *(region.cover for region in self.regions)]
+        covers = [frozenset[int](), *self._covers_and_areas[0]]
         left, right = (of_face[side] for side in self.sides)
         found: list[set[frozenset[int]]] = [set() for _ in covers]
         for one, two in np.unique(np.stack([left, right], axis=1), axis=0).tolist():
@@ -265,10 +271,16 @@ class Arrangement:
         region = self.region_of_face
         return self.outlines(np.where(region > 0, region, -1))
 
-    @cached_property
-    def spot_of(self) -> Callable[[int], tuple[float, float, float]]:
+    def spot_of(self, label: int) -> tuple[float, float, float]:
         """The spot of a region by its number, looked for once."""
-        return cache(lambda label: pole.inscribed_circle(self.region_outlines[label], _SPOT_ERROR))
+        if label not in self._spots:
+            outline = self.region_outlines[label]
+            self._spots[label] = pole.inscribed_circle(outline, _SPOT_ERROR)
+        return self._spots[label]
+
+    @cached_property
+    def _spots(self) -> dict[int, tuple[float, float, float]]:
+        return {}
 
     def outline(self, chosen: Bools) -> Outline:
         """The outline of the faces that ``chosen`` (faces,) marks; nonzero fill.

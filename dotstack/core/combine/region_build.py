@@ -123,8 +123,8 @@ def _matched(arrangement: Arrangement, picks: Sequence[Pick]) -> tuple[tuple[int
     near their dots and whose neighbours are the same: the assignment that costs least.
     """
     wanted = dict.fromkeys(each for pick in picks for each in pick.regions)
-    by_cover: dict[frozenset[int], list[int]] = {}
-    for place, region in enumerate(arrangement.regions):
+    regions, by_cover = arrangement.regions, dict[frozenset[int], list[int]]()
+    for place, region in enumerate(regions):
         by_cover.setdefault(region.cover, []).append(place)
     found: dict[Picked, int] = {}
     for cover in {each.cover for each in wanted} - {None}:
@@ -133,9 +133,7 @@ def _matched(arrangement: Arrangement, picks: Sequence[Pick]) -> tuple[tuple[int
         if len(mine) == len(places) == 1:
             found[mine[0]] = places[0]
         elif places:
-            cost = np.array(
-                [[_cost(arrangement.regions[p], each) for p in places] for each in mine]
-            )
+            cost = np.array([[_cost(regions[p], each) for p in places] for each in mine])
             for row, column in zip(*scipy.optimize.linear_sum_assignment(cost), strict=True):
                 found[mine[row]] = places[column]
     return tuple(tuple(found.get(each) for each in pick.regions) for pick in picks)

@@ -1,7 +1,9 @@
 """Arrangements: the inputs that once gave wrong answers, and what ``check`` sees."""
 
+import gc
 import math
 import random
+import weakref
 from dataclasses import replace
 from itertools import pairwise, product
 
@@ -296,6 +298,23 @@ def test_dots_lie_in_the_widest_place_of_any_region(operands: list[Outline]) -> 
             ]
             if outline.contains(*spot):
                 assert outline.nearest(*spot)[0] * 0.99 <= room
+
+
+def test_an_arrangement_goes_with_the_last_who_has_it() -> None:
+    """Whatever it was asked for: nobody need look for what has only itself."""
+    gc.disable()
+    try:
+        arrangement = Arrangement.of([rectangle(10, 10), ellipse(6, 4)])
+        known = weakref.ref(arrangement)
+        assert [(each.spot, each.outline, each.beside) for each in arrangement.regions]
+        region = arrangement.regions[0]
+        del arrangement
+        assert known() is not None
+        assert region.area
+        del region
+        assert known() is None
+    finally:
+        gc.enable()
 
 
 def _holes(count: int, but: tuple[int, int]) -> list[Outline]:
