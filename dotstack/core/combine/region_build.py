@@ -92,12 +92,13 @@ def build(arrangement: Arrangement, picks: Sequence[Pick], *, keep_rest: bool) -
     """
     found = _matched(arrangement, picks)
     # By region, 0 being outside; lines may part a region into several faces.
-    pick_of_region = np.full(len(arrangement.regions) + 1, -1, np.intp)
+    region_of_face = arrangement.region_of_face
+    pick_of_region = np.full(int(region_of_face.max()) + 1, -1)
     for place, regions in enumerate(found):
         for region in regions:
             if region is not None:
                 pick_of_region[region + 1] = place
-    of_pick = pick_of_region[arrangement.region_of_face]
+    of_pick = pick_of_region[region_of_face]
     dropped = np.array([*(pick.dropped for pick in picks), False])
     covers = arrangement.covers
     left = (of_pick < 0) & covers.any(axis=1) & keep_rest

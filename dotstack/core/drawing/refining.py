@@ -97,13 +97,13 @@ class CornerPlace:
 
     def _all_convex(self) -> list[bool]:
         """The same of all corners of the outline, which takes little longer than of one."""
-        found, rows = _corners(self.outline, self._evaluation), self.outline.segments
-        length = arc_length.lengths(rows)
-        ahead = [
-            each.node + each.inward * _INSIDE * min(length[each.before], length[each.after])
-            for each in found
-        ]
-        inside: list[bool] = self.outline.contains_each(np.array(ahead)).tolist()
+        found = _corners(self.outline, self._evaluation)
+        sides = np.array([(each.before, each.after) for each in found])
+        lengths = arc_length.lengths(self.outline.segments.take(sides.ravel()))
+        shorter = lengths.reshape(sides.shape).min(axis=1)
+        inward = np.array([each.inward for each in found]) * _INSIDE * shorter
+        ahead = np.array([each.node for each in found]) + inward
+        inside: list[bool] = self.outline.contains_each(ahead).tolist()
         return inside
 
 
