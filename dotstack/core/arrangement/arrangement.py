@@ -15,6 +15,7 @@ from dotstack.core.arrangement import (
     graph,
     linked,
     pole,
+    snap_rounding,
     strokes,
     trace,
     winding,
@@ -34,6 +35,8 @@ from dotstack.core.geometry.outline import Outline
 _LADDER = (1.0, 4.0, 20.0, 100.0, 500.0, 2500.0)
 _MAX_SNAP = 1e-6
 _SPOT_ERROR = 0.1
+# How often vertices are looked for on edges that were drawn to others: once or twice is enough.
+_ROUNDS = 6
 # What an arrangement takes for a segment or an edge.
 _BYTES = 600
 
@@ -363,22 +366,18 @@ class _Known:
 def _nothing_known(given: Gathered) -> _Known:
     none = np.empty(0, np.intp)
     pieces = curves.pieces_of(given.segments, none, given.tolerance)
-    met = Contacts(none, np.empty(0), none, np.empty(0), np.empty(0, np.complex128))
-    return _Known(np.zeros(len(given.segments), np.bool_), met, pieces)
+    return _Known(np.zeros(len(given.segments), np.bool_), Contacts.none(), pieces)
 
 
 def _graph(given: Gathered, pieces: Pieces, met: Contacts) -> Graph:
-    """The graph of all segments cut at these contacts.
-
-    Crossings too may lie on further edges, as they would were they ends.
-    """
-    vertices = Vertices.of(given.segments, met.point, given.tolerance.snap)
-    edges = Edges.of(given, met, vertices)
-    again = contacts.further(given, pieces, met, vertices, edges.vertices)
-    if len(again.a):
-        met = Contacts.stacked([met, again])
+    """The graph of all segments cut at these contacts, and where vertices lie on their edges."""
+    for _ in range(_ROUNDS):
         vertices = Vertices.of(given.segments, met.point, given.tolerance.snap)
         edges = Edges.of(given, met, vertices)
+        again = snap_rounding.further(given, pieces, met, vertices, edges)
+        if not len(again.a):
+            break
+        met = Contacts.stacked([met, again])
     return graph.build(given, edges)
 
 

@@ -1,25 +1,6 @@
-cimport cython
-
-from dotstack.core.arrangement.conics cimport Meetings, unit_frame
-from dotstack.core.geometry.flat cimport Piece, piece_of
-from dotstack.core.geometry.growing cimport FloatColumn, IntColumn
+from dotstack.core.arrangement.conics cimport Meetings
+from dotstack.core.arrangement.feet cimport Feet
+from dotstack.core.geometry.growing cimport IntColumn
 from dotstack.core.geometry.one_by_one cimport OneByOne
-from dotstack.core.geometry.plane cimport angle, cross, dot, norm
 
 cdef int _LINE, _ARC, _CUBIC
-
-@cython.final
-cdef class _Feet:
-    cdef OneByOne _each
-    cdef double _snap
-    cdef const double[:] _t0, _t1, _sag
-    cdef const double complex[:] _start, _end
-    cdef const Py_ssize_t[:] _first
-    cdef IntColumn _point, _on
-    cdef FloatColumn _parameter
-    cdef void find(self, Py_ssize_t point, double complex spot, Py_ssize_t i) except *
-    cdef void _find_on_piece(
-        self, Py_ssize_t point, double complex spot, Py_ssize_t i, Py_ssize_t k
-    ) except *
-    cdef void _confirm(self, Py_ssize_t point, double complex spot, Py_ssize_t i, double u) except *
-    cdef void _append(self, Py_ssize_t point, Py_ssize_t i, double u) except *

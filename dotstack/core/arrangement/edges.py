@@ -93,10 +93,12 @@ def _stations(distinct: Ints, contacts: Contacts, vertices: Vertices) -> tuple[I
     At equal parameters the segment's own start comes first and its own end last.
     """
     n = len(distinct)
-    segment = np.concatenate([distinct, contacts.a, contacts.b, distinct])
-    t = np.concatenate([np.zeros(n), contacts.t, contacts.u, np.ones(n)])
+    # A vertex that was found on a segment has it on both sides.
+    two = (contacts.a != contacts.b) | (contacts.t != contacts.u)
+    segment = np.concatenate([distinct, contacts.a, contacts.b[two], distinct])
+    t = np.concatenate([np.zeros(n), contacts.t, contacts.u[two], np.ones(n)])
     at_start, at_end = vertices.at_start[distinct], vertices.at_end[distinct]
-    vertex = np.concatenate([at_start, vertices.at_contact, vertices.at_contact, at_end])
+    vertex = np.concatenate([at_start, vertices.at_contact, vertices.at_contact[two], at_end])
     order, begins = grouped(segment, len(vertices.at_start))
     first: cython.Py_ssize_t[:] = begins
     k: cython.Py_ssize_t

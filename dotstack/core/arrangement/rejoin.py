@@ -8,7 +8,7 @@ corner.
 
 import numpy as np
 
-from dotstack.core.arrangement import straight
+from dotstack.core.arrangement import pairs, straight
 from dotstack.core.arrangement.runs import (
     Ellipses,
     Run,
@@ -27,9 +27,12 @@ _ASKEW = 0.4472 - 0.8944j
 
 
 def minimal(
-    segments: Segments, run: Run, offsets: Ints, tolerance: Tolerance
+    segments: Segments, run: Run, offsets: Ints, label: Ints, tolerance: Tolerance
 ) -> tuple[Segments, Ints]:
-    """The same closed contours with as few segments as they need, and their offsets."""
+    """The same closed contours with as few segments as they need, and their offsets.
+
+    Contours of one ``label``, shape (contours,), are one outline's.
+    """
     continues = continued(segments, run, following(offsets), tolerance)
     order, continues = rolled(continues, offsets)
     first, last, offsets = runs_of(continues, offsets)
@@ -38,7 +41,7 @@ def minimal(
     rows = rows.with_ends(run.start[first], run.end[last])
     rows, source = straight.straightened(rows, tolerance)
     offsets = np.searchsorted(source, offsets)
-    rows, offsets = _lines(rows, offsets, tolerance)
+    rows, offsets = _lines(rows, offsets, label, tolerance)
     rows, offsets = _arcs(rows, offsets, tolerance)
     before = -1
     while before != len(rows):
@@ -47,7 +50,9 @@ def minimal(
     return rows, offsets
 
 
-def _lines(rows: Segments, offsets: Ints, tolerance: Tolerance) -> tuple[Segments, Ints]:
+def _lines(
+    rows: Segments, offsets: Ints, label: Ints, tolerance: Tolerance
+) -> tuple[Segments, Ints]:
     """Drops nodes of chains of lines that no result strays from by more than *course*.
 
     Farthest nodes first (Ramer 1972, Douglas and Peucker 1973): what is dropped lies along
@@ -62,6 +67,7 @@ def _lines(rows: Segments, offsets: Ints, tolerance: Tolerance) -> tuple[Segment
     kept[offsets[:-1]] = True
     far = _farthest(np.abs(start - np.repeat(start[offsets[:-1]], np.diff(offsets))), offsets[:-1])
     kept[far[closed]] = True
+    of = np.repeat(label, np.diff(offsets))
     while True:
         first = np.flatnonzero(kept)
         off = _off_chords(start, end, first)
@@ -69,15 +75,48 @@ def _lines(rows: Segments, offsets: Ints, tolerance: Tolerance) -> tuple[Segment
         far = _farthest(off, first, tolerance.course)
         far = far[off[far] > tolerance.course]
         if not len(far):
+            # What is left is left apart: the widest place stays of a side that would lie on others.
+            last = np.append(first[1:], len(kept)) - 1
+            on = _touching(of[first], start[first], end[last], last > first, tolerance.snap)
+            far = _farthest(off, first)[on]
+            far = far[off[far] > 0.0]
+        if not len(far):
             break
         kept[far] = True
-    # There and back is no contour: the widest place of a sliver stays.
-    thin = np.flatnonzero(closed & (np.add.reduceat(kept, offsets[:-1], dtype=np.intp) == 2))
-    kept[_farthest(off, offsets[:-1])[thin]] = True
     first = np.flatnonzero(kept)
     last = np.append(first[1:], len(kept)) - 1
     joined = rows.take(order[first])
     return joined.with_ends(joined.start, end[last]), np.searchsorted(first, offsets)
+
+
+def _touching(label: Ints, start: Points, end: Points, spared: Bools, snap: float) -> Ints:
+    """Of sides that were ``spared`` nodes those that have both ends of another one of their label.
+
+    Or that pass within ``snap`` of a node where none of their label ends.
+    """
+    swap = (start.real > end.real) | ((start.real == end.real) & (start.imag > end.imag))
+    low, high = np.where(swap, end, start), np.where(swap, start, end)
+    keys = (label, low.real, low.imag, high.real, high.imag)
+    order = np.lexsort(keys)
+    same = np.logical_and.reduce([np.diff(key[order]) == 0 for key in keys])
+    found = np.zeros(len(label), np.bool_)
+    found[order[np.append(same, False) | np.append(False, same)]] = True
+    found &= spared
+    side = np.flatnonzero(spared)
+    boxes = (
+        np.minimum(start.real, end.real)[side],
+        np.minimum(start.imag, end.imag)[side],
+        np.maximum(start.real, end.real)[side],
+        np.maximum(start.imag, end.imag)[side],
+    )
+    node, on = pairs.points_in_boxes(start, pairs.Strips(boxes, snap))
+    on = side[on]
+    other = (label[node] == label[on]) & (start[node] != start[on]) & (start[node] != end[on])
+    node, on = node[other], on[other]
+    chord, gap = end[on] - start[on], start[node] - start[on]
+    away = np.abs(gap - np.clip(dot(chord, gap) / np.abs(chord) ** 2, 0.0, 1.0) * chord)
+    found[on[away <= snap]] = True
+    return np.flatnonzero(found)
 
 
 def _chains(rows: Segments, lines: Bools, offsets: Ints) -> tuple[Ints, Bools, Bools]:

@@ -32,7 +32,10 @@ class Run:
 
 
 def continued(segments: Segments, run: Run, after: Ints, tolerance: Tolerance) -> Bools:
-    """Which pieces the one after goes on from, along the same parent."""
+    """Which pieces the one after goes on from, along the same parent.
+
+    Not those of lines that were moved to a vertex: without it others may lie on them.
+    """
     each: OneByOne = OneByOne(segments)
     parent: cython.Py_ssize_t[:] = run.parent
     t0: cython.double[:] = run.t0
@@ -40,6 +43,7 @@ def continued(segments: Segments, run: Run, after: Ints, tolerance: Tolerance) -
     end: cython.doublecomplex[:] = run.end
     next_: cython.Py_ssize_t[:] = after
     course: cython.double = tolerance.course
+    noise: cython.double = tolerance.noise
     found = np.zeros(len(after), np.bool_)
     joined: cython.uchar[:] = found.view(np.uint8)
     i: cython.Py_ssize_t
@@ -48,6 +52,8 @@ def continued(segments: Segments, run: Run, after: Ints, tolerance: Tolerance) -
         way: cython.double = 1.0 if t1[i] > t0[i] else -1.0
         step: cython.double = (t0[j] - t1[i]) * way
         if parent[i] != parent[j] or (t1[j] - t0[j]) * way <= 0.0 or step < -_T_STEP:
+            continue
+        if each.kind[parent[i]] == _LINE and norm(each.at(parent[i], t1[i]) - end[i]) > noise:
             continue
         joined[i] = True
         if step > _T_STEP:

@@ -40,11 +40,7 @@ def straightened(segments: Segments, tolerance: Tolerance) -> tuple[Segments, In
     straight = _straight(segments, tolerance)
     if not straight.any():
         return segments, np.arange(len(segments))
-    arcs = np.flatnonzero(straight & (segments.kind == ARC))
-    cubics = np.flatnonzero(straight & (segments.kind == CUBIC))
-    of_arc, arc_turns = _arc_turns(segments, arcs)
-    of_cubic, cubic_turns = _cubic_turns(segments, cubics)
-    turning, t = np.concatenate([of_arc, of_cubic]), np.concatenate([arc_turns, cubic_turns])
+    turning, t = _turns(segments, straight)
     index, low, high = stretches(len(segments), turning, t)
     rows = segments.pieces(index, low, high)
     lines = Segments.lines(rows.start, rows.end)
@@ -52,6 +48,19 @@ def straightened(segments: Segments, tolerance: Tolerance) -> tuple[Segments, In
     kept = Segments(*chosen)
     real = ~points(kept)
     return kept.take(real), index[real]
+
+
+def turns(segments: Segments, tolerance: Tolerance) -> tuple[Ints, Floats]:
+    """Where curves that are really lines turn back: the segment and t."""
+    return _turns(segments, _straight(segments, tolerance))
+
+
+def _turns(segments: Segments, straight: Bools) -> tuple[Ints, Floats]:
+    arcs = np.flatnonzero(straight & (segments.kind == ARC))
+    cubics = np.flatnonzero(straight & (segments.kind == CUBIC))
+    of_arc, arc_turns = _arc_turns(segments, arcs)
+    of_cubic, cubic_turns = _cubic_turns(segments, cubics)
+    return np.concatenate([of_arc, of_cubic]), np.concatenate([arc_turns, cubic_turns])
 
 
 def _straight(segments: Segments, tolerance: Tolerance) -> Bools:

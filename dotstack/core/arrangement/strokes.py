@@ -90,7 +90,9 @@ def _minimal(rows: Segments, closed: bool, tolerance: Tolerance) -> Segments:
         rows = Segments.concatenate([rows, loop])
     every = np.arange(len(rows))
     run = Run(every, np.zeros(len(rows)), np.ones(len(rows)), rows.start, rows.end)
-    made, _ = rejoin.minimal(rows, run, np.array([0, len(rows)], np.intp), tolerance)
+    made, _ = rejoin.minimal(
+        rows, run, np.array([0, len(rows)], np.intp), np.zeros(1, np.intp), tolerance
+    )
     if closed:
         return made
     (at,) = np.flatnonzero((made.kind == CUBIC) & (made.p == rows.p[-1]) & (made.q == rows.q[-1]))

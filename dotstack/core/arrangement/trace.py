@@ -37,7 +37,7 @@ def outlines(
     t = np.stack([graph.t0, graph.t1], axis=1).ravel()
     at = graph.vertices[rotation.origins(graph)]
     run = Run(graph.segment[half >> 1], t[half], t[half ^ 1], at[half], at[half ^ 1])
-    rows, offsets = rejoin.minimal(segments, run, offsets, tolerance)
+    rows, offsets = rejoin.minimal(segments, run, offsets, of, tolerance)
     rows = rows.translated(middle)
     # Contours come label by label: each label's are one stretch of the rows.
     begin = run_starts(of)

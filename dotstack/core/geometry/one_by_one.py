@@ -4,7 +4,7 @@ from typing import TYPE_CHECKING, Any
 
 import cython
 import numpy as np
-from cython.cimports.libc.math import copysign, cos, fabs, fmod, sin
+from cython.cimports.libc.math import copysign, cos, fabs, fmod, hypot, sin
 
 from dotstack.core.geometry.arrays import Floats, Ints, Points
 
@@ -112,7 +112,7 @@ class OneByOne:
     ) -> cython.double:
         """The parameter of an arc at an eccentric angle, or at the nearer of its ends.
 
-        −1 if that is further away than a length along its smaller radius.
+        −1 if that is further away than ``reach``.
         """
         span: cython.double = fabs(self.sweep[arc])
         forward: cython.double = self.forward(arc, theta)
@@ -120,9 +120,14 @@ class OneByOne:
             return forward / span if span > 0.0 else 0.0
         after: cython.double = forward - span
         before: cython.double = _TURN - forward
-        if min(before, after) > reach / min(self.q[arc].real, self.q[arc].imag):
+        r: cython.doublecomplex = self.q[arc]
+        if min(before, after) > reach / min(r.real, r.imag):
             return -1.0
-        return 0.0 if before < after else 1.0
+        t: cython.double = 0.0 if before < after else 1.0
+        # Along the larger radius of a thin ellipse so small an angle may be a long way.
+        end: cython.double = self.angle[arc] + t * self.sweep[arc]
+        across: cython.double = r.real * (cos(theta) - cos(end))
+        return t if hypot(across, r.imag * (sin(theta) - sin(end))) <= reach else -1.0
 
     def is_circular(self, i: cython.Py_ssize_t) -> cython.bint:
         """Whether it is an arc of a circle."""
