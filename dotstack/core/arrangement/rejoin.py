@@ -18,6 +18,7 @@ from dotstack.core.arrangement.runs import (
     runs_of,
     smooth_cubics,
 )
+from dotstack.core.geometry import measure
 from dotstack.core.geometry.arrays import Bools, Floats, Ints, Points, dot, finite, following
 from dotstack.core.geometry.segments import Segments
 from dotstack.core.geometry.tolerance import Tolerance
@@ -103,12 +104,7 @@ def _touching(label: Ints, start: Points, end: Points, spared: Bools, snap: floa
     found[order[np.append(same, False) | np.append(False, same)]] = True
     found &= spared
     side = np.flatnonzero(spared)
-    boxes = (
-        np.minimum(start.real, end.real)[side],
-        np.minimum(start.imag, end.imag)[side],
-        np.maximum(start.real, end.real)[side],
-        np.maximum(start.imag, end.imag)[side],
-    )
+    boxes = measure.boxes(Segments.lines(start[side], end[side]))
     node, on = pairs.points_in_boxes(start, pairs.Strips(boxes, snap))
     on = side[on]
     other = (label[node] == label[on]) & (start[node] != start[on]) & (start[node] != end[on])

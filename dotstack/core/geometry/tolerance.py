@@ -7,7 +7,7 @@ _SNAP = 2e-10
 _NOISE = 1e-3
 _COURSE = 4.0
 _BLUR = 1000.0
-_THIN = 64.0
+_THIN = 16.0
 _TURN_RAD = 1e-5
 _PARALLEL_RAD = 1e-12
 

@@ -138,6 +138,15 @@ def test_what_is_joined_has_all_nodes_that_it_needs_at_once(
     assert union([joined]).node_count == nodes
 
 
+@pytest.mark.parametrize("width", [1e-7, 1e-6, 1e-3])
+def test_a_thin_ellipse_keeps_its_area_beside_what_crosses_it(width: float) -> None:
+    thin = turned(ellipse(10, width), 30)
+    arrangement = Arrangement.of([thin, rectangle(5, 5)])
+    assert arrangement.repairs == 0
+    area = sum(region.area for region in arrangement.regions if 0 in region.cover)
+    assert area == pytest.approx(math.pi * 10 * width, rel=1e-7)
+
+
 @pytest.mark.parametrize("family", ["near copies", "slivers"])
 def test_what_nearly_coincides_is_settled_at_once(family: str) -> None:
     # Where vertices move edges onto others these are cut there too, and no side that is spared
