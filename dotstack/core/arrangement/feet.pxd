@@ -20,6 +20,7 @@ cdef class Feet:
     cdef void find(
         self, Py_ssize_t point, double complex spot, Py_ssize_t i, double known
     ) except *
+    cdef bint _may_come_back(self, Py_ssize_t i) noexcept
     cdef void _find_on_piece(
         self, Py_ssize_t point, double complex spot, Py_ssize_t i, Py_ssize_t k
     ) except *

@@ -44,11 +44,13 @@ class Feet:
     ) -> cython.void:  # fmt: skip
         """Looks whether and where a point lies on segment i but near its ends and at ``known``.
 
-        That is −1 if it is not known to lie on it. Only cubics come to one point twice.
+        That is −1 if it is not known to lie on it.
         """
         each: OneByOne = self._each
         at_start: cython.bint = norm(spot - each.start[i]) <= self._snap
         at_end: cython.bint = norm(spot - each.end[i]) <= self._snap
+        if (at_start or at_end or known >= 0.0) and not self._may_come_back(i):
+            return
         if each.kind[i] == _CUBIC:
             k: cython.Py_ssize_t
             for k in range(self._first[i], self._first[i + 1]):
@@ -58,8 +60,6 @@ class Feet:
                     low <= known <= high or (at_start and low == 0.0) or (at_end and high == 1.0)
                 ):
                     self._find_on_piece(point, spot, i, k)
-        elif at_start or at_end or known >= 0.0:
-            return
         elif each.kind[i] == _LINE:
             along: cython.doublecomplex = each.end[i] - each.start[i]
             size: cython.double = norm(along)
@@ -73,6 +73,19 @@ class Feet:
                 u = each.parameter_at(i, angle(local), 0.0)
                 if u >= 0.0:
                     self._confirm(point, spot, i, u)
+
+    def _may_come_back(self, i: cython.Py_ssize_t) -> cython.bint:
+        """Whether segment i may come to one point twice: a cubic that does not just go on."""
+        if self._each.kind[i] != _CUBIC:
+            return False
+        p: cython.doublecomplex = self._each.p[i]
+        q: cython.doublecomplex = self._each.q[i]
+        chord: cython.doublecomplex = self._each.end[i] - self._each.start[i]
+        return (
+            dot(chord, p - self._each.start[i]) < 0.0
+            or dot(chord, q - p) <= 0.0
+            or dot(chord, self._each.end[i] - q) < 0.0
+        )
 
     def _find_on_piece(
         self, point: cython.Py_ssize_t, spot: cython.doublecomplex, i: cython.Py_ssize_t,

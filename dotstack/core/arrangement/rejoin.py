@@ -77,10 +77,12 @@ def _lines(
         far = far[off[far] > tolerance.course]
         if not len(far):
             # What is left is left apart: the widest place stays of a side that would lie on others.
-            last = np.append(first[1:], len(kept)) - 1
-            on = _touching(of[first], start[first], end[last], last > first, tolerance.snap)
-            far = _farthest(off, first)[on]
-            far = far[off[far] > 0.0]
+            far = _farthest(off, first)
+            strays = off[far] > tolerance.noise
+            if strays.any():
+                last = np.append(first[1:], len(kept)) - 1
+                strays = _touching(of[first], start[first], end[last], strays, tolerance.snap)
+            far = far[strays]
         if not len(far):
             break
         kept[far] = True
@@ -90,10 +92,10 @@ def _lines(
     return joined.with_ends(joined.start, end[last]), np.searchsorted(first, offsets)
 
 
-def _touching(label: Ints, start: Points, end: Points, spared: Bools, snap: float) -> Ints:
-    """Of sides that were ``spared`` nodes those that have both ends of another one of their label.
+def _touching(label: Ints, start: Points, end: Points, chosen: Bools, snap: float) -> Bools:
+    """Which of some ``chosen`` sides have both ends of another one of their label.
 
-    Or that pass within ``snap`` of a node where none of their label ends.
+    Or pass within ``snap`` of a node of it.
     """
     swap = (start.real > end.real) | ((start.real == end.real) & (start.imag > end.imag))
     low, high = np.where(swap, end, start), np.where(swap, start, end)
@@ -102,8 +104,8 @@ def _touching(label: Ints, start: Points, end: Points, spared: Bools, snap: floa
     same = np.logical_and.reduce([np.diff(key[order]) == 0 for key in keys])
     found = np.zeros(len(label), np.bool_)
     found[order[np.append(same, False) | np.append(False, same)]] = True
-    found &= spared
-    side = np.flatnonzero(spared)
+    found &= chosen
+    side = np.flatnonzero(chosen)
     boxes = measure.boxes(Segments.lines(start[side], end[side]))
     node, on = pairs.points_in_boxes(start, pairs.Strips(boxes, snap))
     on = side[on]
@@ -112,7 +114,7 @@ def _touching(label: Ints, start: Points, end: Points, spared: Bools, snap: floa
     chord, gap = end[on] - start[on], start[node] - start[on]
     away = np.abs(gap - np.clip(dot(chord, gap) / np.abs(chord) ** 2, 0.0, 1.0) * chord)
     found[on[away <= snap]] = True
-    return np.flatnonzero(found)
+    return found
 
 
 def _chains(rows: Segments, lines: Bools, offsets: Ints) -> tuple[Ints, Bools, Bools]:

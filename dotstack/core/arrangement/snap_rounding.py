@@ -28,8 +28,8 @@ if not cython.compiled:
     from dotstack.core.geometry.plane import cross, norm
 
 _CUBIC = CUBIC
-# Curves are looked at that are lines but for so much more than what makes them some.
-_NEARLY = 4.0
+# Curves are looked at that are lines but for a little more than what makes them some.
+_NEARLY = 1.01
 # A segment that comes to a vertex again so soon has not left it.
 _ONE_VISIT_SNAPS = 4.0
 # From so many vertices on edges on, and one on every sixteenth edge, they are a crowd: edges drawn
@@ -49,10 +49,13 @@ def further(
     moved = _moved(given.segments, edges, given.tolerance)
     if not len(moved):
         return found
-    turning = _turning_back(given, edges, moved)
-    if len(turning.a):
-        return Contacts.stacked([found, turning])
-    others = _new(given, edges, *_on_moved(given, edges, moved))
+    rows = _from_vertex_to_vertex(given.segments, edges, moved)
+    lines, source = straight.straightened(rows, given.tolerance)
+    if len(lines) > len(rows):
+        turning = _turning_back(given, edges, moved, rows)
+        if len(turning.a):
+            return Contacts.stacked([found, turning])
+    others = _new(given, edges, *_on_moved(given, edges, moved, rows, lines, source))
     return Contacts.stacked([found, others])
 
 
@@ -91,9 +94,8 @@ def _on_segments(
     return point + vertices.ends, row, parameter
 
 
-def _turning_back(given: Gathered, edges: Edges, moved: Ints) -> Contacts:
-    """Where ``moved`` edges turn back that are drawn as lines: there is a vertex, too."""
-    rows = _drawn(given.segments, edges, moved)
+def _turning_back(given: Gathered, edges: Edges, moved: Ints, rows: Segments) -> Contacts:
+    """Where those of ``rows`` turn back that are drawn as lines: there is a vertex, too."""
     on, share = straight.turns(rows, given.tolerance)
     spots = rows.at(on, share)
     away = np.minimum(np.abs(spots - rows.start[on]), np.abs(spots - rows.end[on]))
@@ -103,12 +105,16 @@ def _turning_back(given: Gathered, edges: Edges, moved: Ints) -> Contacts:
     return Contacts(b, u, b, u, spots[tip])
 
 
-def _on_moved(given: Gathered, edges: Edges, moved: Ints) -> tuple[Ints, Ints, Floats]:
-    """Vertices on ``moved`` edges as they are drawn: on which segments, and where; no crowd."""
+def _on_moved(
+    given: Gathered, edges: Edges, moved: Ints, rows: Segments, lines: Segments, sources: Ints
+) -> tuple[Ints, Ints, Floats]:
+    """Vertices on ``moved`` edges, on which segments, and where; no crowd.
+
+    ``rows`` are these edges from vertex to vertex, ``lines`` as they are drawn, each from a row
+    of these.
+    """
     snap: cython.double = given.tolerance.snap
     most: cython.Py_ssize_t = _most(edges)
-    rows = _drawn(given.segments, edges, moved)
-    lines, sources = straight.straightened(rows, given.tolerance)
     each: OneByOne = OneByOne(lines)
     strips: Strips = Strips(measure.boxes(lines), snap)
     tail: cython.Py_ssize_t[:] = edges.tail[moved[sources]]
@@ -148,7 +154,7 @@ def _most(edges: Edges) -> int:
     return _CROWD + len(edges) // _SHARE
 
 
-def _drawn(segments: Segments, edges: Edges, chosen: Ints) -> Segments:
+def _from_vertex_to_vertex(segments: Segments, edges: Edges, chosen: Ints) -> Segments:
     rows = segments.pieces(edges.segment[chosen], edges.t0[chosen], edges.t1[chosen])
     vertices = edges.vertices
     return rows.with_ends(vertices[edges.tail[chosen]], vertices[edges.head[chosen]])
@@ -206,13 +212,12 @@ def _moved(segments: Segments, edges: Edges, tolerance: Tolerance) -> Ints:
         if norm(each.at(i, t0[e]) - start) > noise or norm(each.at(i, t1[e]) - end) > noise:
             found.append(e)
         elif each.kind[i] == _CUBIC:
-            # Its handles lie off the chord by at most a sixth of how it bends across that.
+            # How far its handles lie off its chord, times that.
             chord: cython.doublecomplex = end - start
-            bend: cython.double = max(
-                fabs(cross(chord, each.acceleration(i, t0[e]))),
-                fabs(cross(chord, each.acceleration(i, t1[e]))),
-            )
-            span: cython.double = t1[e] - t0[e]
-            if bend * span * span <= 6.0 * _NEARLY * snap * norm(chord):
+            span: cython.double = (t1[e] - t0[e]) / 3.0
+            one: cython.double = cross(chord, each.acceleration(i, t0[e])) * span * span / 2.0
+            two: cython.double = cross(chord, each.acceleration(i, t1[e])) * span * span / 2.0
+            off: cython.double = max(fabs(2.0 * one + two), fabs(one + 2.0 * two))
+            if off <= _NEARLY * snap * norm(chord):
                 found.append(e)
     return found.array()
