@@ -34,7 +34,7 @@ from dotstack.core.geometry.outline import Outline
 # The rungs of the repair ladder: how much coarser each is. The first is the ordinary case.
 _LADDER = (1.0, 4.0, 20.0, 100.0, 500.0, 2500.0)
 _MAX_SNAP = 1e-6
-_SPOT_ERROR = 0.1
+_DOT_ERROR, _SPOT_ERROR = 0.01, 0.1
 # How often vertices are looked for on edges that were drawn to others: once or twice is enough.
 _ROUNDS = 6
 # What an arrangement takes for a segment or an edge.
@@ -64,13 +64,13 @@ class Region:
 
     @property
     def outline(self) -> Outline:
-        """Its edge, holes included, with no needless node."""
-        return self._arrangement.region_outlines[self._label]
+        """Its edge, holes included, with no needless node; a sliver's is empty."""
+        return self._arrangement.region_outlines.get(self._label, Outline.empty())
 
     @property
     def dot(self) -> tuple[float, float]:
         """The centre of its largest inscribed circle, to 1 % of that circle's radius."""
-        x, y, _ = pole.inscribed_circle(self.outline)
+        x, y, _ = self._arrangement.circle_in(self._label, _DOT_ERROR)
         return x, y
 
     @property
@@ -270,16 +270,23 @@ class Arrangement:
 
     @cached_property
     def region_outlines(self) -> dict[int, Outline]:
-        """The outline of each bounded region, by the number that its faces have."""
+        """The outline of each bounded region that is no sliver, by the number of its faces."""
         region = self.region_of_face
         return self.outlines(np.where(region > 0, region, -1))
 
     def spot_of(self, label: int) -> tuple[float, float, float]:
         """The spot of a region by its number, looked for once."""
         if label not in self._spots:
-            outline = self.region_outlines[label]
-            self._spots[label] = pole.inscribed_circle(outline, _SPOT_ERROR)
+            self._spots[label] = self.circle_in(label, _SPOT_ERROR)
         return self._spots[label]
+
+    def circle_in(self, label: int, error: float) -> tuple[float, float, float]:
+        """The largest circle in a region by its number, see ``pole``; in a sliver a point of it."""
+        if label in self.region_outlines:
+            return pole.inscribed_circle(self.region_outlines[label], error)
+        left, right = (self.region_of_face[side] == label for side in self.sides)
+        at = complex(self.middles[left | right][0])
+        return at.real, at.imag, 0.0
 
     @cached_property
     def _spots(self) -> dict[int, tuple[float, float, float]]:

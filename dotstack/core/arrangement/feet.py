@@ -29,11 +29,6 @@ class Feet:
         self._first = np.searchsorted(pieces.parent, np.arange(len(segments) + 1))
         self._point, self._on, self._parameter = IntColumn(), IntColumn(), FloatColumn()
 
-    @property
-    def count(self) -> int:
-        """How many were found."""
-        return int(self._point.count)
-
     def columns(self) -> tuple[Ints, Ints, Floats]:
         """What was found: points, the segments that they lie on, and at which parameter."""
         return self._point.array(), self._on.array(), self._parameter.array()

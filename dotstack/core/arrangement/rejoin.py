@@ -6,6 +6,8 @@ joined pieces is accepted as a whole: accepted pair by pair, tiny edges would cr
 corner.
 """
 
+from itertools import product
+
 import numpy as np
 
 from dotstack.core.arrangement import pairs, straight
@@ -18,13 +20,15 @@ from dotstack.core.arrangement.runs import (
     runs_of,
     smooth_cubics,
 )
-from dotstack.core.geometry import measure
+from dotstack.core.geometry import locate, measure
 from dotstack.core.geometry.arrays import Bools, Floats, Ints, Points, dot, finite, following
 from dotstack.core.geometry.segments import Segments
 from dotstack.core.geometry.tolerance import Tolerance
 
 # A direction that drawings have no sides across.
 _ASKEW = 0.4472 - 0.8944j
+# Where on two sides it is looked whether these lie along each other, soonest where they may not.
+_PLACES = (0.5, 0.25, 0.75)
 
 
 def minimal(
@@ -49,6 +53,18 @@ def minimal(
         before = len(rows)
         rows, offsets = _cubics(rows, offsets, tolerance)
     return rows, offsets
+
+
+def slivers(rows: Segments, offsets: Ints, course: float) -> Bools:
+    """Which contours are two sides that lie along each other, with no plane between."""
+    found: Bools = np.diff(offsets) == 2
+    for share, side in product(_PLACES, (0, 1)):
+        if not found.any():
+            break
+        here, there = offsets[:-1][found] + side, offsets[:-1][found] + 1 - side
+        _, away = locate.nearest(rows, there, rows.at(here, np.full(len(here), share)))
+        found[found] = away <= course
+    return found
 
 
 def _lines(

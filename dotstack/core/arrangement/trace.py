@@ -26,8 +26,8 @@ def outlines(
 ) -> dict[int, Outline]:
     """The outlines of the faces of each label from 0 on, moved by ``middle``.
 
-    ``label`` has shape (faces,); −1 marks faces that are left out. A label with no edge has
-    no outline.
+    ``label`` has shape (faces,); −1 marks faces that are left out. A label with no edge, or with
+    no more than slivers between them, has no outline.
     """
     half, offsets = _contours(graph, faces, label)
     if not len(half):
@@ -38,6 +38,11 @@ def outlines(
     at = graph.vertices[rotation.origins(graph)]
     run = Run(graph.segment[half >> 1], t[half], t[half ^ 1], at[half], at[half ^ 1])
     rows, offsets = rejoin.minimal(segments, run, offsets, of, tolerance)
+    real = ~rejoin.slivers(rows, offsets, tolerance.course)
+    if not real.all():
+        counts = np.diff(offsets)
+        rows, of = rows.take(np.repeat(real, counts)), of[real]
+        offsets = np.append(0, np.cumsum(counts[real]))
     rows = rows.translated(middle)
     # Contours come label by label: each label's are one stretch of the rows.
     begin = run_starts(of)
