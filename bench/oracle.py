@@ -20,9 +20,12 @@ def areas(outlines: Sequence[Outline]) -> tuple[float, float, float]:
     round it.
     """
     chords = [_chords(outline) for outline in outlines]
-    lines = shapely.linestrings([line for each in chords for line in each])
-    if not len(lines):
+    if not any(map(len, chords)):
         return 0.0, 0.0, 0.0
+    # Far from the origin the other library's own numbers are too coarse.
+    origin = np.concatenate(chords)[0, 0]
+    chords = [each - origin for each in chords]
+    lines = shapely.linestrings(np.concatenate(chords))
     # On a grid: chords that nearly coincide are not cut at all their crossings otherwise.
     grid = _GRID * float(np.ptp(shapely.total_bounds(lines)[[0, 2]]) + 1e-300)
     cut = shapely.unary_union(lines, grid_size=grid)
