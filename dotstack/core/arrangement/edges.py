@@ -8,7 +8,7 @@ import numpy as np
 from dotstack.core.arrangement.contacts import Contacts
 from dotstack.core.arrangement.gather import Gathered
 from dotstack.core.arrangement.vertices import Vertices
-from dotstack.core.geometry.arrays import Floats, Ints, Points, grouped
+from dotstack.core.geometry.arrays import Bools, Floats, Ints, Points, grouped
 from dotstack.core.geometry.segments import LINE, Segments
 
 if not cython.compiled:
@@ -29,7 +29,7 @@ class Edges:
     """E edges, each the piece t0[e] to t1[e] of a segment; some may be the same.
 
     Attributes:
-        vertices: shape (V,); all of them, used or not.
+        vertices: shape (V,); all of them, used or not, those at which segments begin or end first.
         tail, head: shape (E,); the vertices at t0 and at t1, never the same.
         segment, t0, t1: shape (E,).
 
@@ -44,6 +44,12 @@ class Edges:
 
     def __len__(self) -> int:
         return len(self.segment)
+
+    def as_segments(self, segments: Segments, chosen: Ints | slice = slice(None)) -> Segments:
+        """The edges, or those ``chosen``, as pieces of segments drawn to their vertices."""
+        rows = segments.pieces(self.segment[chosen], self.t0[chosen], self.t1[chosen])
+        tail, head = self.tail[chosen], self.head[chosen]
+        return rows.with_ends(self.vertices[tail], self.vertices[head])
 
     @classmethod
     def of(cls, given: Gathered, contacts: Contacts, vertices: Vertices) -> "Edges":
@@ -63,7 +69,8 @@ class Edges:
         first of these, and so on: as often as there are courses, however many edges share one.
         """
         low, high = np.minimum(self.tail, self.head), np.maximum(self.tail, self.head)
-        compared: _Courses = _Courses(given.segments, self, given.tolerance.course)
+        places = (self.segment, self.t0, self.t1)
+        compared: _Courses = _Courses(given.segments, *places, given.tolerance.course)
         order: cython.Py_ssize_t[:] = np.lexsort((high, low))
         found = np.arange(len(low))
         leader: cython.Py_ssize_t[:] = found
@@ -130,12 +137,31 @@ def _without_loops(segments: Segments, edges: Edges, snap: float) -> Edges:
     )
 
 
-class _Courses:
-    """Edges with the same vertices, to be compared."""
+def are_alike(segments: Segments, one: Ints, other: Ints, course: float) -> Bools:
+    """Of pairs of segments with the same ends, shape (n,), which stay together between these.
 
-    def __init__(self, segments: Segments, edges: Edges, course: float) -> None:
+    As edges do that are one.
+    """
+    n = len(segments)
+    compared: _Courses = _Courses(segments, np.arange(n), np.zeros(n), np.ones(n), course)
+    found = np.empty(len(one), np.bool_)
+    alike: cython.uchar[:] = found.view(np.uint8)
+    ones: cython.Py_ssize_t[:] = one
+    others: cython.Py_ssize_t[:] = other
+    k: cython.Py_ssize_t
+    for k in range(alike.shape[0]):
+        alike[k] = compared.same(ones[k], others[k])
+    return found
+
+
+class _Courses:
+    """Pieces t0 to t1 of segments with the same ends, to be compared."""
+
+    def __init__(
+        self, segments: Segments, segment: Ints, t0: Floats, t1: Floats, course: float
+    ) -> None:
         self._each, self._course = OneByOne(segments), course
-        self._segment, self._t0, self._t1 = edges.segment, edges.t0, edges.t1
+        self._segment, self._t0, self._t1 = segment, t0, t1
 
     def same(self, a: cython.Py_ssize_t, b: cython.Py_ssize_t) -> cython.bint:
         """Whether edges a and b stay together between their vertices."""

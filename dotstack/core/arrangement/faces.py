@@ -57,7 +57,7 @@ def gone_round(segments: Segments, graph: Graph, tolerance: Tolerance, order: In
     component = linked.labels(len(graph.vertices), graph.tail, graph.head)
     of_cycle = np.empty(cycles, np.intp)
     of_cycle[cycle] = component[origin]
-    edges = edge_pieces(segments, graph)
+    edges = graph.as_segments(segments)
     area = _cycle_areas(edges, cycle, cycles)
     outer, outer_cycles = _outer_cycles(area, of_cycle, tolerance)
     frame = Frame(edges, _LOOK_RAD, tolerance.snap)
@@ -81,12 +81,6 @@ def _nothing() -> Faces:
     """The plane with no edge in it."""
     none = np.empty(0, np.intp)
     return Faces(none, none, np.array([np.inf]), Frame(Segments.empty(), _LOOK_RAD, 0.0), 0, 0)
-
-
-def edge_pieces(segments: Segments, graph: Graph) -> Segments:
-    """The edges as segments that start and end at their vertices."""
-    pieces = segments.pieces(graph.segment, graph.t0, graph.t1)
-    return pieces.with_ends(graph.vertices[graph.tail], graph.vertices[graph.head])
 
 
 def _cycle_areas(edges: Segments, cycle: Ints, cycles: int) -> Floats:

@@ -7,36 +7,24 @@ import numpy as np
 
 from dotstack.core.arrangement.edges import Edges
 from dotstack.core.arrangement.gather import Gathered
-from dotstack.core.geometry.arrays import Bools, Floats, Ints, Points, grouped
+from dotstack.core.geometry.arrays import Bools, Floats, Ints, grouped
 
 if not cython.compiled:
     from dotstack.core.geometry.growing import IntColumn
 
 
 @dataclass(frozen=True, eq=False, slots=True)
-class Graph:
-    """V vertices and E edges; edge e is the piece t0[e] to t1[e] of a segment.
+class Graph(Edges):
+    """Edges of which no two are the same, between vertices that all have some.
 
     Attributes:
-        vertices: shape (V,); those at which segments begin or end come first.
-        tail, head: shape (E,); the vertices at t0 and at t1, never the same.
-        segment, t0, t1: shape (E,).
         runs: which operands run along which edges.
         strokes: the pieces of open contours, in order along them.
 
     """
 
-    vertices: Points
-    tail: Ints
-    head: Ints
-    segment: Ints
-    t0: Floats
-    t1: Floats
     runs: "Runs"
     strokes: "Strokes"
-
-    def __len__(self) -> int:
-        return len(self.segment)
 
     @property
     def bounding(self) -> Bools:

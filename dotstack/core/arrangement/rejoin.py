@@ -6,11 +6,10 @@ joined pieces is accepted as a whole: accepted pair by pair, tiny edges would cr
 corner.
 """
 
-from itertools import product
-
 import numpy as np
 
 from dotstack.core.arrangement import pairs, straight
+from dotstack.core.arrangement.edges import are_alike
 from dotstack.core.arrangement.runs import (
     Ellipses,
     Run,
@@ -27,8 +26,6 @@ from dotstack.core.geometry.tolerance import Tolerance
 
 # A direction that drawings have no sides across.
 _ASKEW = 0.4472 - 0.8944j
-# Where on two sides it is looked whether these lie along each other, soonest where they may not.
-_PLACES = (0.5, 0.25, 0.75)
 
 
 def minimal(
@@ -58,12 +55,9 @@ def minimal(
 def slivers(rows: Segments, offsets: Ints, course: float) -> Bools:
     """Which contours are two sides that lie along each other, with no plane between."""
     found: Bools = np.diff(offsets) == 2
-    for share, side in product(_PLACES, (0, 1)):
-        if not found.any():
-            break
-        here, there = offsets[:-1][found] + side, offsets[:-1][found] + 1 - side
-        _, away = locate.nearest(rows, there, rows.at(here, np.full(len(here), share)))
-        found[found] = away <= course
+    one = offsets[:-1][found]
+    if len(one):
+        found[found] = are_alike(rows, one, one + 1, course)
     return found
 
 
@@ -122,14 +116,12 @@ def _touching(label: Ints, start: Points, end: Points, chosen: Bools, snap: floa
     found[order[np.append(same, False) | np.append(False, same)]] = True
     found &= chosen
     side = np.flatnonzero(chosen)
-    boxes = measure.boxes(Segments.lines(start[side], end[side]))
-    node, on = pairs.points_in_boxes(start, pairs.Strips(boxes, snap))
-    on = side[on]
-    other = (label[node] == label[on]) & (start[node] != start[on]) & (start[node] != end[on])
-    node, on = node[other], on[other]
-    chord, gap = end[on] - start[on], start[node] - start[on]
-    away = np.abs(gap - np.clip(dot(chord, gap) / np.abs(chord) ** 2, 0.0, 1.0) * chord)
-    found[on[away <= snap]] = True
+    lines = Segments.lines(start[side], end[side])
+    node, line = pairs.points_in_boxes(start, pairs.Strips(measure.boxes(lines), snap))
+    spot, on = start[node], side[line]
+    other = (label[node] == label[on]) & (spot != start[on]) & (spot != end[on])
+    _, away = locate.nearest(lines, line[other], spot[other])
+    found[on[other][away <= snap]] = True
     return found
 
 

@@ -49,7 +49,7 @@ def further(
     moved = _moved(given.segments, edges, given.tolerance)
     if not len(moved):
         return found
-    rows = _from_vertex_to_vertex(given.segments, edges, moved)
+    rows = edges.as_segments(given.segments, moved)
     lines, source = straight.straightened(rows, given.tolerance)
     if len(lines) > len(rows):
         turning = _turning_back(given, edges, moved, rows)
@@ -152,12 +152,6 @@ def _on_moved(
 def _most(edges: Edges) -> int:
     """From how many vertices on edges on these are a crowd."""
     return _CROWD + len(edges) // _SHARE
-
-
-def _from_vertex_to_vertex(segments: Segments, edges: Edges, chosen: Ints) -> Segments:
-    rows = segments.pieces(edges.segment[chosen], edges.t0[chosen], edges.t1[chosen])
-    vertices = edges.vertices
-    return rows.with_ends(vertices[edges.tail[chosen]], vertices[edges.head[chosen]])
 
 
 def _parameters(edges: Edges, edge: Ints, share: Floats) -> Floats:
