@@ -2,7 +2,8 @@
 
 import re
 from base64 import b64decode
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
+from contextlib import contextmanager
 from dataclasses import dataclass
 from pathlib import Path
 from typing import TYPE_CHECKING
@@ -62,6 +63,14 @@ class Editor:
                 throw new Error('It is not saved.');
             }"""
         )
+
+    @contextmanager
+    def held(self, address: str) -> Iterator[None]:
+        """What is asked of an address meanwhile is answered only after it."""
+        self.page.route(address, lambda _: None)
+        yield
+        # All that waited goes on.
+        self.page.unroute(address)
 
     def asked_for_files(self, act: Callable[[], None]) -> FileChooser:
         """What asks for files when ``act`` is done."""

@@ -8,7 +8,7 @@ from zipfile import ZipFile
 import numpy as np
 import pytest
 from PIL import Image
-from playwright.sync_api import Page, Route, expect
+from playwright.sync_api import Page, expect
 
 from dotstack.core.drawing.kit import read_kit
 from tests.browser.conftest import Server
@@ -68,23 +68,16 @@ def test_a_button_stays_under_the_pointer_when_the_pictures_of_assets_come_late(
     editor: Editor,
 ) -> None:
     page = editor.page
-    held: list[Route] = []
-
-    def hold(route: Route) -> None:
-        held.append(route)
-
-    page.route("**/api/shelf/pictures", hold)
-    with page.expect_request("**/api/shelf/pictures"):
-        page.keyboard.press("0")
-    page.get_by_role("button", name="Mussel").click()
-    place = page.get_by_role("button", name="Place on this plate")
-    with page.expect_response("**/api/shelf/pictures"):
+    with page.expect_response("**/api/shelf/pictures"), editor.held("**/api/shelf/pictures"):
+        with page.expect_request("**/api/shelf/pictures"):
+            page.keyboard.press("0")
+        page.get_by_role("button", name="Mussel").click()
+        place = page.get_by_role("button", name="Place on this plate")
         box = place.bounding_box()
         assert box is not None
         page.mouse.move(box["x"] + box["width"] / 2, box["y"] + 2)
         page.mouse.down()
         expect(place.locator("..")).not_to_contain_text("×")
-        held.pop().continue_()
     expect(place.locator("..")).to_contain_text("×")
     page.mouse.up()
     expect(page.get_by_label("Facts")).to_contain_text("Mussel")
@@ -95,17 +88,11 @@ def test_what_is_pasted_while_it_is_still_being_copied_waits_for_it(editor: Edit
     page.context.grant_permissions(["clipboard-read", "clipboard-write"])
     page.evaluate("navigator.clipboard.writeText('what lay there before')")
     editor.draw("1", (40, 40), (80, 80))
-    held: list[Route] = []
-
-    def hold(route: Route) -> None:
-        held.append(route)
-
-    page.route("**/copy-out", hold)
-    with page.expect_request("**/copy-out"):
-        page.keyboard.press("Control+c")
-    page.keyboard.press("Control+v")
-    assert editor.stack() == ["Circle"]
-    held.pop().continue_()
+    with editor.held("**/copy-out"):
+        with page.expect_request("**/copy-out"):
+            page.keyboard.press("Control+c")
+        page.keyboard.press("Control+v")
+        assert editor.stack() == ["Circle"]
     expect(page.locator("[role=listitem]")).to_have_count(2)
     editor.saved()
     assert editor.facts("x", "y") == [70, 70]

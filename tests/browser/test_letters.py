@@ -167,15 +167,14 @@ def test_a_press_before_it_is_known_where_the_letters_stand_does_not_end_typing(
     letters: Editor,
 ) -> None:
     page = letters.page
-    page.route("**/letters", lambda _: None)
-    page.keyboard.press("Enter")
-    expect(field(letters)).to_be_focused()
-    page.mouse.click(*letters.at(40, 92))
-    page.keyboard.type("!")
-    # That is told with what is typed.
-    placed(letters, len("Slack tide!"))
-    expect(field(letters)).to_have_value("Slack tide!")
-    page.unroute("**/letters")
+    with letters.held("**/letters"):
+        page.keyboard.press("Enter")
+        expect(field(letters)).to_be_focused()
+        page.mouse.click(*letters.at(40, 92))
+        page.keyboard.type("!")
+        # That is told with what is typed.
+        placed(letters, len("Slack tide!"))
+        expect(field(letters)).to_have_value("Slack tide!")
     finish(letters, "Slack tide!")
 
 
