@@ -2,21 +2,19 @@
 
 By branch and bound (Land and Doig 1960) over square cells, which are quartered. How far the points
 of a cell are from a chord of the outline is convex, so nowhere more than at one of its corners; how
-far from the nearest of two chords is at most the mean of both. Along a strip whose walls keep their
-distance that mean is half of it in any cell, however long, and no cell is quartered in vain.
+far from the nearer of two walls is between them at most the mean of both. Along a strip whose walls
+keep their distance that mean is half of it in any cell, and few cells are quartered in vain.
 """
 
-from math import inf
+from math import inf, pi
 
 import cython
 import numpy as np
 from cython.cimports.libc.math import fabs, sqrt
 
+from dotstack.core.arrangement import slivers
 from dotstack.core.geometry import flat
-from dotstack.core.geometry.arrays import Floats, Ints, Points
-from dotstack.core.geometry.flat import Pieces
 from dotstack.core.geometry.outline import Outline
-from dotstack.core.geometry.segments import Segments
 
 if not cython.compiled:
     from dotstack.core.geometry.growing import FloatColumn, IntColumn
@@ -24,13 +22,8 @@ if not cython.compiled:
 
 # Of the error that is allowed: what chords may stray by, and what cells may still promise.
 _STRAY, _PROMISE = 0.25, 0.5
-# The least of what chords may stray by, as a share of the length.
-_LEAST = 1e-6
-# From how many places it is looked across a sliver, past how many pieces in all, and how many of
-# the widest may lie outside.
-_PLACES, _PASSED, _TRIES, _NEWTON_STEPS = 64, 1_000_000, 8, 6
-# By which places are spread: the golden ratio.
-_SPREAD = 0.6180339887
+# As many times as long as the radius a segment may be, on the average, before these are slivers.
+_MOST_RADII = 1000
 # How often it is looked how far a chord is, in all and besides for each chord: there are a dozen
 # sizes of cells, and a chord is near to some of each size. A look from a middle counts as a few.
 _MOST_LOOKS, _LOOKS_A_CHORD, _LOOK = 500_000, 400, 20
@@ -42,10 +35,10 @@ _FAR = inf
 def inscribed_circle(outline: Outline, error: float = 0.01) -> tuple[float, float, float]:
     """The centre and radius of the largest inscribed circle, to a share of its radius.
 
-    Of several equal ones any may come out. The promise holds for outlines up to 1,600 times as
-    long as that radius; of a longer one a wide place inside comes out, of one without area one of
-    its points, and 0. The outline must have simple contours with holes running the other way, as
-    the arrangement makes them, or all turned round.
+    Of several equal ones any may come out. The promise holds for outlines whose segments are up to
+    1,000 times as long as that radius, on the average; of one with longer ones a wide place inside
+    comes out, of one without area one of its points, and 0. The outline must have simple contours
+    with holes running the other way, as the arrangement makes them, or all turned round.
     """
     length, area = outline.length, outline.area
     if not length:
@@ -53,59 +46,15 @@ def inscribed_circle(outline: Outline, error: float = 0.01) -> tuple[float, floa
         return at.real, at.imag, 0.0
     way = 1.0 if area > 0.0 else -1.0
     # Whatever the shape, its area is at most its length times the radius.
-    stray = _STRAY * max(error * abs(area) / length, _LEAST * length)
-    at, radius = 0j, 0.0
-    if area:
-        search: _Search = _Search(outline, stray, way)
+    narrow = max(abs(area) / length / 2, length / len(outline.segments) / _MOST_RADII)
+    at, radius = 0j, narrow
+    if abs(area) > pi * narrow**2:
+        search: _Search = _Search(outline, 2 * _STRAY * error * narrow, way, narrow)
         search.run(1.0 + _PROMISE * error)
         at, radius = search.best, search.radius
-    # Chords stray too far for so narrow a place.
-    if stray > 2 * _STRAY * error * radius:
-        other, room = _between(outline, way)
-        if radius <= 2 * stray or room > radius:
-            at, radius = other, room
+    if radius == narrow:
+        at, radius = slivers.widest(outline, way)
     return at.real, at.imag, radius
-
-
-def _between(outline: Outline, way: float) -> tuple[complex, float]:
-    """As ``inscribed_circle``, of slivers: the widest of some places between opposite points."""
-    segments = outline.segments
-    pieces = flat.flatten(segments, np.arange(len(segments)), 0.0)
-    count = min(_PLACES, max(_TRIES, _PASSED // len(pieces)))
-    share, own = np.modf(len(pieces) * np.modf(_SPREAD * np.arange(1, count + 1))[0])
-    own = own.astype(np.intp)
-    t = pieces.t0[own] + (pieces.t1 - pieces.t0)[own] * share
-    with np.errstate(invalid="ignore", divide="ignore", over="ignore"):
-        speed = segments.velocity(pieces.parent[own], t)
-        inward = way * 1j * speed / np.abs(speed)
-        begun = segments.at(pieces.parent[own], t)
-        middle = begun + inward * _ahead(segments, pieces, begun, inward, own) / 2
-        room = np.abs(middle - begun)
-        for across in (1j * inward, -1j * inward):
-            room = np.fmin(room, _ahead(segments, pieces, middle, across, own))
-    for i in np.argsort(-np.nan_to_num(room, posinf=0.0))[:_TRIES]:
-        at = complex(middle[i])
-        if np.isfinite(at) and outline.contains(at.real, at.imag):
-            return at, outline.nearest(at.real, at.imag)[0]
-    return complex(segments.start[0]), 0.0
-
-
-def _ahead(segments: Segments, pieces: Pieces, eye: Points, towards: Points, own: Ints) -> Floats:
-    """How far each eye sees in its direction, past its ``own`` piece, till it meets another."""
-    start = (pieces.start - eye[:, None]) / towards[:, None]
-    end = (pieces.end - eye[:, None]) / towards[:, None]
-    meets = (start.imag * end.imag < 0) & (own[:, None] != np.arange(len(pieces)))
-    of, on = np.nonzero(meets)
-    low, high = pieces.t0[on], pieces.t1[on]
-    t = low + (high - low) * start.imag[of, on] / (start.imag - end.imag)[of, on]
-    for _ in range(_NEWTON_STEPS):
-        off = (segments.at(pieces.parent[on], t) - eye[of]) / towards[of]
-        rate = segments.velocity(pieces.parent[on], t) / towards[of]
-        t = np.clip(t - np.nan_to_num(off.imag / rate.imag), low, high)
-    ahead = ((segments.at(pieces.parent[on], t) - eye[of]) / towards[of]).real
-    found = np.full(len(eye), np.inf)
-    np.minimum.at(found, of[ahead > 0], ahead[ahead > 0])
-    return found
 
 
 class _Level:
@@ -130,17 +79,21 @@ class _Level:
 
 
 class _Search:
-    """The widest place inside chords: on the left of each, or on its right if ``way`` is −1."""
+    """The widest place inside chords: on the left of each, or on its right if ``way`` is −1.
 
-    def __init__(self, outline: Outline, stray: float, way: float) -> None:
+    Only places wider than ``radius`` are looked for.
+    """
+
+    def __init__(self, outline: Outline, stray: float, way: float, radius: float) -> None:
         self._way = way
         segments = outline.segments
         pieces = flat.flatten(segments, np.arange(len(segments)), stray, sag=stray)
         self._start, self._end, self._sag = pieces.start, pieces.end, pieces.sag
         n = len(pieces)
         self._size, self._away = np.empty(n), np.empty(n)
+        self._before, self._after = np.zeros((2, n), np.intp)
         self._unit, self._start_normal, self._end_normal = np.zeros((3, n), np.complex128)
-        self.best, self.radius, self._looked = 0j, 0.0, 0
+        self.best, self.radius, self._looked = 0j, radius, 0
         parent: cython.Py_ssize_t[:] = pieces.parent
         ends: cython.Py_ssize_t[:] = outline.offsets
         first: cython.Py_ssize_t = 0
@@ -167,6 +120,7 @@ class _Search:
                 # Where a corner is nearest the sum of both chords' normals tells the sides.
                 normal: cython.doublecomplex = 1j * (self._unit[before] + self._unit[k])
                 self._end_normal[before] = self._start_normal[k] = normal
+                self._after[before], self._before[k] = k, before
                 before = k
 
     def run(self, enough: cython.double) -> None:
@@ -213,14 +167,19 @@ class _Search:
         one: cython.Py_ssize_t = self._nearest(at, chords, first, last)
         away: cython.double = self._away[one]
         reach: cython.double = half * sqrt(2.0)
-        most: cython.double = self._most_between(one, one, at, half)
-        if self._is_inside:
-            self._improve(at, away)
-        elif reach - away <= enough * self.radius:
-            return
+        most: cython.double = self._most_from(one, at, half)
         if most <= enough * self.radius:
             return
-        other: cython.Py_ssize_t = self._opposite(at, one, chords, first, last)
+        # Of others it is of no use to know whether they lie inside.
+        if away > self.radius or reach - away <= enough * self.radius:
+            if self._is_inside(at, one, chords, first, last):
+                self._improve(at, away)
+            elif reach - away <= enough * self.radius:
+                return
+        other: cython.Py_ssize_t = -1
+        # A larger cell reaches too far beyond both walls.
+        if half <= 2.0 * enough * self.radius:
+            other = self._opposite(at, one, chords, first, last)
         if other >= 0:
             most = min(most, self._most_between(one, other, at, half))
             if most <= enough * self.radius:
@@ -235,20 +194,22 @@ class _Search:
         level.most.append(most)
         first = level.first.get(level.first.count - 1)
         level.first.append(level.chord.count)
-        if other >= 0 and self._is_inside:
+        if other >= 0 and self._away[other] + away > 2 * self.radius:
             # The middle of the strip is wider than where the cell happens to have its own.
             off: cython.doublecomplex = (at - self._foot(one, at)) / away
             step: cython.double = (self._away[other] - away) / 2
             at += off * min(step, half / max(fabs(off.real), fabs(off.imag)))
-            one = self._nearest(at, level.chord.view, first, level.chord.count)
-            if self._is_inside:
-                self._improve(at, self._away[one])
+            chords, last = level.chord.view, level.chord.count
+            one = self._nearest(at, chords, first, last)
+            away = self._away[one]
+            if away > self.radius and self._is_inside(at, one, chords, first, last):
+                self._improve(at, away)
 
     def _nearest(
         self, at: cython.doublecomplex, chords: cython.Py_ssize_t[:], first: cython.Py_ssize_t,
         last: cython.Py_ssize_t,
     ) -> cython.Py_ssize_t:  # fmt: skip
-        """The nearest of some chords; how far all of them are, and whether inside, is noted."""
+        """The nearest of some chords; how far all of them are is noted."""
         found: cython.Py_ssize_t = -1
         least: cython.double = _FAR
         k: cython.Py_ssize_t
@@ -258,17 +219,24 @@ class _Search:
             self._away[chord] = away
             if away < least:
                 least, found = away, chord
+        self._looked += _LOOK + last - first
+        return found
+
+    def _is_inside(
+        self, at: cython.doublecomplex, one: cython.Py_ssize_t, chords: cython.Py_ssize_t[:],
+        first: cython.Py_ssize_t, last: cython.Py_ssize_t,
+    ) -> cython.bint:  # fmt: skip
+        """Whether a point is inside, which the nearest of some chords tell by their sides."""
         # Where walls are nearer to each other than their chords stray, these may lie crossed.
-        enough: cython.double = least + self._sag[found]
+        enough: cython.double = self._away[one] + self._sag[one]
+        k: cython.Py_ssize_t
         within: cython.bint = True
         beyond: cython.bint = True
         for k in range(first, last):
             if self._away[chords[k]] <= enough + self._sag[chords[k]]:
                 side: cython.double = self._side(chords[k], at)
                 within, beyond = within and side > 0.0, beyond and side < 0.0
-        self._is_inside = within if within or beyond else self._goes_round(at)
-        self._looked += _LOOK + last - first
-        return found
+        return within if within or beyond else self._goes_round(at)
 
     def _distance(self, k: cython.Py_ssize_t, at: cython.doublecomplex) -> cython.double:
         """How far a point is from a chord."""
@@ -278,11 +246,8 @@ class _Search:
         y: cython.double = at.imag - start.imag
         along: cython.double = unit.real * x + unit.imag * y
         off: cython.double = unit.real * y - unit.imag * x
-        if 0.0 < along < self._size[k]:
-            return fabs(off)
-        if along > 0.0:
-            along -= self._size[k]
-        return sqrt(along * along + off * off)
+        past: cython.double = max(0.0, -along, along - self._size[k])
+        return sqrt(past * past + off * off)
 
     def _foot(self, k: cython.Py_ssize_t, at: cython.doublecomplex) -> cython.doublecomplex:
         """The point of a chord that is nearest to another one."""
@@ -305,19 +270,55 @@ class _Search:
         # The walls of a sharp tip come nearer to each other than their chords stray.
         return self._way * dot(normal, gap) if norm(normal) > _SHARP else 0.0
 
-    def _most_between(
-        self, one: cython.Py_ssize_t, other: cython.Py_ssize_t, at: cython.doublecomplex,
-        half: cython.double,
-    ) -> cython.double:  # fmt: skip
-        """The most that the mean distance of two chords is in a cell."""
+    def _most_from(
+        self, k: cython.Py_ssize_t, at: cython.doublecomplex, half: cython.double
+    ) -> cython.double:
+        """The most that a chord is away in a cell."""
         found: cython.double = 0.0
         _: cython.int
         corner: cython.doublecomplex = half + 1j * half
         for _ in range(4):
             corner = 1j * corner
-            spot: cython.doublecomplex = at + corner
-            found = max(found, self._distance(one, spot) + self._distance(other, spot))
-        return found / 2
+            found = max(found, self._distance(k, at + corner))
+        return found
+
+    def _most_between(
+        self, one: cython.Py_ssize_t, other: cython.Py_ssize_t, at: cython.doublecomplex,
+        half: cython.double,
+    ) -> cython.double:  # fmt: skip
+        """The most that the distance from the nearer of two walls is in a cell.
+
+        Between them it is at most the mean of both, which with their signs is convex on either
+        side of the walls; of what lies beyond one of them it is the distance from that.
+        """
+        found: cython.double = 0.0
+        _: cython.int
+        corner: cython.doublecomplex = half + 1j * half
+        for _ in range(4):
+            corner = 1j * corner
+            a: cython.doublecomplex = self._wall(one, at + corner)
+            b: cython.doublecomplex = self._wall(other, at + corner)
+            mean: cython.double = (a.real + a.imag + b.real + b.imag) / 2
+            found = max(found, mean, a.imag - a.real, b.imag - b.real)
+        return found
+
+    def _wall(self, k: cython.Py_ssize_t, at: cython.doublecomplex) -> cython.doublecomplex:
+        """How far a point is from the line of a chord, and what its wall may be further away.
+
+        Past its ends the wall goes on in the next chord, which leaves the line by the sine of the
+        turn to it.
+        """
+        gap: cython.doublecomplex = at - self._start[k]
+        along: cython.double = dot(self._unit[k], gap)
+        past: cython.double = max(-along, along - self._size[k])
+        off: cython.double = self._way * cross(self._unit[k], gap)
+        if past <= 0.0:
+            return off
+        beside: cython.Py_ssize_t = self._after[k] if along > 0.0 else self._before[k]
+        turn: cython.double = 1.0
+        if dot(self._unit[k], self._unit[beside]) > 0.0:
+            turn = fabs(cross(self._unit[k], self._unit[beside]))
+        return off + 1j * (turn * past + (1.0 - turn) * max(0.0, past - self._size[beside]))
 
     def _opposite(
         self, at: cython.doublecomplex, one: cython.Py_ssize_t, chords: cython.Py_ssize_t[:],

@@ -380,6 +380,12 @@ def _holes(count: int, but: tuple[int, int]) -> list[Outline]:
         # Slivers, a million times as long as wide.
         (ellipse(50, 50, inner=1 - 2e-6), 5e-5),
         (turned(rectangle(100, 1e-5), 17), 5e-6),
+        (
+            difference(
+                ellipse(50, 50), [ellipse(49.999, 49.999).transformed(Affine.translation(5e-4, 0))]
+            ),
+            7.5e-4,
+        ),
         (read("M0 0C30 30 70 30 100 0C70 30.00001 30 30.00001 0 0Z"), 3.75e-6),
         (read("M5 5L15 5L10 5Z"), 0),
         (read("M5 5L5 5Z"), 0),
