@@ -2,7 +2,7 @@
 
 import math
 from functools import reduce
-from itertools import islice
+from itertools import islice, product
 
 import pytest
 import shapely
@@ -232,6 +232,15 @@ def test_a_dot_is_the_centre_of_the_largest_inscribed_circle() -> None:
     x, y = ring.dot
     # The largest circle in this ring lies opposite the hole, with a radius of 5.
     assert min(10 - math.hypot(x, y), math.hypot(x, y - 3) - 3) >= 5 * 0.99
+
+
+def test_a_dot_lies_in_the_widest_place_among_many_holes() -> None:
+    """It once was looked for only until cells were as small as what lies there in small shapes."""
+    places = set(product(range(41), repeat=2)) - {(7, 30)}
+    holes = [circle(10 * i - 200, 10 * j - 200, 4) for i, j in places]
+    plate = difference(rectangle(420, 420), holes)
+    (region,) = (each for each in Arrangement.of([plate]).regions if each.cover)
+    assert plate.nearest(*region.dot)[0] >= 6 * 0.99
 
 
 def test_roles_act_bottom_to_top() -> None:

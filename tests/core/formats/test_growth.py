@@ -16,7 +16,7 @@ from dotstack.core.expressions import expression
 from dotstack.core.formats.svg_in import recover_svg
 from dotstack.core.geometry import Outline
 
-LONG, MANY = 50_000, 4_900
+LONG, MANY = 20_000, 4_900
 MOST_S = 30.0
 
 
