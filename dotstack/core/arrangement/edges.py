@@ -8,6 +8,7 @@ import numpy as np
 from dotstack.core.arrangement.contacts import Contacts
 from dotstack.core.arrangement.gather import Gathered
 from dotstack.core.arrangement.vertices import Vertices
+from dotstack.core.geometry import locate
 from dotstack.core.geometry.arrays import Bools, Floats, Ints, Points, grouped
 from dotstack.core.geometry.segments import LINE, Segments
 
@@ -115,15 +116,19 @@ def _stations(distinct: Ints, contacts: Contacts, vertices: Vertices) -> tuple[I
 
 
 def _without_loops(segments: Segments, edges: Edges, snap: float) -> Edges:
-    """Drops edges of no length, and puts a vertex on those that come back to their own."""
+    """Drops edges of no length, and puts a vertex on those that come back to their own.
+
+    Where they are furthest away from it, so that both sides of a hairpin are edges.
+    """
     is_whole = edges.tail != edges.head
     if is_whole.all():
         return edges
     loop = np.flatnonzero(~is_whole)
-    middle = (edges.t0[loop] + edges.t1[loop]) / 2
-    spot = segments.at(edges.segment[loop], middle)
-    real = np.abs(spot - edges.vertices[edges.tail[loop]]) > 4 * snap
-    loop, middle, spot = loop[real], middle[real], spot[real]
+    at = edges.vertices[edges.tail[loop]]
+    tip = locate.farthest(segments, edges.segment[loop], edges.t0[loop], edges.t1[loop], at)
+    spot = segments.at(edges.segment[loop], tip)
+    real = np.abs(spot - at) > 4 * snap
+    loop, tip, spot = loop[real], tip[real], spot[real]
     fresh = len(edges.vertices) + np.arange(len(loop))
     whole = np.flatnonzero(is_whole)
     first, second = np.concatenate([whole, loop]), loop
@@ -132,8 +137,8 @@ def _without_loops(segments: Segments, edges: Edges, snap: float) -> Edges:
         np.concatenate([edges.tail[first], fresh]),
         np.concatenate([edges.head[whole], fresh, edges.head[second]]),
         edges.segment[np.concatenate([first, second])],
-        np.concatenate([edges.t0[first], middle]),
-        np.concatenate([edges.t1[whole], middle, edges.t1[second]]),
+        np.concatenate([edges.t0[first], tip]),
+        np.concatenate([edges.t1[whole], tip, edges.t1[second]]),
     )
 
 

@@ -97,12 +97,9 @@ def _on_segments(
 def _turning_back(given: Gathered, edges: Edges, moved: Ints, rows: Segments) -> Contacts:
     """Where those of ``rows`` turn back that are drawn as lines: there is a vertex, too."""
     on, share = straight.turns(rows, given.tolerance)
-    spots = rows.at(on, share)
-    away = np.minimum(np.abs(spots - rows.start[on]), np.abs(spots - rows.end[on]))
-    tip = away > given.tolerance.snap
-    edge = moved[on[tip]]
-    b, u = edges.segment[edge], _parameters(edges, edge, share[tip])
-    return Contacts(b, u, b, u, spots[tip])
+    edge = moved[on]
+    b, u = edges.segment[edge], _parameters(edges, edge, share)
+    return Contacts(b, u, b, u, rows.at(on, share))
 
 
 def _on_moved(

@@ -40,7 +40,7 @@ def straightened(segments: Segments, tolerance: Tolerance) -> tuple[Segments, In
     straight = _straight(segments, tolerance)
     if not straight.any():
         return segments, np.arange(len(segments))
-    turning, t = _turns(segments, straight)
+    turning, t = _turns(segments, straight, tolerance.snap)
     index, low, high = stretches(len(segments), turning, t)
     rows = segments.pieces(index, low, high)
     lines = Segments.lines(rows.start, rows.end)
@@ -52,15 +52,19 @@ def straightened(segments: Segments, tolerance: Tolerance) -> tuple[Segments, In
 
 def turns(segments: Segments, tolerance: Tolerance) -> tuple[Ints, Floats]:
     """Where curves that are really lines turn back: the segment and t."""
-    return _turns(segments, _straight(segments, tolerance))
+    return _turns(segments, _straight(segments, tolerance), tolerance.snap)
 
 
-def _turns(segments: Segments, straight: Bools) -> tuple[Ints, Floats]:
+def _turns(segments: Segments, straight: Bools, snap: float) -> tuple[Ints, Floats]:
+    """Where those that are ``straight`` turn back, but for what is within *snap* of their ends."""
     arcs = np.flatnonzero(straight & (segments.kind == ARC))
     cubics = np.flatnonzero(straight & (segments.kind == CUBIC))
     of_arc, arc_turns = _arc_turns(segments, arcs)
     of_cubic, cubic_turns = _cubic_turns(segments, cubics)
-    return np.concatenate([of_arc, of_cubic]), np.concatenate([arc_turns, cubic_turns])
+    of, t = np.concatenate([of_arc, of_cubic]), np.concatenate([arc_turns, cubic_turns])
+    spots = segments.at(of, t)
+    away = np.minimum(np.abs(spots - segments.start[of]), np.abs(spots - segments.end[of])) > snap
+    return of[away], t[away]
 
 
 def _straight(segments: Segments, tolerance: Tolerance) -> Bools:

@@ -3,6 +3,7 @@
 import cython
 import numpy as np
 import scipy
+from cython.cimports.libc.math import fabs
 
 from dotstack.core.geometry import arrays, flat
 from dotstack.core.geometry.arc_length import lengths
@@ -15,8 +16,9 @@ if not cython.compiled:
     from dotstack.core.geometry.plane import angle, dot, norm
 
 _SAMPLES, _FAR = 9, float("inf")
-_NEWTON_STEPS = 6
+_NEWTON_STEPS, _STEADY = 40, 1e-14
 _HALVINGS = 60
+_NARROWINGS = 60
 _NEAREST = 1e-12
 _EVEN_SAMPLES, _CANDIDATES, _PLACES = 2000, 4, 96
 
@@ -66,7 +68,8 @@ def _nearer(
     """A parameter refined by Newton's method, kept between t0 and t1.
 
     Where the distance bends the other way, as beyond the centre of a bend, by the steps of
-    Gauss and Newton, which lead downhill there too.
+    Gauss and Newton, which lead downhill there too. Where a curve has next to no speed this takes
+    many, elsewhere three.
     """
     for _ in range(_NEWTON_STEPS):
         speed: cython.doublecomplex = each.velocity(i, t)
@@ -75,9 +78,48 @@ def _nearer(
         full: cython.double = square + dot(gap, each.acceleration(i, t))
         if full <= square / 4:
             full = square
-        if full > 0.0:
-            t = min(max(t - dot(speed, gap) / full, t0), t1)
+        if full <= 0.0:
+            break
+        before: cython.double = t
+        t = min(max(t - dot(speed, gap) / full, t0), t1)
+        if fabs(t - before) <= _STEADY:
+            break
     return t
+
+
+def farthest(segments: Segments, index: Ints, t0: Floats, t1: Floats, points: Points) -> Floats:
+    """Of each piece t0 to t1 of a segment: the parameter at which it is farthest from a point.
+
+    The best of even samples, from which it goes on as long as it leads further away.
+    """
+    each: OneByOne = OneByOne(segments)
+    found = np.empty(len(index))
+    best: cython.double[:] = found
+    low: cython.double[:] = t0
+    high: cython.double[:] = t1
+    rows: cython.Py_ssize_t[:] = index
+    spots: cython.doublecomplex[:] = points
+    k: cython.Py_ssize_t
+    n: cython.int
+    _: cython.int
+    for k in range(best.shape[0]):
+        row: cython.Py_ssize_t = each.row(rows[k])
+        step: cython.double = (high[k] - low[k]) / (_SAMPLES - 1)
+        best[k] = low[k]
+        most: cython.double = 0.0
+        for n in range(1, _SAMPLES - 1):
+            t: cython.double = low[k] + n * step
+            away: cython.double = norm(each.at(row, t) - spots[k])
+            if away > most:
+                most, best[k] = away, t
+        for _ in range(_NARROWINGS):
+            t = min(max(best[k] + step, low[k]), high[k])
+            away = norm(each.at(row, t) - spots[k])
+            if away > most:
+                most, best[k] = away, t
+            else:
+                step /= -2.0
+    return found
 
 
 def distances(segments: Segments, points: Points) -> Floats:

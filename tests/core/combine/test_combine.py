@@ -153,6 +153,28 @@ def test_what_nearly_coincides_is_settled_at_once(family: str, most: int) -> Non
     assert changed <= most
 
 
+@pytest.mark.parametrize(
+    "data",
+    [
+        # A loop a few snaps deep, no wider than rounding, which only its second half showed.
+        "M0 5.305361830237C13.124704989248 2.071851896284 5.477133013304 3.296749320235"
+        " 7.64757193487 4.080464382461L-7.918744447576 3.493063358376Z",
+        "M7 7c-1.618175503666 1.209359858388-.986052252965.736936358169 2.561559059724"
+        "-1.914407489494L1.305235775961 12.059006864779Z",
+        "M3.633765906059 4.182101199158C.421123834363 9.171395654561 1.206496628637 2.16212842057"
+        " 2.848393125969 11.191368401993L-1.634921262898 9.864392968797Z",
+        # A needle, which was halved beside its tip.
+        "M8 6C1.90032764915 14.690856418994-5.524372598062 25.269622142363 3.434453385589"
+        " 12.505023210119L8.372257948482 8.106284775178Z",
+        "M9 1c1.184534346474 1.55794898254 11.034906218376 14.513567532232 3.9386335941"
+        " 5.180254754784l1.343901379732-8.371556532961Z",
+    ],
+)
+def test_a_curve_that_turns_back_is_settled_at_once(data: str) -> None:
+    joined = union([Outline.from_path_data(data)])
+    assert union([joined]).node_count == joined.node_count
+
+
 @settings(max_examples=80)
 @given(near_copies())
 def test_nearly_equal_copies_are_arranged_without_contradiction(
