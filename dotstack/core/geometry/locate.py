@@ -18,8 +18,7 @@ if not cython.compiled:
 _SAMPLES, _FAR = 9, float("inf")
 _NEWTON_STEPS, _STEADY = 40, 1e-14
 _HALVINGS = 60
-_NARROWINGS = 60
-_NEAREST = 1e-12
+_NEAREST, _SHORTEST = 1e-12, 1e-12
 _EVEN_SAMPLES, _CANDIDATES, _PLACES = 2000, 4, 96
 
 
@@ -93,27 +92,26 @@ def farthest(segments: Segments, index: Ints, t0: Floats, t1: Floats, points: Po
     The best of even samples, from which it goes on as long as it leads further away.
     """
     each: OneByOne = OneByOne(segments)
-    found = np.empty(len(index))
+    found = t0.copy()
     best: cython.double[:] = found
-    low: cython.double[:] = t0
     high: cython.double[:] = t1
     rows: cython.Py_ssize_t[:] = index
     spots: cython.doublecomplex[:] = points
     k: cython.Py_ssize_t
     n: cython.int
-    _: cython.int
     for k in range(best.shape[0]):
         row: cython.Py_ssize_t = each.row(rows[k])
-        step: cython.double = (high[k] - low[k]) / (_SAMPLES - 1)
-        best[k] = low[k]
+        low: cython.double = best[k]
+        step: cython.double = (high[k] - low) / (_SAMPLES - 1)
+        if step <= _SHORTEST:
+            continue
         most: cython.double = 0.0
         for n in range(1, _SAMPLES - 1):
-            t: cython.double = low[k] + n * step
-            away: cython.double = norm(each.at(row, t) - spots[k])
+            away: cython.double = norm(each.at(row, low + n * step) - spots[k])
             if away > most:
-                most, best[k] = away, t
-        for _ in range(_NARROWINGS):
-            t = min(max(best[k] + step, low[k]), high[k])
+                most, best[k] = away, low + n * step
+        while fabs(step) > _SHORTEST:
+            t: cython.double = min(max(best[k] + step, low), high[k])
             away = norm(each.at(row, t) - spots[k])
             if away > most:
                 most, best[k] = away, t
