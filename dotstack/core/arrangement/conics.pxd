@@ -14,6 +14,7 @@ cdef class Meetings:
     cdef void line_line(self, Py_ssize_t a, Py_ssize_t b) except *
     cdef void line_arc(self, Py_ssize_t a, Py_ssize_t b) except *
     cdef void circle_circle(self, Py_ssize_t a, Py_ssize_t b) except *
+    cdef void cubic_itself(self, Py_ssize_t i) except *
 
 cdef double complex unit_frame(OneByOne each, Py_ssize_t arc, double complex vector) noexcept
 cdef bint _within(double t, double slack) noexcept

@@ -1,4 +1,4 @@
-"""Crossings in closed form: lines with lines, lines with elliptical arcs, circles.
+"""Crossings in closed form: lines with lines or elliptical arcs, circles, cubics with themselves.
 
 Contact within the tolerance is one crossing, decided by the distance between the curves, never
 by a discriminant's sign.
@@ -115,6 +115,28 @@ class Meetings:
             u: cython.double = each.parameter_at(b, angle(spoke - between), self._snap)
             if t >= 0.0 and u >= 0.0:
                 self.append(a, t, b, u)
+
+    def cubic_itself(self, i: cython.Py_ssize_t) -> cython.void:
+        """Where a cubic crosses itself, but for one that is back at its start when it ends.
+
+        It does so once at most. Of a t³ + b t² + c t the points at t and u are one where
+        a (s² − t u) + b s + c = 0, with s = t + u: the part across a tells s, the one along it t u.
+        """
+        one: cython.doublecomplex = self._each.p[i] - self._each.start[i]
+        two: cython.doublecomplex = self._each.q[i] - self._each.p[i]
+        a: cython.doublecomplex = self._each.end[i] - self._each.q[i] - 2.0 * two + one
+        b: cython.doublecomplex = 3.0 * (two - one)
+        c: cython.doublecomplex = 3.0 * one
+        turn: cython.double = cross(a, b)
+        if turn == 0.0 or abs(self._each.end[i] - self._each.start[i]) <= self._snap:
+            return
+        total: cython.double = -cross(a, c) / turn
+        product: cython.double = total * total + dot(a, total * b + c) / dot(a, a)
+        apart: cython.double = total * total - 4.0 * product
+        if apart > 0.0:
+            t: cython.double = (total - sqrt(apart)) / 2
+            if t >= 0.0 and total - t <= 1.0:
+                self.append(i, t, i, total - t)
 
 
 def unit_frame(

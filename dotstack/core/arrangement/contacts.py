@@ -86,8 +86,7 @@ def _crossings(given: Gathered, pieces: Pieces, settled: Bools) -> Contacts:
             second.append(b)
     for k in range(rows.shape[0]):
         if each.kind[rows[k]] == _CUBIC and not known[rows[k]]:
-            first.append(rows[k])
-            second.append(rows[k])
+            met.cubic_itself(rows[k])
     found = [_at(segments, *met.columns())]
     if first.count:
         curved = curves.crossings(

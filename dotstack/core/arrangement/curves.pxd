@@ -4,7 +4,7 @@ from dotstack.core.arrangement.conics cimport Meetings
 from dotstack.core.arrangement.parallels cimport Parallels
 from dotstack.core.geometry.flat cimport Piece, piece_of
 from dotstack.core.geometry.one_by_one cimport OneByOne
-from dotstack.core.geometry.plane cimport angle, cross, dot, norm
+from dotstack.core.geometry.plane cimport angle, cross, norm
 
 cdef int _HALVINGS, _NEWTON_STEPS
 cdef double _CLEAR_RAD, _SLACK, _HALF_TURN
@@ -19,7 +19,6 @@ cdef class _Crossings:
     cdef Meetings met
     cdef Parallels _parallels
     cdef void find(self, Py_ssize_t a, Py_ssize_t b) except *
-    cdef void _cross_itself(self, Py_ssize_t i) except *
     cdef bint _is_near(self, Py_ssize_t p, Py_ssize_t q) noexcept
     cdef void _cross(self, Piece left, Piece right, int halvings) except *
     cdef bint _is_beside(self, Piece base, Piece other) noexcept

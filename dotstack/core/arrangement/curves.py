@@ -1,4 +1,4 @@
-"""Crossings where a cubic or an ellipse takes part, for any two kinds of segment.
+"""Crossings of two segments where a cubic or an ellipse takes part.
 
 Both segments are cut into flat pieces. Two pieces whose directions cannot agree cross at
 most once: Newton's method from the crossing of their chords. Two that run nearly
@@ -7,7 +7,7 @@ parallel are left to ``parallels``.
 
 import cython
 import numpy as np
-from cython.cimports.libc.math import fabs, pi, sqrt
+from cython.cimports.libc.math import fabs, pi
 
 from dotstack.core.arrangement.pairs import Boxes
 from dotstack.core.geometry import flat
@@ -21,7 +21,7 @@ if not cython.compiled:
     from dotstack.core.arrangement.parallels import Parallels
     from dotstack.core.geometry.flat import Piece, piece_of
     from dotstack.core.geometry.one_by_one import OneByOne
-    from dotstack.core.geometry.plane import angle, cross, dot, norm
+    from dotstack.core.geometry.plane import angle, cross, norm
 
 _HALVINGS = 23
 _FLAT_RAD = 0.12
@@ -47,7 +47,7 @@ def pieces_of(segments: Segments, index: Ints, tolerance: Tolerance) -> Pieces:
 def crossings(
     segments: Segments, boxes: Boxes, pieces: Pieces, a: Ints, b: Ints, tolerance: Tolerance
 ) -> tuple[Ints, Floats, Ints, Floats]:
-    """Crossings and touches of segments a[i] and b[i]; a[i] = b[i] asks for self-crossings.
+    """Crossings and touches of segments a[i] and b[i].
 
     ``boxes`` are those of all segments, ``pieces`` those of all free ones. Answers the two
     segments and the parameters on both; a crossing may come repeatedly.
@@ -86,9 +86,6 @@ class _Crossings:
 
     def find(self, a: cython.Py_ssize_t, b: cython.Py_ssize_t) -> cython.void:
         """Looks at all pieces of segments a and b that come near to each other."""
-        if a == b:
-            self._cross_itself(a)
-            return
         p: cython.Py_ssize_t
         q: cython.Py_ssize_t
         for p in range(self._first[a], self._first[a + 1]):
@@ -99,28 +96,6 @@ class _Crossings:
                     left: Piece = piece_of(self._each, a, self._t0[p], self._t1[p])
                     right: Piece = piece_of(self._each, b, self._t0[q], self._t1[q])
                     self._cross(left, right, _HALVINGS)
-
-    def _cross_itself(self, i: cython.Py_ssize_t) -> cython.void:
-        """Adds where a cubic crosses itself, but for one that is back at its start when it ends.
-
-        It does so once at most. Of a t³ + b t² + c t the points at t and u are one where
-        a (s² − t u) + b s + c = 0, with s = t + u: the part across a tells s, the one along it t u.
-        """
-        one: cython.doublecomplex = self._each.p[i] - self._each.start[i]
-        two: cython.doublecomplex = self._each.q[i] - self._each.p[i]
-        a: cython.doublecomplex = self._each.end[i] - self._each.q[i] - 2.0 * two + one
-        b: cython.doublecomplex = 3.0 * (two - one)
-        c: cython.doublecomplex = 3.0 * one
-        turn: cython.double = cross(a, b)
-        if turn == 0.0 or norm(self._each.end[i] - self._each.start[i]) <= self._snap:
-            return
-        total: cython.double = -cross(a, c) / turn
-        product: cython.double = total * total + dot(a, total * b + c) / dot(a, a)
-        apart: cython.double = total * total - 4.0 * product
-        if apart > 0.0:
-            t: cython.double = (total - sqrt(apart)) / 2
-            if t >= 0.0 and total - t <= 1.0:
-                self.met.append(i, t, i, total - t)
 
     def _is_near(self, p: cython.Py_ssize_t, q: cython.Py_ssize_t) -> cython.bint:
         """Whether two boxes come within *snap*."""

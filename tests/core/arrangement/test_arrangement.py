@@ -9,11 +9,19 @@ from itertools import pairwise
 
 import numpy as np
 import pytest
-from hypothesis import given, settings
+from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 
 from bench.families import FAMILIES, interlocked
-from dotstack.core.arrangement import Arrangement, faces, meetings, pole, rotation, winding
+from dotstack.core.arrangement import (
+    Arrangement,
+    faces,
+    meetings,
+    own_meetings,
+    pole,
+    rotation,
+    winding,
+)
 from dotstack.core.combine import difference, exclusion, union
 from dotstack.core.errors import ArrangementError
 from dotstack.core.geometry import Affine, Outline
@@ -328,6 +336,30 @@ def test_dots_lie_in_the_widest_place_of_any_region(operands: list[Outline]) -> 
             ]
             if outline.contains(*spot):
                 assert outline.nearest(*spot)[0] * 0.99 <= room
+
+
+_whole = st.integers(-20, 20)
+
+
+@settings(max_examples=150)
+@given(st.lists(st.builds(complex, _whole, _whole), min_size=3, max_size=3), *[st.floats(0, 1)] * 2)
+def test_a_cubic_crosses_itself_where_it_was_drawn_to(
+    points: list[complex], one: float, two: float
+) -> None:
+    """The last control point is the one with which it is at the same place at both parameters."""
+
+    def shares(v: float) -> np.ndarray:
+        return np.array([(1 - v) ** 3, 3 * v * (1 - v) ** 2, 3 * v * v * (1 - v), v**3])
+
+    t, u = 0.02 + 0.43 * one, 0.98 - 0.43 * two
+    *weights, last = (shares(t) - shares(u)).tolist()
+    end = -sum(weight * point for weight, point in zip(weights, points)) / last
+    first, second = points[1] - points[0], points[2] - points[0]
+    assume((first.conjugate() * second).imag and abs(end - points[0]) > 1e-3)
+    data = " ".join(f"{point.real!r} {point.imag!r}" for point in (*points[1:], end))
+    curve = Outline.from_path_data(f"M{points[0].real!r} {points[0].imag!r}C{data}")
+    spot = curve.segments.at(np.array([0]), np.array([t]))[0]
+    assert abs(own_meetings(curve) - spot).min() <= 1e-8
 
 
 def test_an_arrangement_goes_with_the_last_who_has_it() -> None:
