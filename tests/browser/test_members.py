@@ -5,6 +5,7 @@ from math import pi
 import pytest
 from playwright.sync_api import expect
 
+from dotstack.core.geometry import Outline
 from tests.browser.desk import Editor
 
 BOARD = 140 * 90
@@ -44,6 +45,21 @@ def test_what_is_drawn_cuts_live_is_moved_at_once_and_the_next_cuts_too(board: E
     page.keyboard.press("Escape")
     board.type_shape("1", (20, 20), radius=5)
     assert board.stack()[0] == "Circle 3"
+
+
+def test_looks_that_come_late_are_not_shown_over_the_step(board: Editor) -> None:
+    page = board.page
+    page.keyboard.press("1")
+    page.keyboard.press("c")
+    board.drag((95, 95), (145, 145))
+    with board.held("**/preview"):
+        board.drag((120, 120), (150, 120), "n")
+        expect(board.fact("x")).to_have_value("150")
+    board.saved()
+    row = board.row("Cut").get_attribute("data-row")
+    shown = page.locator(f"[data-testid=desk] path[data-node='{row}']").get_attribute("d")
+    outline = Outline.from_path_data(shown or "")
+    assert [outline.contains(x, 120) for x in (120, 150, 180)] == [True, False, True]
 
 
 def test_the_pill_and_a_held_key_say_what_the_next_one_does(board: Editor) -> None:

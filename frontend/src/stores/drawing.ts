@@ -117,7 +117,8 @@ export const useDrawing = defineStore('drawing', () => {
     plates.value = entries.plates;
     swatches.value = entries.swatches ?? [];
     measures.value = entries.measures ?? [];
-    preview.value = null;
+    // What was looked at before it was taken would be shown over it.
+    stopPreview();
   }
 
   function fetched(drawingId: string): Promise<DrawingState> {
