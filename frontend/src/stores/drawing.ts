@@ -170,7 +170,7 @@ export const useDrawing = defineStore('drawing', () => {
         if (state) take(state);
         return state !== null;
       } catch (error) {
-        preview.value = null;
+        stopPreview();
         if (!(error instanceof RefusedError)) throw error;
         notices.say(error.message);
         if (error.problem.current) take(await fetched(id.value));
