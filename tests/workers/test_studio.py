@@ -23,16 +23,16 @@ from dotstack.wsgi import application
 _PEOPLE, _KILLS = 20, 4
 
 
+@pytest.mark.parametrize("drawings", [1, _PEOPLE])
 def test_of_twenty_people_none_loses_a_step_when_processes_are_killed(
-    tmp_path: Path, new_postgresql: Callable[[], str]
+    tmp_path: Path, new_postgresql: Callable[[], str], drawings: int
 ) -> None:
-    """Half of them draw in one drawing, the others each in one of their own."""
-    url, done, chance = new_postgresql(), Event(), random.Random(1)
+    url, done, chance = new_postgresql(), Event(), random.Random(drawings)
     with by_gunicorn(tmp_path, url, 3) as served:
-        shared, *own = begun = [begin_drawing(served) for _ in range(1 + _PEOPLE // 2)]
+        begun = [begin_drawing(served) for _ in range(drawings)]
         people = [
-            Person(served, drawing, i, done, alone=drawing != shared, rest=0.2)
-            for i, drawing in enumerate([shared] * len(own) + own)
+            Person(served, begun[i % drawings], i, done, alone=drawings > 1, rest=0.2)
+            for i in range(_PEOPLE)
         ]
         for person in people:
             person.start()

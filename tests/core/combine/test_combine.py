@@ -262,7 +262,11 @@ def test_a_dot_lies_in_the_widest_place_among_many_holes() -> None:
     holes = [circle(10 * i - 200, 10 * j - 200, 4) for i, j in places]
     plate = difference(rectangle(420, 420), holes)
     (region,) = (each for each in Arrangement.of([plate]).regions if each.cover)
-    assert plate.nearest(*region.dot)[0] >= 6 * 0.99
+    *spot, room = region.spot
+    assert room == pytest.approx(6, rel=0.1)
+    for (x, y), error in ((region.dot, 0.01), (spot, 0.1)):
+        assert plate.contains(x, y)
+        assert plate.nearest(x, y)[0] >= 6 * (1 - error)
 
 
 def test_roles_act_bottom_to_top() -> None:
